@@ -1,0 +1,28 @@
+package org.sobercompass.core.access;
+
+import java.util.List;
+import java.util.OptionalInt;
+import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.system.Stopped;
+
+/**
+ * One chain that gives a right, or would if it were not stopped.
+ *
+ * @param subjects from the account to the subject the role is given to
+ * @param vias how each is in the next
+ * @param grant the number of the grant
+ * @param roles ids from the role given to the one whose entry gives the right
+ * @param entry that entry, as written
+ * @param right the right
+ */
+public record Route(
+    List<Integer> subjects,
+    List<Via> vias,
+    int grant,
+    List<String> roles,
+    String entry,
+    int right) {
+
+  /** A route that is stopped, and by what. */
+  public record StoppedRoute(Route route, Stopped.Reason reason, OptionalInt by) {}
+}

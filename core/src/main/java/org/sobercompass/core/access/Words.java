@@ -1,0 +1,78 @@
+package org.sobercompass.core.access;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Resources;
+
+/** Answers in words; apart from computing, so that the wording can be tested by itself. */
+public final class Words {
+  private Words() {}
+
+  /** Where a holding holds: the resource, how far, what is excluded. */
+  public static String place(SystemView view, Holding holding) {
+    Resources tree = view.resources();
+    boolean whole = holding.resource() == 0 && holding.reach() == Holding.Reach.SUBTREE;
+    String text =
+        whole
+            ? "everywhere"
+            : tree.id(holding.resource())
+                + (holding.reach() == Holding.Reach.RESOURCE ? " only" : "");
+    return holding.excluded().isEmpty()
+        ? text
+        : text
+            + " except "
+            + holding.excluded().stream().map(tree::id).collect(Collectors.joining(", "));
+  }
+
+  /** A permission with its application: {@code seedbook:records:edit}. */
+  public static String permission(SystemView view, int right) {
+    return view.id() + ":" + view.rights().text(right);
+  }
+
+  /** A subject as people know it: display name and login. */
+  public static String subject(Facts facts, int subject) {
+    String label = facts.label(subject);
+    String login =
+        facts.kind(subject) == org.sobercompass.core.facts.SubjectKind.IMPLICIT
+            ? ""
+            : facts.login(subject);
+    return login.isEmpty() || login.equals(label) ? label : label + " (" + login + ")";
+  }
+
+  /** The subject of a grant; a missing one as written. */
+  public static String trustee(Facts facts, Grant grant) {
+    return grant.subject() < 0
+        ? grant.subjectText() + " (missing)"
+        : subject(facts, grant.subject());
+  }
+
+  /** Where a grant holds. */
+  public static String place(SystemView view, Grant grant) {
+    String at = grant.resource() == 0 ? "everywhere" : view.resources().id(grant.resource());
+    boolean single = !grant.descends() && view.resources().end(grant.resource()) > grant.resource() + 1;
+    return single ? view.resources().id(grant.resource()) + " only" : at;
+  }
+
+  /** A route as a chain of names: account → group → … → role → entry. */
+  public static String route(AccessModel model, SystemView view, Route route) {
+    List<String> parts = new ArrayList<>();
+    for (int i = 0; i < route.subjects().size(); i++) {
+      parts.add(subject(model.facts(), route.subjects().get(i)));
+    }
+    Grant grant = view.grants().get(route.grant());
+    String given = grant.declared() ? " (everyone has it)" : " at " + place(view, grant);
+    for (int i = 0; i < route.roles().size(); i++) {
+      String name = view.system().roles().get(role(view, route.roles().get(i))).name();
+      parts.add((i == 0 ? "role " : "includes ") + name + (i == 0 ? given : ""));
+    }
+    parts.add(route.entry().isEmpty() ? view.rights().text(route.right()) : route.entry());
+    return String.join(" → ", parts);
+  }
+
+  private static int role(SystemView view, String id) {
+    return view.system().findRole(id).orElse(0);
+  }
+}

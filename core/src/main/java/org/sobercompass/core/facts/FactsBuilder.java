@@ -1,0 +1,149 @@
+package org.sobercompass.core.facts;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.function.UnaryOperator;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.problem.Completeness;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.store.TextTable;
+import org.sobercompass.core.store.Texts;
+
+/**
+ * Collects subjects and references of all directories in any order and freezes them. A reference
+ * may come before what it names. Memory follows what is kept: each spelling of a name once. Not
+ * thread-safe; {@link #build} once.
+ */
+public final class FactsBuilder {
+  /** The spaces of names that references use. */
+  public enum Space {
+    DN,
+    LOGIN,
+    GID,
+    SID
+  }
+
+  /** Stands for an entry that exists but is no subject, so that a reference to it is not missing. */
+  public static final int NO_SUBJECT = -2;
+
+  private final Map<String, FactsSource> sources =
+      new TreeMap<>(Comparator.comparing((String name) -> name + "/", Key::compareUtf8));
+  private final List<String> attributes;
+  private final Map<String, Draft> drafts = new HashMap<>();
+  private final UnaryOperator<String> dnForm;
+  private final Problems problems;
+
+  final List<SubjectRow> rows = new ArrayList<>();
+  final IntList rowSource = new IntList();
+
+  /** A column in the making: pairs of row and code. */
+  private record Draft(TextTable dictionary, IntList rows, IntList codes) {}
+
+  /**
+   * A builder.
+   *
+   * @param attributes the attributes (lower case) whose values are kept
+   * @param dnForm brings a DN into its canonical form; called once for each distinct spelling
+   * @param problems takes what is wrong
+   */
+  public FactsBuilder(Iterable<String> attributes, UnaryOperator<String> dnForm, Problems problems) {
+    this.attributes = new ArrayList<>();
+    this.dnForm = dnForm;
+    this.problems = problems;
+    for (String attribute : attributes) {
+      this.attributes.add(attribute);
+      drafts.put(attribute, new Draft(new TextTable(), new IntList(), new IntList()));
+    }
+  }
+
+  /** The part of the builder for one directory, made on first use. */
+  public FactsSource source(String name) {
+    return sources.computeIfAbsent(name, n -> new FactsSource(this, n));
+  }
+
+  /** The attributes (lower case) whose values are kept. */
+  public List<String> attributes() {
+    return attributes;
+  }
+
+  int addRow(SubjectRow row, int source) {
+    rows.add(row);
+    rowSource.add(source);
+    return rows.size() - 1;
+  }
+
+  void addValue(int row, String attribute, String value) {
+    Draft draft = drafts.get(attribute);
+    if (draft != null) {
+      draft.rows.add(row);
+      draft.codes.add(draft.dictionary.intern(value));
+    }
+  }
+
+  int sourceNumber(FactsSource source) {
+    return source.number;
+  }
+
+  /** Freezes everything. O(n log n) for the order of keys, O(memberships) for the rest. */
+  public Facts build() {
+    List<String> names = List.copyOf(sources.keySet());
+    List<FactsSource> parts = List.copyOf(sources.values());
+    int[] rank = new int[parts.size()];
+    for (int i = 0; i < parts.size(); i++) {
+      rank[parts.get(i).number] = i;
+    }
+    FactsOrder order = new FactsOrder(this, names, rank);
+    order.duplicates(problems);
+    FactsEdges edges = new FactsEdges(order, dnForm);
+    for (FactsSource part : parts) {
+      edges.resolve(part, parts);
+    }
+    edges.freeze();
+    long[] taken = parts.stream().mapToLong(p -> p.taken).toArray();
+    Texts[] texts = order.texts();
+    return new Facts(
+        new Facts.Arrays(
+            names, taken, order.accounts, order.groups, order.units, order.source(), order.flags(),
+            order.expires(), edges.containers(), texts[0], texts[1], texts[2], texts[3], texts[4],
+            texts[5], edges.up, edges.upVia, edges.down, edges.dangling(), columns(order),
+            problems.list(), completeness(parts)));
+  }
+
+  private Map<String, Column> columns(FactsOrder order) {
+    Map<String, Column> columns = new TreeMap<>();
+    drafts.forEach(
+        (attribute, draft) ->
+            columns.put(
+                attribute,
+                new Column(order.renumber(draft.rows, draft.codes), draft.dictionary.freeze())));
+    return columns;
+  }
+
+  private static List<Completeness> completeness(List<FactsSource> parts) {
+    List<Completeness> all = new ArrayList<>();
+    for (FactsSource part : parts) {
+      part.returned.forEach(
+          (attribute, count) ->
+              all.add(new Completeness(part.name, attribute, part.entries, count[0], 0)));
+    }
+    all.sort(Comparator.comparing(Completeness::source).thenComparing(Completeness::attribute));
+    return all;
+  }
+
+  int sources() {
+    return sources.size();
+  }
+
+  void duplicate(Key key, String dn) {
+    problems.add(
+        Problem.error(
+            Place.of("").entry(dn), "the same entry stands twice (" + key + ")", "each entry once"));
+  }
+}

@@ -1,0 +1,152 @@
+package org.sobercompass.core.facts;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.store.IntRows;
+import org.sobercompass.core.store.Texts;
+
+/** Resolves references into membership edges and freezes them both ways. */
+final class FactsEdges {
+  private static final int MISSING = -1;
+
+  private final FactsOrder order;
+  private final UnaryOperator<String> dnForm;
+  private final IntList members = new IntList(1024);
+  private final IntList groups = new IntList(1024);
+  private final IntList vias = new IntList(1024);
+  private final List<Dangling> dangling = new ArrayList<>();
+  private final int[] container;
+
+  IntRows up = IntRows.empty(0);
+  IntRows down = IntRows.empty(0);
+  byte[] upVia = new byte[0];
+
+  FactsEdges(FactsOrder order, UnaryOperator<String> dnForm) {
+    this.order = order;
+    this.dnForm = dnForm;
+    this.container = new int[order.subjects()];
+    Arrays.fill(container, -1);
+  }
+
+  /** Resolves all references of one source: in itself first, then in the others, by name. */
+  void resolve(FactsSource source, List<FactsSource> all) {
+    containers(source);
+    Texts spellings = source.spellings.freeze();
+    int[] target = new int[spellings.size()];
+    for (int i = 0; i < target.length; i++) {
+      target[i] = target(spellings.get(i), source, all);
+    }
+    for (int i = 0; i < source.refFrom.size(); i++) {
+      int from = order.number(source.refFrom.get(i));
+      int spelling = source.refTo.get(i);
+      Via via = Via.of(source.refVia.get(i));
+      if (target[spelling] == MISSING) {
+        dangling.add(new Dangling(from, via, spellings.get(spelling).substring(1)));
+      } else if (target[spelling] >= 0) {
+        int to = order.number(target[spelling]);
+        members.add(via == Via.PRIMARY ? from : to);
+        groups.add(via == Via.PRIMARY ? to : from);
+        vias.add(via.ordinal());
+      }
+    }
+  }
+
+  private int target(String spelled, FactsSource own, List<FactsSource> all) {
+    boolean isDn = spelled.charAt(0) == FactsSource.prefix(FactsBuilder.Space.DN);
+    String wanted = isDn ? spelled.charAt(0) + dnForm.apply(spelled.substring(1)) : spelled;
+    int found = own.find(wanted);
+    for (int i = 0; i < all.size() && found == MISSING && isDn; i++) {
+      found = all.get(i).find(wanted);
+    }
+    return found;
+  }
+
+  /** The nearest unit above each subject of a source, by its canonical DN. */
+  private void containers(FactsSource source) {
+    List<SubjectRow> rows = order.builder.rows;
+    for (int row = 0; row < rows.size(); row++) {
+      if (order.builder.rowSource.get(row) == source.number) {
+        container[order.number(row)] = container(source, rows.get(row).dnForm());
+      }
+    }
+  }
+
+  private int container(FactsSource source, String form) {
+    int comma = separator(form, 0);
+    while (comma >= 0) {
+      int found = source.find(FactsSource.prefix(FactsBuilder.Space.DN) + form.substring(comma + 1));
+      if (found >= 0 && order.builder.rows.get(found).kind() == SubjectKind.UNIT) {
+        return order.number(found);
+      }
+      comma = separator(form, comma + 1);
+    }
+    return -1;
+  }
+
+  /** The next comma that is not escaped (RFC 4514 section 2.4). */
+  private static int separator(String form, int from) {
+    for (int i = from; i < form.length(); i++) {
+      char c = form.charAt(i);
+      if (c == '\\') {
+        i++;
+      } else if (c == ',') {
+        return i;
+      }
+    }
+    return -1;
+  }
+
+  /** Sorts the edges into rows, each row ascending and without repeats of the same kind. */
+  void freeze() {
+    int rows = order.subjects();
+    IntRows numbers = IntRows.ofPairs(rows, members, IntList.of(range(members.size())));
+    int[] offsets = new int[rows + 1];
+    IntList targets = new IntList(members.size());
+    IntList kept = new IntList(members.size());
+    IntList sources = new IntList(members.size());
+    for (int s = 0; s < rows; s++) {
+      int[] edges = numbers.row(s);
+      long[] keys = new long[edges.length];
+      for (int i = 0; i < edges.length; i++) {
+        keys[i] = (long) groups.get(edges[i]) << 8 | vias.get(edges[i]);
+      }
+      Arrays.sort(keys);
+      for (int i = 0; i < keys.length; i++) {
+        if (i == 0 || keys[i] != keys[i - 1]) {
+          targets.add((int) (keys[i] >> 8));
+          kept.add((int) (keys[i] & 0xff));
+          sources.add(s);
+        }
+      }
+      offsets[s + 1] = targets.size();
+    }
+    up = new IntRows(offsets, targets.toArray());
+    upVia = new byte[kept.size()];
+    for (int i = 0; i < upVia.length; i++) {
+      upVia[i] = (byte) kept.get(i);
+    }
+    down = IntRows.ofPairs(rows, targets, sources);
+  }
+
+  int[] containers() {
+    return container;
+  }
+
+  List<Dangling> dangling() {
+    dangling.sort(
+        Comparator.comparingInt(Dangling::subject)
+            .thenComparing(Dangling::via)
+            .thenComparing(Dangling::text));
+    return List.copyOf(dangling);
+  }
+
+  private static int[] range(int size) {
+    int[] out = new int[size];
+    Arrays.setAll(out, i -> i);
+    return out;
+  }
+}

@@ -1,0 +1,99 @@
+package org.sobercompass.core.facts;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+import java.util.TreeMap;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.store.TextTable;
+
+/** The part of a {@link FactsBuilder} for one directory. Not thread-safe. */
+public final class FactsSource {
+  private final FactsBuilder builder;
+  final String name;
+  final int number;
+  final TextTable names = new TextTable();
+  final IntList nameRow = new IntList();
+  final IntList refFrom = new IntList(1024);
+  final IntList refVia = new IntList(1024);
+  final IntList refTo = new IntList(1024);
+  final TextTable spellings = new TextTable();
+  final Map<String, int[]> returned = new TreeMap<>();
+  long taken = Facts.NEVER;
+  int entries;
+
+  FactsSource(FactsBuilder builder, String name) {
+    this.builder = builder;
+    this.name = name;
+    this.number = builder.sources();
+    for (String attribute : builder.attributes()) {
+      returned.put(attribute, new int[1]);
+    }
+  }
+
+  /** Says when the directory was exported (epoch second). */
+  public void taken(long epochSecond) {
+    taken = epochSecond;
+  }
+
+  /** Adds a subject; the number returned is good for this builder only. */
+  public int add(SubjectRow row) {
+    entries++;
+    int added = builder.addRow(row, number);
+    name(added, FactsBuilder.Space.DN, row.dnForm());
+    return added;
+  }
+
+  /** Notes an entry that exists but is no subject. */
+  public void addOther(String dnForm) {
+    entries++;
+    name(FactsBuilder.NO_SUBJECT, FactsBuilder.Space.DN, dnForm);
+  }
+
+  /** Gives a subject a name that references may use; the first to bear a name keeps it. */
+  public void name(int row, FactsBuilder.Space space, String text) {
+    int number = names.intern(prefix(space) + text);
+    if (number == nameRow.size()) {
+      nameRow.add(row);
+    }
+  }
+
+  /** Keeps the values of an attribute, if it was asked for. */
+  public void values(int row, String attribute, Iterable<String> values) {
+    int[] count = returned.get(attribute);
+    if (count == null) {
+      return;
+    }
+    count[0]++;
+    for (String value : values) {
+      builder.addValue(row, attribute, value);
+    }
+  }
+
+  /**
+   * Notes a reference: {@code from} lists the named subject, or (for {@link Via#PRIMARY}) belongs
+   * to it.
+   */
+  public void refer(int from, Via via, FactsBuilder.Space space, byte[] text) {
+    byte[] spelled = new byte[text.length + 1];
+    spelled[0] = (byte) prefix(space);
+    System.arraycopy(text, 0, spelled, 1, text.length);
+    refFrom.add(from);
+    refVia.add(via.ordinal());
+    refTo.add(spellings.intern(spelled));
+  }
+
+  /** The same for a text. */
+  public void refer(int from, Via via, FactsBuilder.Space space, String text) {
+    refer(from, via, space, text.getBytes(StandardCharsets.UTF_8));
+  }
+
+  static char prefix(FactsBuilder.Space space) {
+    return "dugs".charAt(space.ordinal());
+  }
+
+  /** The subject of this source with this prefixed name: its row, NO_SUBJECT, or -1. */
+  int find(String prefixed) {
+    int number = names.find(prefixed);
+    return number < 0 ? -1 : nameRow.get(number);
+  }
+}

@@ -1,0 +1,44 @@
+package org.sobercompass.core.facts;
+
+/** How a membership is stated; a membership profile says which of these a system counts. */
+public enum Via {
+  /** {@code member} of groupOfNames (RFC 4519) or of a group of the {@code ad} kind. */
+  MEMBER("member", "listed"),
+  /** {@code uniqueMember} of groupOfUniqueNames (RFC 4519). */
+  UNIQUE_MEMBER("uniqueMember", "listed"),
+  /** {@code memberUid} of posixGroup (RFC 2307). */
+  MEMBER_UID("memberUid", "listed"),
+  /** The account's {@code gidNumber} (RFC 2307) or {@code primaryGroupID} ([MS-ADTS] 3.1.1.1.6). */
+  PRIMARY("primary", "primary group"),
+  /** A rule; none is read yet. */
+  DYNAMIC("dynamic", "by rule"),
+  /** Being below an organizational unit. */
+  CONTAINER("container", "below"),
+  /** In a group that nobody lists. */
+  IMPLICIT("implicit", "implicit");
+
+  private static final Via[] ALL = values();
+
+  private final String attribute;
+  private final String words;
+
+  Via(String attribute, String words) {
+    this.attribute = attribute;
+    this.words = words;
+  }
+
+  /** The attribute name, as written in a workspace. */
+  public String attribute() {
+    return attribute;
+  }
+
+  /** The kind of edge in words. */
+  public String words() {
+    return words;
+  }
+
+  /** The value with this ordinal. */
+  public static Via of(int ordinal) {
+    return ALL[ordinal];
+  }
+}

@@ -1,0 +1,109 @@
+package org.sobercompass.core.filter;
+
+import java.math.BigInteger;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * How values of an attribute compare: a thin table of the usual attribute types (RFC 4517, RFC
+ * 4519, RFC 2307); all others compare as case-ignore strings, which is the rule of most.
+ */
+public enum Syntax {
+  /** caseIgnoreMatch and its ordering and substring rules: case and runs of spaces do not count. */
+  CASE_IGNORE,
+  /** caseExactMatch and its kin. */
+  CASE_EXACT,
+  /** integerMatch, integerOrderingMatch; a value that is no integer makes an item undefined. */
+  INTEGER,
+  /** booleanMatch: TRUE or FALSE, no ordering. */
+  BOOLEAN,
+  /** distinguishedNameMatch: no ordering, no substrings. */
+  DN,
+  /** objectIdentifierMatch: no ordering, no substrings. */
+  OID;
+
+  private static final Map<Syntax, Set<String>> KNOWN =
+      Map.of(
+          INTEGER,
+          Set.of(
+              "uidnumber", "gidnumber", "useraccountcontrol", "accountexpires", "primarygroupid",
+              "grouptype", "shadowexpire", "samaccounttype", "pwdlastset", "lastlogontimestamp"),
+          CASE_EXACT,
+          Set.of("memberuid", "homedirectory", "loginshell"),
+          BOOLEAN,
+          Set.of("nsaccountlock"),
+          DN,
+          Set.of("member", "uniquemember", "memberof", "manager", "owner", "seealso", "secretary"),
+          OID,
+          Set.of("objectclass"));
+
+  /** The syntax of an attribute (lower-case name). */
+  public static Syntax of(String attribute) {
+    for (Map.Entry<Syntax, Set<String>> entry : KNOWN.entrySet()) {
+      if (entry.getValue().contains(attribute)) {
+        return entry.getKey();
+      }
+    }
+    return CASE_IGNORE;
+  }
+
+  /** The attributes in the table, recognised even where no entry has them. */
+  public static boolean isKnown(String attribute) {
+    return of(attribute) != CASE_IGNORE;
+  }
+
+  /** The form in which equal values are equal texts; empty when the value is not of this syntax. */
+  public Optional<String> normalise(String value) {
+    return switch (this) {
+      case CASE_EXACT -> Optional.of(squeeze(value));
+      case INTEGER -> integer(value).map(BigInteger::toString);
+      case BOOLEAN -> bool(value);
+      case DN -> Optional.of(foldDn(value));
+      case CASE_IGNORE, OID -> Optional.of(fold(value));
+    };
+  }
+
+  /** Orders two values; empty when the syntax has no order or a value is not of it. */
+  public Optional<Integer> compare(String a, String b) {
+    return switch (this) {
+      case INTEGER -> integer(a).flatMap(x -> integer(b).map(x::compareTo));
+      case CASE_EXACT -> Optional.of(squeeze(a).compareTo(squeeze(b)));
+      case CASE_IGNORE -> Optional.of(fold(a).compareTo(fold(b)));
+      case BOOLEAN, DN, OID -> Optional.empty();
+    };
+  }
+
+  /** Whether substring items are defined on this syntax. */
+  public boolean hasSubstrings() {
+    return this == CASE_IGNORE || this == CASE_EXACT;
+  }
+
+  /** Folds case and runs of spaces, as caseIgnoreMatch compares (RFC 4518, without the rarer steps). */
+  public static String fold(String value) {
+    return squeeze(value).toLowerCase(Locale.ROOT);
+  }
+
+  private static String foldDn(String value) {
+    return fold(value).replaceAll("\\s*([,=+])\\s*", "$1");
+  }
+
+  private static String squeeze(String value) {
+    boolean plain = !value.isEmpty() && value.charAt(0) != ' ';
+    for (int i = 1; plain && i < value.length(); i++) {
+      plain = value.charAt(i) != ' ' || value.charAt(i - 1) != ' ';
+    }
+    boolean tight = plain && value.charAt(value.length() - 1) != ' ';
+    return tight ? value : value.strip().replaceAll(" +", " ");
+  }
+
+  private static Optional<String> bool(String value) {
+    String upper = value.toUpperCase(Locale.ROOT);
+    return upper.equals("TRUE") || upper.equals("FALSE") ? Optional.of(upper) : Optional.empty();
+  }
+
+  private static Optional<BigInteger> integer(String value) {
+    return value.matches("-?[0-9]{1,40}") ? Optional.of(new BigInteger(value)) : Optional.empty();
+  }
+}

@@ -1,0 +1,121 @@
+package org.sobercompass.core.findings;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Optional;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.Route;
+import org.sobercompass.core.access.RouteFinder;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.Resources;
+import org.sobercompass.core.system.Rights;
+import org.sobercompass.core.system.RoleInfo;
+
+/** What the finders share: the model, an asker, wording, weights. Not thread-safe. */
+final class FindingContext {
+  static final int SHOWN = 3;
+
+  final AccessModel model;
+  final Facts facts;
+  final Asker asker;
+
+  FindingContext(AccessModel model) {
+    this.model = model;
+    this.facts = model.facts();
+    this.asker = model.asker();
+    model.systems().forEach(view -> view.memberships().prepare());
+  }
+
+  Key grantKey(SystemView view, Grant grant) {
+    return new Key(KeyKind.ASSIGNMENT, view.id(), grant.id());
+  }
+
+  Key systemKey(SystemView view) {
+    return new Key(KeyKind.APPLICATION, "", view.id());
+  }
+
+  String roleName(SystemView view, Grant grant) {
+    return view.system().roles().get(grant.role()).name();
+  }
+
+  /** "role X of Application to Y at Z (where it stands)". */
+  String describe(SystemView view, Grant grant) {
+    return "the role "
+        + roleName(view, grant)
+        + " of "
+        + view.system().name()
+        + " to "
+        + Words.trustee(facts, grant)
+        + (view.resources().size() > 1 ? ", " + Words.place(view, grant) : "");
+  }
+
+  Evidence line(SystemView view, Grant grant) {
+    String by = grant.grantedBy().isEmpty() ? "" : ", given by " + grant.grantedBy();
+    String why = grant.reason().isEmpty() ? "" : ", because: " + grant.reason();
+    return Evidence.of(grant.place() + ": " + describe(view, grant) + by + why);
+  }
+
+  /** The shortest route of an account to a right at one of the places where it holds it. */
+  Optional<Evidence> route(SystemView view, int account, int right) {
+    RouteFinder finder = new RouteFinder(asker, Limits.ONE);
+    return asker.holdings(view, account).stream()
+        .filter(holding -> holding.right() == right)
+        .findFirst()
+        .flatMap(
+            holding ->
+                finder.find(view, account, right, holding.resource()).open().stream().findFirst())
+        .map(route -> evidence(view, route));
+  }
+
+  Evidence evidence(SystemView view, Route route) {
+    return new Evidence(view.number(), Optional.of(route), Words.route(model, view, route));
+  }
+
+  List<Key> keys(Iterable<Integer> subjects) {
+    List<Key> keys = new ArrayList<>();
+    for (int subject : subjects) {
+      keys.add(facts.key(subject));
+    }
+    return keys;
+  }
+
+  List<Key> keys(BitSet subjects) {
+    return keys(subjects.stream().boxed().toList());
+  }
+
+  /** A weight by what a role gives: high for the strongest rights, low for reading only. */
+  Weight weight(SystemView view, RoleInfo role, List<String> why) {
+    Rights rights = view.rights();
+    int strongest = 0;
+    boolean above = false;
+    for (int right = 0; right < rights.size(); right++) {
+      if (role.allows(right)) {
+        strongest += rights.isStrongest(right) ? 1 : 0;
+        above |= rights.isStrongest(right) || !rights.contains(right).isEmpty();
+      }
+    }
+    if (strongest > 0) {
+      why.add("it gives " + strongest + (strongest == 1 ? " right" : " rights") + " of the strongest kind");
+      return Weight.HIGH;
+    }
+    why.add(above ? "it gives more than the lowest level" : "it gives the lowest level only");
+    return above ? Weight.MEDIUM : Weight.LOW;
+  }
+
+  boolean isWide(Resources tree, Grant grant) {
+    return grant.resource() == 0 && (grant.descends() || tree.size() == 1);
+  }
+
+  static String count(int number, String one, String many) {
+    return number + " " + (number == 1 ? one : many);
+  }
+}

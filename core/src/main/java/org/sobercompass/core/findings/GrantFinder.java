@@ -1,0 +1,150 @@
+package org.sobercompass.core.findings;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.function.Consumer;
+import org.sobercompass.core.access.Holders;
+import org.sobercompass.core.access.Redundancy;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.Implicit;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Grant;
+
+/** Single grants: to the missing, to everyone, to a person, redundant; and open applications. */
+final class GrantFinder {
+  private final FindingContext context;
+
+  GrantFinder(FindingContext context) {
+    this.context = context;
+  }
+
+  void find(Consumer<Finding> out) {
+    List<BitSet> redundant = Redundancy.everywhere(context.model);
+    for (SystemView view : context.model.systems()) {
+      if (view.admission().isOpen()) {
+        out.accept(open(view));
+      }
+      List<Grant> grants = view.grants();
+      for (int number = 0; number < grants.size(); number++) {
+        Grant grant = grants.get(number);
+        boolean over = grant.until() <= context.model.asOf().getEpochSecond();
+        if (!grant.declared() && grant.on() && !over) {
+          check(view, number, grant, redundant.get(view.number()).get(number), out);
+        }
+      }
+    }
+  }
+
+  private void check(
+      SystemView view, int number, Grant grant, boolean redundant, Consumer<Finding> out) {
+    if (grant.subject() < 0) {
+      out.accept(missing(view, number, grant));
+      return;
+    }
+    if (redundant) {
+      out.accept(redundant(view, number, grant));
+    }
+    SubjectKind kind = context.facts.kind(grant.subject());
+    if (kind == SubjectKind.ACCOUNT) {
+      out.accept(person(view, number, grant));
+    } else if (kind == SubjectKind.IMPLICIT
+        && context.facts.implicitOf(grant.subject()) != Implicit.MEMBERS) {
+      out.accept(everyone(view, number, grant));
+    }
+  }
+
+  private Finding open(SystemView view) {
+    List<String> why = new ArrayList<>(List.of("nobody is asked who they are"));
+    Weight weight = Weight.LOW;
+    List<Evidence> evidence = new ArrayList<>();
+    for (Grant grant : view.grants()) {
+      if (grant.subject() == context.facts.implicit(Implicit.EVERYONE)) {
+        Weight own = context.weight(view, view.system().roles().get(grant.role()), why);
+        weight = own.compareTo(weight) > 0 ? own : weight;
+        evidence.add(context.line(view, grant));
+      }
+    }
+    return new Finding(
+        FindingKind.NO_SIGN_IN, "", context.systemKey(view), weight, why,
+        view.system().name() + " asks for no sign-in: whoever reaches it can do what its role for"
+            + " everyone gives",
+        view.id(), List.of(context.systemKey(view)), evidence,
+        "let " + view.system().name() + " ask for a sign-in, or give everyone less", List.of());
+  }
+
+  private Finding missing(SystemView view, int number, Grant grant) {
+    List<String> why = new ArrayList<>(List.of("nobody holds it today"));
+    context.weight(view, view.system().roles().get(grant.role()), why);
+    return finding(
+        FindingKind.GIVEN_TO_MISSING, view, number, grant, Weight.LOW, why,
+        "there is no " + Problem.quote(grant.subjectText()) + ", but it is given " + context.describe(view, grant)
+            + "; whoever gets that name next gets the role",
+        List.of(), "withdraw the assignment, or correct the name");
+  }
+
+  private Finding redundant(SystemView view, int number, Grant grant) {
+    return finding(
+        FindingKind.REDUNDANT, view, number, grant, Weight.LOW,
+        List.of("without it nobody would hold less, or more, at any time left in its window"),
+        "giving " + context.describe(view, grant) + " changes nothing: others give the same",
+        List.of(context.facts.key(grant.subject())),
+        "withdraw it, and look again: of two that cover each other only one may go");
+  }
+
+  private Finding person(SystemView view, int number, Grant grant) {
+    List<String> why = new ArrayList<>(List.of("it follows the person, not the task"));
+    Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
+    boolean high = weight == Weight.HIGH && context.isWide(view.resources(), grant);
+    return finding(
+        FindingKind.GIVEN_TO_PERSON, view, number, grant, high ? Weight.MEDIUM : Weight.LOW, why,
+        "given to a person instead of a group: " + context.describe(view, grant),
+        List.of(context.facts.key(grant.subject())),
+        "give the role to a group of those who do the task, and withdraw this");
+  }
+
+  private Finding everyone(SystemView view, int number, Grant grant) {
+    List<String> why = new ArrayList<>();
+    int reached =
+        grant.activeAt(context.model.asOf().getEpochSecond()) ? reached(view, grant) : 0;
+    Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
+    why.add("it reaches " + FindingContext.count(reached, "account", "accounts"));
+    return finding(
+        FindingKind.GIVEN_TO_EVERYONE, view, number, grant, weight, why,
+        Words.subject(context.facts, grant.subject()) + " gets the role "
+            + context.roleName(view, grant) + " of " + view.system().name() + " ("
+            + FindingContext.count(reached, "account", "accounts") + ")",
+        List.of(context.facts.key(grant.subject())),
+        "give the role to the groups that need it, and withdraw this");
+  }
+
+  private int reached(SystemView view, Grant grant) {
+    for (int right = 0; right < view.rights().size(); right++) {
+      if (view.system().roles().get(grant.role()).allows(right)) {
+        return new Holders(context.asker).find(view, right, grant.resource(), false).size();
+      }
+    }
+    return 0;
+  }
+
+  private Finding finding(
+      FindingKind kind,
+      SystemView view,
+      int number,
+      Grant grant,
+      Weight weight,
+      List<String> why,
+      String sentence,
+      List<Key> subjects,
+      String advice) {
+    return new Finding(
+        kind, "", context.grantKey(view, grant), weight, why, sentence, view.id(), subjects,
+        List.of(context.line(view, grant)), advice,
+        List.of(new Change.AssignmentRemoved(view.number(), number)));
+  }
+}

@@ -1,0 +1,50 @@
+package org.sobercompass.core.key;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+
+/**
+ * A typed stable key: kind, source, and the immutable id inside that source ({@code objectGUID},
+ * {@code entryUUID}, SID, else the canonical name). Its text is {@code kind:source/id}. Immutable.
+ *
+ * @param kind what is named
+ * @param source the directory or application it belongs to; empty for what belongs to none
+ * @param id the immutable id inside the source
+ */
+public record Key(KeyKind kind, String source, String id) implements Comparable<Key> {
+
+  /** The text: {@code kind:source/id}, or {@code kind:id} where there is no source. */
+  public String text() {
+    return source.isEmpty() ? kind.word() + ":" + id : kind.word() + ":" + source + "/" + id;
+  }
+
+  /** By the UTF-8 bytes of the text. */
+  @Override
+  public int compareTo(Key other) {
+    return compareUtf8(text(), other.text());
+  }
+
+  @Override
+  public String toString() {
+    return text();
+  }
+
+  /** Compares two texts by their UTF-8 bytes, unsigned. O(length). */
+  public static int compareUtf8(String a, String b) {
+    if (isPlain(a) && isPlain(b)) {
+      return a.compareTo(b);
+    }
+    return Arrays.compareUnsigned(
+        a.getBytes(StandardCharsets.UTF_8), b.getBytes(StandardCharsets.UTF_8));
+  }
+
+  /** Below the surrogates, UTF-16 order and UTF-8 order are the same. */
+  private static boolean isPlain(String text) {
+    for (int i = 0; i < text.length(); i++) {
+      if (text.charAt(i) >= Character.MIN_SURROGATE) {
+        return false;
+      }
+    }
+    return true;
+  }
+}

@@ -1,0 +1,33 @@
+package org.sobercompass.core.membership;
+
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.Via;
+
+/** Typed membership edges both ways, as they stand in the facts or in a patched view of them. */
+public interface MembershipGraph {
+  /** The facts behind the graph. */
+  Facts facts();
+
+  /** How many groups list a subject. */
+  int upCount(int subject);
+
+  /** The group at {@code index} of those that list a subject, ascending. */
+  int upGroup(int subject, int index);
+
+  /** How that group lists the subject. */
+  Via upVia(int subject, int index);
+
+  /** How many members a group lists. */
+  int downCount(int group);
+
+  /** The member at {@code index}. */
+  int downMember(int group, int index);
+
+  /** How the group lists the member at {@code index}. */
+  Via downVia(int group, int index);
+
+  /** The graph of the facts as read. */
+  static MembershipGraph of(Facts facts) {
+    return new BaseGraph(facts);
+  }
+}

@@ -1,0 +1,272 @@
+package org.sobercompass.core.membership;
+
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.store.Stamps;
+
+/**
+ * Memberships as one system counts them: a graph, a profile and what is visible. Frozen and
+ * thread-safe; the work space of a walk is a {@link Walker}, one a thread.
+ *
+ * <p>Cost: making it, O(groups + nestings); the subjects of one account, O(its groups, with
+ * repeats); the members of one group, O(its members, with repeats).
+ */
+public final class Memberships {
+  private final MembershipGraph graph;
+  private final Facts facts;
+  private final MembershipProfile profile;
+  private final Visibility visibility;
+  private final int mask;
+  private final boolean direct;
+  private volatile @org.jspecify.annotations.Nullable GroupClosures closures;
+
+  /** Looks at a graph through a profile and a visibility. */
+  public Memberships(MembershipGraph graph, MembershipProfile profile, Visibility visibility) {
+    this.graph = graph;
+    this.facts = graph.facts();
+    this.profile = profile;
+    this.visibility = visibility;
+    this.mask = profile.mask();
+    this.direct = !(graph instanceof BaseGraph);
+  }
+
+  /** The graph. */
+  public MembershipGraph graph() {
+    return graph;
+  }
+
+  /** The profile. */
+  public MembershipProfile profile() {
+    return profile;
+  }
+
+  /** What is visible. */
+  public Visibility visibility() {
+    return visibility;
+  }
+
+  /** Makes what speeds up work over many accounts; a single question does without. */
+  public void prepare() {
+    if (closures == null && !direct && profile.nesting() == MembershipProfile.FULL) {
+      closures = GroupClosures.of(graph, this::countsSurely);
+    }
+  }
+
+  /** A work space; not thread-safe. */
+  public Walker walker() {
+    return new Walker();
+  }
+
+  /** Whether an edge counts under the profile, whatever is visible. */
+  public boolean counts(int member, int index, int group) {
+    return (mask >> graph.upVia(member, index).ordinal() & 1) != 0 && groupCounts(group);
+  }
+
+  private boolean groupCounts(int group) {
+    return profile.mailOnlyGroups() || !facts.is(group, Facts.MAIL_ONLY);
+  }
+
+  private boolean countsSurely(int member, int index, int group) {
+    return visibility.sees(group) && counts(member, index, group);
+  }
+
+  private boolean countsPerhaps(int member, int index, int group) {
+    return (visibility.sees(group) || visibility.perhapsSees(group)) && counts(member, index, group);
+  }
+
+  /** Walks memberships, keeping its marks from walk to walk. Not thread-safe. */
+  public final class Walker {
+    private final Stamps seen = new Stamps(facts.subjects());
+    private final IntList reached = new IntList(256);
+
+    /**
+     * Fills {@code into} with the account, its groups and the organizational units above it.
+     * Nothing when the account is not seen; all perhaps when it is not known whether it is seen.
+     */
+    public void subjects(int account, SubjectSet into) {
+      into.clear();
+      seen.clear();
+      boolean sees = visibility.sees(account);
+      if (!sees && !visibility.perhapsSees(account)) {
+        return;
+      }
+      IntList target = sees ? into.sure() : into.perhaps();
+      seen.add(account);
+      target.add(account);
+      if (sees) {
+        up(account, into.sure());
+        units(account, into.sure());
+      }
+      if (!visibility.isCertain()) {
+        restart(into.sure());
+        wide(account, into.perhaps());
+        if (!sees) {
+          units(account, into.perhaps());
+        }
+      }
+    }
+
+    private void restart(IntList sure) {
+      seen.clear();
+      for (int i = 0; i < sure.size(); i++) {
+        seen.add(sure.get(i));
+      }
+    }
+
+    private void up(int account, IntList out) {
+      GroupClosures ready = closures;
+      if (ready == null) {
+        levels(account, out);
+        return;
+      }
+      for (int i = 0; i < graph.upCount(account); i++) {
+        int group = graph.upGroup(account, i);
+        if (!countsSurely(account, i, group) || seen.contains(group)) {
+          continue;
+        }
+        int[] row = ready.row(group);
+        if (row == null) {
+          onward(group, out);
+        } else {
+          for (int g : row) {
+            if (seen.add(g)) {
+              out.add(g);
+            }
+          }
+        }
+      }
+    }
+
+    private void onward(int group, IntList out) {
+      seen.add(group);
+      int from = out.size();
+      out.add(group);
+      for (int at = from; at < out.size(); at++) {
+        int g = out.get(at);
+        for (int i = 0; i < graph.upCount(g); i++) {
+          int above = graph.upGroup(g, i);
+          if (countsSurely(g, i, above) && seen.add(above)) {
+            out.add(above);
+          }
+        }
+      }
+    }
+
+    /** Level by level, so that a limit on nesting is a limit on the shortest chain. */
+    private void levels(int account, IntList out) {
+      int from = out.size();
+      spread(account, out);
+      for (int level = 0; level < profile.nesting() && from < out.size(); level++) {
+        int to = out.size();
+        for (int at = from; at < to; at++) {
+          spread(out.get(at), out);
+        }
+        from = to;
+      }
+    }
+
+    private void spread(int member, IntList out) {
+      for (int i = 0; i < graph.upCount(member); i++) {
+        int group = graph.upGroup(member, i);
+        if (countsSurely(member, i, group) && seen.add(group)) {
+          out.add(group);
+        }
+      }
+    }
+
+    /** All that would count if every undecided group were seen and that is not sure already. */
+    private void wide(int account, IntList out) {
+      Stamps met = new Stamps(facts.subjects());
+      reached.clear();
+      reached.add(account);
+      met.add(account);
+      int from = 0;
+      for (int level = -1; level < profile.nesting() && from < reached.size(); level++) {
+        int to = reached.size();
+        for (int at = from; at < to; at++) {
+          int member = reached.get(at);
+          for (int i = 0; i < graph.upCount(member); i++) {
+            int group = graph.upGroup(member, i);
+            if (countsPerhaps(member, i, group) && met.add(group)) {
+              reached.add(group);
+              if (seen.add(group)) {
+                out.add(group);
+              }
+            }
+          }
+        }
+        from = to;
+      }
+    }
+
+    private void units(int account, IntList out) {
+      if (profile.counts().contains(Via.CONTAINER)) {
+        for (int unit = facts.container(account); unit >= 0; unit = facts.container(unit)) {
+          if (visibility.sees(unit) && seen.add(unit)) {
+            out.add(unit);
+          }
+        }
+      }
+    }
+
+    /**
+     * Adds the accounts that count as {@code subject}, surely or perhaps, ascending where the
+     * subject is an organizational unit, else in the order found. Implicit groups are not asked
+     * here.
+     */
+    public void accounts(int subject, IntList out) {
+      switch (facts.kind(subject)) {
+        case ACCOUNT -> out.add(subject);
+        case GROUP -> members(subject, out);
+        case UNIT -> below(subject, out);
+        case IMPLICIT -> throw new IllegalArgumentException("ask the system for implicit groups");
+      }
+    }
+
+    private void members(int group, IntList out) {
+      seen.clear();
+      reached.clear();
+      if (!groupCounts(group) || (!visibility.sees(group) && !visibility.perhapsSees(group))) {
+        return;
+      }
+      seen.add(group);
+      reached.add(group);
+      int from = 0;
+      for (int level = -1; level < profile.nesting() && from < reached.size(); level++) {
+        int to = reached.size();
+        for (int at = from; at < to; at++) {
+          listed(reached.get(at), out);
+        }
+        from = to;
+      }
+    }
+
+    private void listed(int group, IntList out) {
+      for (int i = 0; i < graph.downCount(group); i++) {
+        int member = graph.downMember(group, i);
+        if (seen.contains(member) || (mask >> graph.downVia(group, i).ordinal() & 1) == 0) {
+          continue;
+        }
+        boolean isAccount = member < facts.accounts();
+        if ((visibility.sees(member) || visibility.perhapsSees(member))
+            && (isAccount || groupCounts(member))) {
+          seen.add(member);
+          (isAccount ? out : reached).add(member);
+        }
+      }
+    }
+
+    private void below(int unit, IntList out) {
+      for (int account = 0; account < facts.accounts(); account++) {
+        int above = facts.container(account);
+        while (above >= 0 && above != unit) {
+          above = facts.container(above);
+        }
+        if (above == unit) {
+          out.add(account);
+        }
+      }
+    }
+  }
+}

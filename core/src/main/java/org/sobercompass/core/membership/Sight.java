@@ -1,0 +1,52 @@
+package org.sobercompass.core.membership;
+
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.filter.Filter;
+
+/**
+ * What one application sees of a directory. What it cannot see does not count.
+ *
+ * @param directory the name of the directory
+ * @param on whether the connection is switched on
+ * @param accountBases canonical DNs below which accounts are seen; none means everywhere
+ * @param accountFilter which accounts are seen
+ * @param groupBases canonical DNs below which groups are seen; none means everywhere
+ * @param groupFilter which groups are seen
+ * @param loginAttribute an attribute (lower case) that an account must have to be seen
+ * @param profile which memberships it counts
+ */
+public record Sight(
+    String directory,
+    boolean on,
+    List<String> accountBases,
+    Optional<Filter> accountFilter,
+    List<String> groupBases,
+    Optional<Filter> groupFilter,
+    Optional<String> loginAttribute,
+    MembershipProfile profile) {
+
+  /** Sees all of a directory, with the widest profile. */
+  public static Sight all(String directory) {
+    return new Sight(
+        directory, true, List.of(), Optional.empty(), List.of(), Optional.empty(), Optional.empty(),
+        MembershipProfile.WIDEST);
+  }
+
+  /** The same sight with another profile. */
+  public Sight with(MembershipProfile other) {
+    return new Sight(
+        directory, on, accountBases, accountFilter, groupBases, groupFilter, loginAttribute, other);
+  }
+
+  /** The attributes (lower case) that must be read for this sight. */
+  public Set<String> needs() {
+    Set<String> needs = new LinkedHashSet<>();
+    accountFilter.ifPresent(filter -> filter.collectAttributes(needs));
+    groupFilter.ifPresent(filter -> filter.collectAttributes(needs));
+    loginAttribute.ifPresent(needs::add);
+    return needs;
+  }
+}

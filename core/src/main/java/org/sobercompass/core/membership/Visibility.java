@@ -1,0 +1,116 @@
+package org.sobercompass.core.membership;
+
+import java.util.BitSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.IntPredicate;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.filter.Filter;
+import org.sobercompass.core.filter.Syntax;
+import org.sobercompass.core.filter.Truth;
+import org.sobercompass.core.filter.Values;
+
+/**
+ * Which subjects a {@link Sight} sees: surely, or perhaps (its filter is undefined for them).
+ * Implicit groups are always seen; organizational units are seen as part of names. Frozen and
+ * thread-safe; one bit a subject each.
+ */
+public final class Visibility {
+  private final BitSet sure;
+  private final BitSet perhaps;
+
+  private Visibility(BitSet sure, BitSet perhaps) {
+    this.sure = sure;
+    this.perhaps = perhaps;
+  }
+
+  /** Everything is seen. */
+  public static Visibility all(Facts facts) {
+    BitSet sure = new BitSet(facts.subjects());
+    sure.set(0, facts.subjects());
+    return new Visibility(sure, new BitSet());
+  }
+
+  /** Applies a sight to all subjects. O(subjects x filter items). */
+  public static Visibility of(Facts facts, Sight sight) {
+    BitSet sure = new BitSet(facts.subjects());
+    BitSet perhaps = new BitSet();
+    sure.set(facts.firstGroup() + facts.groups(), facts.firstUnit());
+    if (!sight.on()) {
+      return new Visibility(sure, perhaps);
+    }
+    IntPredicate accountBase = below(facts, sight.accountBases());
+    IntPredicate groupBase = below(facts, sight.groupBases());
+    for (int s = 0; s < facts.subjects(); s++) {
+      SubjectKind kind = facts.kind(s);
+      if (kind == SubjectKind.IMPLICIT || !facts.source(s).equals(sight.directory())) {
+        continue;
+      }
+      Truth seen =
+          switch (kind) {
+            case ACCOUNT -> test(facts, s, accountBase, sight.accountFilter(), sight.loginAttribute());
+            case GROUP -> test(facts, s, groupBase, sight.groupFilter(), Optional.empty());
+            case UNIT, IMPLICIT -> Truth.TRUE;
+          };
+      sure.set(s, seen == Truth.TRUE);
+      perhaps.set(s, seen == Truth.UNDEFINED);
+    }
+    return new Visibility(sure, perhaps);
+  }
+
+  /** Whether a subject is surely seen. */
+  public boolean sees(int subject) {
+    return sure.get(subject);
+  }
+
+  /** Whether it is not known if a subject is seen. */
+  public boolean perhapsSees(int subject) {
+    return perhaps.get(subject);
+  }
+
+  /** Whether there is nothing undecided. */
+  public boolean isCertain() {
+    return perhaps.isEmpty();
+  }
+
+  private static Truth test(
+      Facts facts,
+      int subject,
+      IntPredicate base,
+      Optional<Filter> filter,
+      Optional<String> login) {
+    if (!base.test(subject)) {
+      return Truth.FALSE;
+    }
+    if (login.isPresent() && facts.values(subject, login.get()).isEmpty()) {
+      return Truth.FALSE;
+    }
+    return filter.map(f -> f.test(new SubjectValues(facts, subject))).orElse(Truth.TRUE);
+  }
+
+  private static IntPredicate below(Facts facts, List<String> bases) {
+    if (bases.isEmpty()) {
+      return subject -> true;
+    }
+    List<String> suffixes = bases.stream().map(base -> "," + base).toList();
+    return subject -> {
+      String form = facts.arrays().dnForm().get(subject);
+      return bases.contains(form) || suffixes.stream().anyMatch(form::endsWith);
+    };
+  }
+
+  /** The kept attribute values of one subject, for a filter. */
+  public record SubjectValues(Facts facts, int subject) implements Values {
+    @Override
+    public List<String> of(String attribute) {
+      return facts.values(subject, attribute);
+    }
+
+    @Override
+    public boolean recognises(String attribute) {
+      var column = facts.arrays().columns().get(attribute);
+      return Syntax.isKnown(attribute) || (column != null && column.codes().items() > 0);
+    }
+  }
+}

@@ -1,0 +1,74 @@
+package org.sobercompass.core.system;
+
+import java.util.List;
+import java.util.Optional;
+import org.sobercompass.core.membership.Sight;
+
+/**
+ * One system as the rest of the product sees it: names, rights, resources, roles, grants, admission
+ * and a decider. Frozen and thread-safe.
+ */
+public interface AccessSystem {
+  /** The kind of system, the name of its registration. */
+  String kind();
+
+  /** The id, unique in the workspace. */
+  String id();
+
+  /** The name for people. */
+  String name();
+
+  /** How grants combine, in words. */
+  String combining();
+
+  /** What it sees of the directory, and which memberships it counts. */
+  Sight sight();
+
+  /** Its rights. */
+  Rights rights();
+
+  /** Its resources. */
+  Resources resources();
+
+  /** Its roles, by number. */
+  List<RoleInfo> roles();
+
+  /** Its grants on a basis, by number. */
+  List<Grant> grants(Basis basis);
+
+  /** The basis that answers use unless asked otherwise: actual when it was read. */
+  Basis usualBasis();
+
+  /** Whether both bases are there, so that they can be compared. */
+  boolean hasBothBases();
+
+  /** Whom it admits. */
+  Admission admission();
+
+  /** The decider over the grants of a basis. */
+  Decider decider(Basis basis);
+
+  /** The same system with grants added and removed; numbers of the others stay. */
+  AccessSystem with(List<Change> changes, Basis basis);
+
+  /** By which chain of included roles, and which entry, a role gives a right. */
+  RoleChain roleChain(int role, int right);
+
+  /**
+   * How a role comes by a right.
+   *
+   * @param roles ids from the role itself to the one whose entry gives the right
+   * @param entry the entry, as written: {@code area: level}
+   */
+  record RoleChain(List<String> roles, String entry) {}
+
+  /** The role with this id. */
+  default Optional<Integer> findRole(String id) {
+    for (int role = 0; role < roles().size(); role++) {
+      if (roles().get(role).id().equals(id)) {
+        return Optional.of(role);
+      }
+    }
+    return Optional.empty();
+  }
+}

@@ -1,0 +1,144 @@
+package org.sobercompass.core.system;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.Implicit;
+import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Standing.State;
+
+/**
+ * Whom a system admits: its sign-in and its register. Says which implicit groups an account is in,
+ * and whether a condition blocks it. Immutable and thread-safe.
+ */
+public final class Admission {
+  private final Facts facts;
+  private final boolean open;
+  private final Set<String> signInKinds;
+  private final Optional<List<Enrolment>> register;
+  private final Map<Integer, List<Enrolment>> bySubject = new HashMap<>();
+
+  /**
+   * An admission.
+   *
+   * @param open the system asks for no sign-in
+   * @param signInKinds the kinds of sign-in it accepts; none means all
+   * @param register whom it knows, or empty when it keeps no register
+   */
+  public Admission(
+      Facts facts, boolean open, Set<String> signInKinds, Optional<List<Enrolment>> register) {
+    this.facts = facts;
+    this.open = open;
+    this.signInKinds = Set.copyOf(signInKinds);
+    this.register = register.map(List::copyOf);
+    register.ifPresent(
+        lines -> {
+          for (Enrolment line : lines) {
+            bySubject.computeIfAbsent(line.subject(), s -> new ArrayList<>()).add(line);
+          }
+        });
+  }
+
+  /** Whether it asks for no sign-in. */
+  public boolean isOpen() {
+    return open;
+  }
+
+  /** Its register, if it keeps one. */
+  public Optional<List<Enrolment>> register() {
+    return register;
+  }
+
+  /** Adds the implicit groups of an account that is seen. {@code subjects} holds its groups. */
+  public void addImplicit(SubjectSet subjects) {
+    if (!subjects.sure().isEmpty()) {
+      boolean enrolled = register.isEmpty() || enrolled(subjects.sure());
+      boolean perhaps = !enrolled && enrolled(subjects.perhaps());
+      subjects.sure().add(facts.implicit(Implicit.EVERYONE));
+      subjects.sure().add(facts.implicit(Implicit.SIGNED_IN));
+      if (enrolled || perhaps) {
+        (enrolled ? subjects.sure() : subjects.perhaps()).add(facts.implicit(Implicit.MEMBERS));
+      }
+    } else if (!subjects.perhaps().isEmpty()) {
+      boolean enrolled = register.isEmpty() || enrolled(subjects.perhaps());
+      subjects.perhaps().add(facts.implicit(Implicit.SIGNED_IN));
+      if (enrolled) {
+        subjects.perhaps().add(facts.implicit(Implicit.MEMBERS));
+      }
+      (open ? subjects.sure() : subjects.perhaps()).add(facts.implicit(Implicit.EVERYONE));
+    } else if (open) {
+      subjects.sure().add(facts.implicit(Implicit.EVERYONE));
+    }
+  }
+
+  /** Fills {@code into} with what anybody is without signing in. */
+  public void anybody(SubjectSet into) {
+    into.clear();
+    if (open) {
+      into.sure().add(facts.implicit(Implicit.EVERYONE));
+    }
+  }
+
+  private boolean enrolled(IntList subjects) {
+    for (int i = 0; i < subjects.size(); i++) {
+      for (Enrolment line : bySubject.getOrDefault(subjects.get(i), List.of())) {
+        if (line.active()) {
+          return true;
+        }
+      }
+    }
+    return false;
+  }
+
+  /** Whether an account may use what it holds. {@code subjects} is what it counts as here. */
+  public Standing standing(int account, SubjectSet subjects, long asOf) {
+    List<String> reasons = new ArrayList<>(2);
+    if (facts.is(account, Facts.DISABLED)) {
+      reasons.add("the account is disabled");
+    }
+    if (facts.expires(account) <= asOf) {
+      reasons.add("the account has expired");
+    }
+    boolean unknownExpiry = facts.is(account, Facts.EXPIRY_UNKNOWN);
+    boolean perhapsEnrolled = false;
+    if (register.isPresent()) {
+      Optional<String> sure = notAdmitted(subjects.sure());
+      perhapsEnrolled = sure.isPresent() && notAdmitted(subjects.perhaps()).isEmpty();
+      if (!perhapsEnrolled) {
+        sure.ifPresent(reasons::add);
+      }
+    }
+    if (!reasons.isEmpty()) {
+      return new Standing(State.BLOCKED, List.copyOf(reasons));
+    }
+    if (unknownExpiry) {
+      return new Standing(State.UNDECIDED, List.of("the account's expiry could not be read"));
+    }
+    return perhapsEnrolled
+        ? new Standing(State.UNDECIDED, List.of("it is not known whether it is enrolled"))
+        : Standing.USABLE;
+  }
+
+  /** Why the register does not admit any of these subjects; empty when it does. */
+  private Optional<String> notAdmitted(IntList subjects) {
+    String reason = "not enrolled";
+    for (int i = 0; i < subjects.size(); i++) {
+      for (Enrolment line : bySubject.getOrDefault(subjects.get(i), List.of())) {
+        boolean accepted = signInKinds.isEmpty() || signInKinds.contains(line.provider());
+        if (line.active() && accepted) {
+          return Optional.empty();
+        }
+        reason =
+            line.active()
+                ? "enrolled for a kind of sign-in that is not accepted (" + line.provider() + ")"
+                : "enrolled but not active";
+      }
+    }
+    return Optional.of(reason);
+  }
+}

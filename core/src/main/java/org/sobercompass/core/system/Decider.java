@@ -1,0 +1,37 @@
+package org.sobercompass.core.system;
+
+import org.sobercompass.core.store.IntList;
+
+/**
+ * Decides over one frozen system. Thread-safe, without shared mutable state. All four ways of asking
+ * agree: a right is in the sweep exactly when {@link #decide} says YES, and then {@link #explain}
+ * gives at least one proof.
+ */
+public interface Decider {
+  /** Keeps of a token what matters here. O(subjects + grants to them). */
+  Projected project(Token token);
+
+  /** Decides one question. Allocates nothing. O(grants of the projection x rights asked). */
+  Verdict decide(Projected who, Question question);
+
+  /** Gives everything in bulk, without reasons; cells in the order of resources, parents first. */
+  void sweep(Projected who, GrantSink out);
+
+  /** Decides one question with its proofs, and what is stopped. */
+  Decision explain(Token token, Question question, Limits limits);
+
+  /** The subjects that this system names anywhere, ascending: others change nothing. */
+  IntList trustees();
+
+  /** All grants to what a token surely counts as, whether they hold now or not; by number. */
+  IntList grantsOf(Token token);
+
+  /** Whether taking this one grant out of a projection changes no outcome on any resource. */
+  boolean isIdle(Projected who, int grant);
+
+  /** Whether more grants never take a right away. */
+  boolean isMonotone();
+
+  /** What may differ after a change. */
+  Impact impact(Change change);
+}

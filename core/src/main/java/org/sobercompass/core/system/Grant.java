@@ -1,0 +1,43 @@
+package org.sobercompass.core.system;
+
+import org.sobercompass.core.problem.Place;
+
+/**
+ * A role given to a subject at a resource.
+ *
+ * @param id unique and stable in the system, made from what is given to whom where
+ * @param role the number of the role
+ * @param subject the number of the subject, or {@link #MISSING}
+ * @param subjectText the subject as written
+ * @param resource the number of the resource
+ * @param descends whether it reaches what lies below
+ * @param from epoch second from which it holds, or {@link Long#MIN_VALUE}
+ * @param until epoch second before which it holds, or {@link Long#MAX_VALUE}
+ * @param on whether it is switched on
+ * @param grantedBy who gave it, or empty
+ * @param reason why, or empty
+ * @param place where it stands
+ * @param declared whether the system's own definition gives it (the role everyone has)
+ */
+public record Grant(
+    String id,
+    int role,
+    int subject,
+    String subjectText,
+    int resource,
+    boolean descends,
+    long from,
+    long until,
+    boolean on,
+    String grantedBy,
+    String reason,
+    Place place,
+    boolean declared) {
+  /** The subject does not exist. */
+  public static final int MISSING = -1;
+
+  /** Whether it holds at a point in time. */
+  public boolean activeAt(long epochSecond) {
+    return on && from <= epochSecond && epochSecond < until;
+  }
+}

@@ -1,0 +1,26 @@
+package org.sobercompass.core.system;
+
+import java.util.List;
+
+/**
+ * A named set of rights.
+ *
+ * @param id unique in the system
+ * @param name for people
+ * @param allows one bit a right
+ * @param denies one bit a right
+ * @param includes ids of the roles it includes directly
+ * @param derives the id of the role it derives from, or empty
+ */
+public record RoleInfo(
+    String id, String name, long[] allows, long[] denies, List<String> includes, String derives) {
+  /** Whether it gives a right. */
+  public boolean allows(int right) {
+    return (allows[right >> 6] >>> right & 1) != 0;
+  }
+
+  /** Whether it denies a right. */
+  public boolean denies(int right) {
+    return (denies[right >> 6] >>> right & 1) != 0;
+  }
+}

@@ -1,0 +1,183 @@
+package org.sobercompass.core.system.roles;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.membership.Sight;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.system.AccessSystem;
+import org.sobercompass.core.system.Admission;
+import org.sobercompass.core.system.Basis;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Decider;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Resources;
+import org.sobercompass.core.system.Rights;
+import org.sobercompass.core.system.RoleInfo;
+
+/** An application with roles as an {@link AccessSystem}. Frozen and thread-safe. */
+public final class RoleApplication implements AccessSystem {
+  /** The name of this kind of system. */
+  public static final String KIND = "roles";
+
+  private final Facts facts;
+  private final Definition definition;
+  private final Map<Basis, List<Grant>> grants;
+  private final Map<Basis, List<Integer>> removed;
+  private final Map<Basis, Decider> deciders = new ConcurrentHashMap<>();
+
+  /**
+   * What does not change with the grants.
+   *
+   * @param id unique in the workspace
+   * @param name for people
+   * @param rights areas, levels, actions
+   * @param nodes the tree of nodes
+   * @param roles the compiled roles
+   * @param compiler knows by which chain a role gives a right
+   * @param combining how grants combine
+   * @param sight what it sees of the directory
+   * @param admission whom it admits
+   */
+  public record Definition(
+      String id,
+      String name,
+      RoleRights rights,
+      Resources nodes,
+      List<RoleInfo> roles,
+      RoleCompiler compiler,
+      Combining combining,
+      Sight sight,
+      Admission admission) {}
+
+  /** An application with its grants; a basis that was not read is left out. */
+  public RoleApplication(Facts facts, Definition definition, Map<Basis, List<Grant>> grants) {
+    this(facts, definition, grants, Map.of());
+  }
+
+  private RoleApplication(
+      Facts facts,
+      Definition definition,
+      Map<Basis, List<Grant>> grants,
+      Map<Basis, List<Integer>> removed) {
+    this.facts = facts;
+    this.definition = definition;
+    this.grants = Map.copyOf(grants);
+    this.removed = removed;
+  }
+
+  @Override
+  public String kind() {
+    return KIND;
+  }
+
+  @Override
+  public String id() {
+    return definition.id;
+  }
+
+  @Override
+  public String name() {
+    return definition.name;
+  }
+
+  @Override
+  public String combining() {
+    return definition.combining.words();
+  }
+
+  /** How grants combine, as data. */
+  public Combining combiningRule() {
+    return definition.combining;
+  }
+
+  @Override
+  public Sight sight() {
+    return definition.sight;
+  }
+
+  @Override
+  public Rights rights() {
+    return definition.rights;
+  }
+
+  @Override
+  public Resources resources() {
+    return definition.nodes;
+  }
+
+  @Override
+  public List<RoleInfo> roles() {
+    return definition.roles;
+  }
+
+  @Override
+  public List<Grant> grants(Basis basis) {
+    return grants.getOrDefault(basis, List.of());
+  }
+
+  @Override
+  public Basis usualBasis() {
+    return grants.containsKey(Basis.ACTUAL) ? Basis.ACTUAL : Basis.INTENDED;
+  }
+
+  @Override
+  public boolean hasBothBases() {
+    return grants.size() == Basis.values().length;
+  }
+
+  @Override
+  public Admission admission() {
+    return definition.admission;
+  }
+
+  @Override
+  public Decider decider(Basis basis) {
+    return deciders.computeIfAbsent(
+        basis,
+        b ->
+            new RoleDecider(
+                new GrantTable(facts, grants(b), removed.getOrDefault(b, List.of())),
+                definition.nodes,
+                definition.combining,
+                definition.roles,
+                definition.rights.words()));
+  }
+
+  @Override
+  public AccessSystem with(List<Change> changes, Basis basis) {
+    List<Grant> patched = new ArrayList<>(grants(basis));
+    List<Integer> gone = new ArrayList<>(removed.getOrDefault(basis, List.of()));
+    for (Change change : changes) {
+      if (change instanceof Change.AssignmentAdded added) {
+        patched.add(grant(added, patched.size()));
+      } else if (change instanceof Change.AssignmentRemoved taken) {
+        gone.add(taken.grant());
+      }
+    }
+    Map<Basis, List<Grant>> all = new EnumMap<>(Basis.class);
+    all.putAll(grants);
+    all.put(basis, List.copyOf(patched));
+    Map<Basis, List<Integer>> allGone = new EnumMap<>(Basis.class);
+    allGone.putAll(removed);
+    allGone.put(basis, List.copyOf(gone));
+    return new RoleApplication(facts, definition, all, allGone);
+  }
+
+  private Grant grant(Change.AssignmentAdded added, int number) {
+    return new Grant(
+        "added-" + number, added.role(), added.subject(), facts.label(added.subject()),
+        added.node(), added.descends(),
+        added.from().map(java.time.Instant::getEpochSecond).orElse(Long.MIN_VALUE),
+        added.until().map(java.time.Instant::getEpochSecond).orElse(Long.MAX_VALUE), true, "", "",
+        Place.of("proposal"), false);
+  }
+
+  @Override
+  public RoleChain roleChain(int role, int right) {
+    return definition.compiler.chain(definition.roles.get(role).id(), right);
+  }
+}

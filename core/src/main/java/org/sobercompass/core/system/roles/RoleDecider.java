@@ -1,0 +1,178 @@
+package org.sobercompass.core.system.roles;
+
+import java.util.List;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Decider;
+import org.sobercompass.core.system.Decision;
+import org.sobercompass.core.system.GrantSink;
+import org.sobercompass.core.system.Impact;
+import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.Projected;
+import org.sobercompass.core.system.Question;
+import org.sobercompass.core.system.Resources;
+import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.core.system.Token;
+import org.sobercompass.core.system.Verdict;
+
+/**
+ * Decides over roles, nodes and assignments.
+ *
+ * <p>All three ways of combining are one rule here. Each grant has a class: under {@code nearest}
+ * its node (deeper is higher) and the rank of its subject, as far as these count; else one class for
+ * all. The grants of the highest class that covers the node decide together; what any covering grant
+ * denies is taken away. A grant that is only perhaps there is taken once as favourably and once as
+ * unfavourably as possible: above or in the deciding class it may give; above it, without the right,
+ * or with a deny, it may take.
+ */
+final class RoleDecider implements Decider {
+  final GrantTable table;
+  final Resources nodes;
+  final Combining combining;
+  final long[][] allows;
+  final long[][] denies;
+  final int words;
+
+  RoleDecider(GrantTable table, Resources nodes, Combining combining, List<RoleInfo> roles, int words) {
+    this.table = table;
+    this.nodes = nodes;
+    this.combining = combining;
+    this.words = words;
+    allows = roles.stream().map(RoleInfo::allows).toArray(long[][]::new);
+    denies = roles.stream().map(RoleInfo::denies).toArray(long[][]::new);
+  }
+
+  @Override
+  public Projected project(Token token) {
+    IntList sure = new IntList();
+    IntList perhaps = new IntList(4);
+    collect(token.subjects().sure(), token.asOf(), sure);
+    collect(token.subjects().perhaps(), token.asOf(), perhaps);
+    return new RoleProjection(sure, perhaps, table.node);
+  }
+
+  private void collect(IntList subjects, long asOf, IntList into) {
+    for (int i = 0; i < subjects.size(); i++) {
+      table.collect(subjects.get(i), asOf, into);
+    }
+  }
+
+  @Override
+  public Verdict decide(Projected who, Question question) {
+    Verdict verdict = Verdict.YES;
+    for (int right : question.allOf()) {
+      verdict = verdict.and(decide((RoleProjection) who, question.resource(), right));
+    }
+    return verdict;
+  }
+
+  private Verdict decide(RoleProjection who, int node, int right) {
+    long top = -1;
+    boolean yes = false;
+    boolean denied = false;
+    for (int grant : who.sure) {
+      if (covers(grant, node)) {
+        long cls = classOf(grant);
+        if (cls > top) {
+          top = cls;
+          yes = false;
+        }
+        yes |= cls == top && allows(grant, right);
+        denied |= denies(grant, right);
+      }
+    }
+    boolean mayGive = false;
+    boolean mayTake = false;
+    for (int grant : who.perhaps) {
+      if (covers(grant, node)) {
+        long cls = classOf(grant);
+        boolean gives = allows(grant, right);
+        boolean takes = denies(grant, right);
+        mayGive |= cls >= top && gives && !takes;
+        mayTake |= takes || (cls > top && !gives);
+      }
+    }
+    if (yes && !denied && !mayTake) {
+      return Verdict.YES;
+    }
+    return (yes || mayGive) && !denied ? Verdict.UNDECIDED : Verdict.NO;
+  }
+
+  boolean covers(int grant, int node) {
+    int at = table.node[grant];
+    return at == node || (table.descends[grant] && at < node && node < nodes.end(at));
+  }
+
+  /** Higher decides; equal for all where nearness does not count. */
+  long classOf(int grant) {
+    long byNode = combining.byNode() ? table.node[grant] : 0;
+    return byNode << 2 | (combining.bySubject() ? table.rank[grant] : 0);
+  }
+
+  boolean allows(int grant, int right) {
+    return (allows[table.role[grant]][right >> 6] >>> right & 1) != 0;
+  }
+
+  boolean denies(int grant, int right) {
+    return (denies[table.role[grant]][right >> 6] >>> right & 1) != 0;
+  }
+
+  @Override
+  public void sweep(Projected who, GrantSink out) {
+    RoleProjection projection = (RoleProjection) who;
+    if (!projection.isEmpty()) {
+      new RoleSweep(this, projection).run(out);
+    }
+  }
+
+  @Override
+  public Decision explain(Token token, Question question, Limits limits) {
+    return new RoleExplanation(this, token, question, limits).decision();
+  }
+
+  @Override
+  public IntList trustees() {
+    return IntList.of(table.trustees);
+  }
+
+  @Override
+  public IntList grantsOf(Token token) {
+    IntList all = new IntList();
+    IntList subjects = token.subjects().sure();
+    for (int i = 0; i < subjects.size(); i++) {
+      table.collectAll(subjects.get(i), all);
+    }
+    all.sort();
+    return all;
+  }
+
+  @Override
+  public boolean isIdle(Projected who, int grant) {
+    return new RoleIdleness(this, (RoleProjection) who).isIdle(grant);
+  }
+
+  @Override
+  public boolean isMonotone() {
+    return combining.mode() == Combining.Mode.UNION;
+  }
+
+  @Override
+  public Impact impact(Change change) {
+    if (change instanceof Change.AssignmentAdded added) {
+      int end = added.descends() ? nodes.end(added.node()) : added.node() + 1;
+      return new Impact(IntList.of(added.subject()), added.node(), end);
+    }
+    if (change instanceof Change.AssignmentRemoved removed) {
+      int grant = removed.grant();
+      int node = table.node[grant];
+      int end = table.descends[grant] ? nodes.end(node) : node + 1;
+      int subject = table.grants.get(grant).subject();
+      return subject < 0 ? Impact.NONE : new Impact(IntList.of(subject), node, end);
+    }
+    int member =
+        change instanceof Change.MembershipAdded added
+            ? added.member()
+            : ((Change.MembershipRemoved) change).member();
+    return new Impact(IntList.of(member), 0, nodes.size());
+  }
+}
