@@ -87,10 +87,6 @@ public final class FactsBuilder {
     }
   }
 
-  int sourceNumber(FactsSource source) {
-    return source.number;
-  }
-
   /** Freezes everything. O(n log n) for the order of keys, O(memberships) for the rest. */
   public Facts build() {
     List<String> names = List.copyOf(sources.keySet());

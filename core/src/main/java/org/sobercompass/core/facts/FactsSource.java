@@ -30,6 +30,11 @@ public final class FactsSource {
     }
   }
 
+  /** The attributes (lower case) whose values are kept. */
+  public java.util.List<String> attributes() {
+    return builder.attributes();
+  }
+
   /** Says when the directory was exported (epoch second). */
   public void taken(long epochSecond) {
     taken = epochSecond;

@@ -64,8 +64,9 @@ public final class Circles {
   private static int[] back(IntList queue, IntList from, int end) {
     List<Integer> circle = new ArrayList<>();
     for (int at = end; at >= 0; at = from.get(at)) {
-      circle.add(0, queue.get(at));
+      circle.add(queue.get(at));
     }
+    java.util.Collections.reverse(circle);
     return circle.stream().mapToInt(Integer::intValue).toArray();
   }
 }

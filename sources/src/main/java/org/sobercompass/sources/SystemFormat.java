@@ -1,0 +1,41 @@
+package org.sobercompass.sources;
+
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.util.Set;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.system.AccessSystem;
+import org.sobercompass.sources.text.Node;
+
+/**
+ * The registration of one kind of system: how its file in the workspace is read. A new kind is two
+ * rooms (facts and decider in core, reader here) and one of these in {@link SystemFormats}.
+ */
+public interface SystemFormat {
+  /** The word after {@code kind:} in the file. */
+  String kind();
+
+  /** The directory attributes (lower case) that must be read before the system can be. */
+  Set<String> needs(Node file, Problems problems);
+
+  /** Reads the system. What is wrong goes to the problems; then the result is not used. */
+  AccessSystem read(Node file, Context context);
+
+  /**
+   * What a reader works with.
+   *
+   * @param root the folder of the workspace
+   * @param facts to resolve names against
+   * @param names resolves names, and tells those that fit nothing or two things
+   * @param zone in which dates are whole days
+   * @param directories the names of the directories
+   */
+  record Context(
+      Path root,
+      Facts facts,
+      NameResolver names,
+      ZoneId zone,
+      Set<String> directories,
+      Problems problems) {}
+}

@@ -1,0 +1,69 @@
+package org.sobercompass.sources.directory;
+
+import com.unboundid.ldap.sdk.Entry;
+import com.unboundid.util.StaticUtils;
+import java.text.ParseException;
+import java.util.Optional;
+import org.sobercompass.core.facts.Facts;
+
+/** Whether an account is disabled, and when it ends, by the usual attributes. */
+final class AccountStates {
+  private static final int ACCOUNT_DISABLE = 2;
+  private static final long SECONDS_TO_1970 = 11_644_473_600L;
+  private static final long DAY = 86_400;
+
+  /** The attributes read, for the completeness of an export. */
+  static final String[] ATTRIBUTES = {
+    "userAccountControl", "nsAccountLock", "pwdAccountLockedTime", "shadowExpire",
+    "accountExpires", "pwdEndTime"
+  };
+
+  private AccountStates() {}
+
+  /** When an account ends; unknown when a value is there that cannot be read. */
+  record Expiry(long at, Optional<String> unreadable) {}
+
+  /**
+   * {@code userAccountControl} ([MS-ADTS] 2.2.16), {@code nsAccountLock}, and the permanent lock of
+   * {@code pwdAccountLockedTime} (draft-behera-ldap-password-policy section 5.3.3).
+   */
+  static boolean isDisabled(Entry entry) {
+    Integer control = entry.getAttributeValueAsInteger("userAccountControl");
+    boolean byControl = control != null && (control & ACCOUNT_DISABLE) != 0;
+    boolean byLock = "true".equalsIgnoreCase(entry.getAttributeValue("nsAccountLock"));
+    boolean forGood = "000001010000Z".equals(entry.getAttributeValue("pwdAccountLockedTime"));
+    return byControl || byLock || forGood;
+  }
+
+  /**
+   * {@code accountExpires} (100 ns since 1601, [MS-ADTS] 2.2.16), {@code shadowExpire} (days since
+   * 1970, RFC 2307), {@code pwdEndTime} (generalized time); the earliest counts.
+   */
+  static Expiry expiry(Entry entry) {
+    long at = Facts.NEVER;
+    for (String attribute : new String[] {"accountExpires", "shadowExpire", "pwdEndTime"}) {
+      String value = entry.getAttributeValue(attribute);
+      if (value != null) {
+        try {
+          at = Math.min(at, parse(attribute, value.strip()));
+        } catch (NumberFormatException | ParseException e) {
+          return new Expiry(Facts.NEVER, Optional.of(attribute + ": " + value));
+        }
+      }
+    }
+    return new Expiry(at, Optional.empty());
+  }
+
+  private static long parse(String attribute, String value) throws ParseException {
+    if (attribute.equals("pwdEndTime")) {
+      return StaticUtils.decodeGeneralizedTime(value).toInstant().getEpochSecond();
+    }
+    long number = Long.parseLong(value);
+    if (attribute.equals("shadowExpire")) {
+      return number < 0 ? Facts.NEVER : Math.multiplyExact(Math.min(number, 1L << 40), DAY);
+    }
+    return number == 0 || number == Long.MAX_VALUE
+        ? Facts.NEVER
+        : number / 10_000_000L - SECONDS_TO_1970;
+  }
+}

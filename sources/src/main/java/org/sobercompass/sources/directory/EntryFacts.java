@@ -1,0 +1,222 @@
+package org.sobercompass.sources.directory;
+
+import com.unboundid.asn1.ASN1OctetString;
+import com.unboundid.ldap.sdk.Attribute;
+import com.unboundid.ldap.sdk.Entry;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.FactsBuilder.Space;
+import org.sobercompass.core.facts.FactsSource;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.facts.SubjectRow;
+import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.jspecify.annotations.Nullable;
+
+/** Turns one directory entry after another into facts. */
+final class EntryFacts {
+  private static final long SECURITY_ENABLED = 0x80000000L;
+
+  private final String name;
+  private final DirectoryKind kind;
+  private final FactsSource into;
+  private final Problems problems;
+
+  EntryFacts(String name, DirectoryKind kind, FactsSource into, Problems problems) {
+    this.name = name;
+    this.kind = kind;
+    this.into = into;
+    this.problems = problems;
+  }
+
+  void take(Entry entry) {
+    String form = DnForm.of(entry.getDN());
+    SubjectKind subject = subjectKind(entry);
+    if (subject == null) {
+      into.addOther(form);
+      return;
+    }
+    boolean isAccount = subject == SubjectKind.ACCOUNT;
+    int flags = isAccount && AccountStates.isDisabled(entry) ? Facts.DISABLED : 0;
+    long expires = Facts.NEVER;
+    if (isAccount) {
+      AccountStates.Expiry expiry = AccountStates.expiry(entry);
+      expires = expiry.at();
+      flags |= expiry.unreadable().isPresent() ? Facts.EXPIRY_UNKNOWN : 0;
+      expiry.unreadable().ifPresent(value -> unreadable(entry, value));
+    } else if (subject == SubjectKind.GROUP) {
+      flags |= isMailOnly(entry) ? Facts.MAIL_ONLY : 0;
+    }
+    String login = first(entry, isAccount ? kind.logins() : kind.groupNames());
+    String display = first(entry, kind.displays());
+    int row =
+        into.add(
+            new SubjectRow(
+                subject, id(entry, form), entry.getDN(), form,
+                subject == SubjectKind.UNIT ? unitName(entry) : login, display,
+                first(entry, List.of("mail")), flags, expires));
+    references(entry, subject, row, login);
+    columns(entry, row);
+  }
+
+  private void unreadable(Entry entry, String value) {
+    problems.warning(
+        Place.of(name).entry(entry.getDN()),
+        "the expiry cannot be read: " + Problem.quote(value),
+        "a number or a generalized time; the account's state is undecided");
+  }
+
+  private @Nullable SubjectKind subjectKind(Entry entry) {
+    String[] classes = entry.getObjectClassValues();
+    if (classes == null) {
+      return null;
+    }
+    boolean account = false;
+    boolean excluded = false;
+    boolean unit = false;
+    for (String written : classes) {
+      String lower = written.toLowerCase(Locale.ROOT);
+      if (kind.groups().contains(lower)) {
+        return SubjectKind.GROUP;
+      }
+      account |= kind.accounts().contains(lower);
+      excluded |= kind.notAccounts().contains(lower);
+      unit |= kind.units().contains(lower);
+    }
+    if (account && !excluded) {
+      return SubjectKind.ACCOUNT;
+    }
+    return unit ? SubjectKind.UNIT : null;
+  }
+
+  private static String unitName(Entry entry) {
+    String[] parts = entry.getDN().split("[=,]", 3);
+    return parts.length > 1 ? parts[1] : entry.getDN();
+  }
+
+  private String id(Entry entry, String form) {
+    for (String attribute : kind.ids()) {
+      byte[] bytes = entry.getAttributeValueBytes(attribute);
+      if (bytes != null) {
+        String text =
+            switch (attribute) {
+              case "objectguid" -> BinaryIds.guid(bytes).orElse("");
+              case "objectsid" -> BinaryIds.sid(bytes).orElse("");
+              default -> new String(bytes, StandardCharsets.UTF_8).toLowerCase(Locale.ROOT);
+            };
+        if (!text.isEmpty()) {
+          return text;
+        }
+        problems.warning(
+            Place.of(name).entry(entry.getDN()), "the " + attribute + " cannot be read",
+            "a valid id; the next best one is used");
+      }
+    }
+    return form;
+  }
+
+  /** The first value of the first attribute that has one; without options before with them. */
+  private static String first(Entry entry, List<String> attributes) {
+    for (String attribute : attributes) {
+      String value = entry.getAttributeValue(attribute);
+      if (value != null) {
+        return value;
+      }
+    }
+    for (String attribute : attributes) {
+      List<Attribute> tagged = entry.getAttributesWithOptions(attribute, null);
+      if (tagged != null && !tagged.isEmpty() && tagged.get(0).getValue() != null) {
+        return tagged.get(0).getValue();
+      }
+    }
+    return "";
+  }
+
+  private static boolean isMailOnly(Entry entry) {
+    Integer type = entry.getAttributeValueAsInteger("groupType");
+    Long wide = type == null ? entry.getAttributeValueAsLong("groupType") : Long.valueOf(type);
+    return wide != null && (wide & SECURITY_ENABLED) == 0;
+  }
+
+  private void references(Entry entry, SubjectKind subject, int row, String login) {
+    String sid = sid(entry);
+    if (!sid.isEmpty()) {
+      into.name(row, Space.SID, sid);
+    }
+    String gid = entry.getAttributeValue("gidNumber");
+    if (subject == SubjectKind.ACCOUNT) {
+      into.name(row, Space.LOGIN, login);
+      if (gid != null) {
+        into.refer(row, Via.PRIMARY, Space.GID, gid.strip());
+      }
+      String primary = entry.getAttributeValue("primaryGroupID");
+      if (primary != null && sid.lastIndexOf('-') > 0) {
+        String domain = sid.substring(0, sid.lastIndexOf('-') + 1);
+        into.refer(row, Via.PRIMARY, Space.SID, domain + primary.strip());
+      }
+    } else if (subject == SubjectKind.GROUP) {
+      if (gid != null) {
+        into.name(row, Space.GID, gid.strip());
+      }
+      members(entry, "member", Via.MEMBER, Space.DN, row);
+      members(entry, "uniqueMember", Via.UNIQUE_MEMBER, Space.DN, row);
+      members(entry, "memberUid", Via.MEMBER_UID, Space.LOGIN, row);
+    }
+  }
+
+  private static String sid(Entry entry) {
+    byte[] bytes = entry.getAttributeValueBytes("objectSid");
+    return bytes == null ? "" : BinaryIds.sid(bytes).orElse("");
+  }
+
+  private void members(Entry entry, String attribute, Via via, Space space, int row) {
+    Attribute listed = entry.getAttribute(attribute);
+    if (listed == null) {
+      return;
+    }
+    for (ASN1OctetString value : listed.getRawValues()) {
+      byte[] bytes = value.getValue();
+      if (via == Via.UNIQUE_MEMBER) {
+        bytes = withoutUid(bytes);
+      }
+      if (bytes.length > 0) {
+        into.refer(row, via, space, bytes);
+      }
+    }
+  }
+
+  /** A name and optional UID (RFC 4517 section 3.3.21) without the UID. */
+  private static byte[] withoutUid(byte[] bytes) {
+    boolean hasUid = bytes.length > 4 && bytes[bytes.length - 1] == 'B' && bytes[bytes.length - 2] == '\'';
+    if (!hasUid) {
+      return bytes;
+    }
+    String text = new String(bytes, StandardCharsets.UTF_8);
+    return text.replaceFirst("#'[01]*'B$", "").getBytes(StandardCharsets.UTF_8);
+  }
+
+  private void columns(Entry entry, int row) {
+    for (String wanted : into.attributes()) {
+      List<String> values = new ArrayList<>();
+      Attribute plain = entry.getAttribute(wanted);
+      if (plain != null) {
+        values.addAll(List.of(plain.getValues()));
+      }
+      for (Attribute attribute : entry.getAttributes()) {
+        boolean tagged = attribute.getName().indexOf(';') > 0;
+        if (tagged && attribute.getBaseName().equalsIgnoreCase(wanted)) {
+          values.addAll(List.of(attribute.getValues()));
+        }
+      }
+      if (!values.isEmpty()) {
+        into.values(row, wanted, List.copyOf(Set.copyOf(values).size() == values.size() ? values : new java.util.LinkedHashSet<>(values)));
+      }
+    }
+  }
+}

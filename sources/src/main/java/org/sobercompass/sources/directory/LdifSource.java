@@ -1,0 +1,111 @@
+package org.sobercompass.sources.directory;
+
+import com.unboundid.ldap.sdk.Entry;
+import com.unboundid.ldif.LDIFAddChangeRecord;
+import com.unboundid.ldif.LDIFException;
+import com.unboundid.ldif.LDIFReader;
+import com.unboundid.ldif.LDIFRecord;
+import java.io.BufferedInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import org.sobercompass.core.facts.FactsSource;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+
+/**
+ * Reads an LDIF export into facts, entry by entry: nothing of an entry stays but what is kept. The
+ * library parses on a thread of its own while this one keeps.
+ */
+public final class LdifSource {
+  private static final int PARSERS = 1;
+
+  private final String name;
+  private final DirectoryKind kind;
+  private final FactsSource into;
+  private final Problems problems;
+
+  /**
+   * A reader.
+   *
+   * @param name how the user names the file
+   * @param kind which classes and attributes to look at
+   * @param into takes the facts
+   */
+  public LdifSource(String name, DirectoryKind kind, FactsSource into, Problems problems) {
+    this.name = name;
+    this.kind = kind;
+    this.into = into;
+    this.problems = problems;
+  }
+
+  /** Reads a whole file. */
+  public void read(Path file) {
+    try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
+      read(in);
+    } catch (NoSuchFileException e) {
+      problems.error(Place.of(name), "there is no such file", "an LDIF file, relative to the workspace");
+    } catch (IOException e) {
+      problems.error(Place.of(name), "the file cannot be read (" + e.getMessage() + ")", "a readable file");
+    }
+  }
+
+  /** Reads a stream to its end; it is not closed. */
+  public void read(InputStream in) throws IOException {
+    EntryFacts entries = new EntryFacts(name, kind, into, problems);
+    int read = 0;
+    try (LDIFReader reader = new LDIFReader(new LdifGate(in, name, problems), PARSERS)) {
+      boolean more = true;
+      while (more) {
+        try {
+          LDIFRecord record = reader.readLDIFRecord();
+          more = record != null;
+          if (record != null) {
+            read++;
+            take(record, entries);
+          }
+        } catch (LDIFException e) {
+          more = tell(e);
+        }
+      }
+    }
+    if (read == 0) {
+      problems.warning(Place.of(name), "the file holds no entry", "an export of accounts and groups");
+    }
+  }
+
+  private void take(LDIFRecord record, EntryFacts entries) {
+    if (record instanceof Entry entry) {
+      entries.take(entry);
+    } else if (record instanceof LDIFAddChangeRecord add) {
+      entries.take(add.getEntryToAdd());
+    } else {
+      problems.error(
+          Place.of(name).entry(record.getDN()),
+          "this is a change of an entry, not an entry",
+          "an export, or changetype: add");
+    }
+  }
+
+  /** False when the reader cannot go on. */
+  private boolean tell(LDIFException e) {
+    Place place = Place.of(name, (int) e.getLineNumber());
+    var lines = e.getDataLines();
+    String first = lines == null || lines.isEmpty() ? "" : lines.get(0);
+    if (first.startsWith("search:") || first.startsWith("result:") || first.startsWith("ref:")) {
+      problems.warning(
+          place, "skipped " + Problem.quote(first) + ", which is the export tool's own", "");
+    } else {
+      problems.error(place, "this is not LDIF: " + shorten(e), "an entry as in RFC 2849");
+    }
+    return e.mayContinueReading();
+  }
+
+  private static String shorten(LDIFException e) {
+    String message = e.getExceptionMessage() == null ? e.getMessage() : e.getExceptionMessage();
+    return message == null ? "unreadable" : message.length() <= 160 ? message : message.substring(0, 160) + "…";
+  }
+}

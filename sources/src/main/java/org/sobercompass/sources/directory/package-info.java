@@ -1,0 +1,11 @@
+/**
+ * Directory exports in LDIF (RFC 2849).
+ *
+ * <p>In: a file as real servers write it, a preset for the kind of directory. Out: subjects and
+ * references in a facts builder, streamed. Values that name local files are refused before the
+ * library sees them.
+ */
+@NullMarked
+package org.sobercompass.sources.directory;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,9 @@
+/**
+ * Readers: one room for each format or protocol, and the workspace that joins them.
+ *
+ * <p>In: files. Out: core's facts and systems, with all problems of a file in one go.
+ */
+@NullMarked
+package org.sobercompass.sources;
+
+import org.jspecify.annotations.NullMarked;

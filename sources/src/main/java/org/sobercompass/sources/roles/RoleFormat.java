@@ -1,0 +1,152 @@
+package org.sobercompass.sources.roles;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.facts.Implicit;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.system.AccessSystem;
+import org.sobercompass.core.system.Admission;
+import org.sobercompass.core.system.Basis;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Resources;
+import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.core.system.roles.Combining;
+import org.sobercompass.core.system.roles.RoleApplication;
+import org.sobercompass.core.system.roles.RoleCompiler;
+import org.sobercompass.core.system.roles.RoleDefinition;
+import org.sobercompass.core.system.roles.RoleRights;
+import org.sobercompass.sources.SystemFormat;
+import org.sobercompass.sources.text.Node;
+
+/** The registration of applications with roles; docs/workspace.md describes the file. */
+public final class RoleFormat implements SystemFormat {
+  private static final Set<String> KEYS =
+      Set.of(
+          "kind", "id", "name", "sight", "sign-in", "register", "areas", "levels", "actions",
+          "nodes", "roles", "everyone", "combining", "assignments");
+
+  @Override
+  public String kind() {
+    return RoleApplication.KIND;
+  }
+
+  @Override
+  public Set<String> needs(Node file, Problems problems) {
+    return file.get("sight").map(sight -> SightReader.read(sight, problems).needs()).orElse(Set.of());
+  }
+
+  @Override
+  public AccessSystem read(Node file, Context context) {
+    Problems problems = context.problems();
+    file.only(KEYS);
+    String id = Ids.check(file.need("id"), file, problems);
+    RoleRights rights = new RoleShapes(problems).rights(file);
+    Resources nodes = new RoleShapes(problems).nodes(file);
+    Combining combining = new RoleShapes(problems).combining(file);
+    RoleCompiler compiler = new RoleCompiler(rights);
+    List<RoleDefinition> definitions = new RoleShapes(problems).roles(file);
+    boolean denies = combining.mode() == Combining.Mode.DENY_OVERRIDES;
+    List<RoleInfo> roles = compiler.compile(definitions, denies, problems);
+    Optional<String> everyone = file.text("everyone");
+    boolean open = file.texts("sign-in").equals(List.of("none"));
+    Admission admission = admission(file, open, context);
+    var definition =
+        new RoleApplication.Definition(
+            id, file.text("name").orElse(id), rights, nodes, roles, compiler, combining,
+            sight(file, context), admission);
+    Map<Basis, List<Grant>> grants = new EnumMap<>(Basis.class);
+    if (roles.size() == definitions.size()) {
+      grants(file, definition, context, grants);
+      everyone.ifPresent(role -> addEveryone(role, open, definition, file, context, grants));
+    }
+    if (open && everyone.isEmpty()) {
+      file.wrong(
+          "the application asks for no sign-in, but does not say what everyone may do",
+          "everyone: and a role");
+    }
+    return new RoleApplication(context.facts(), definition, grants);
+  }
+
+  private static org.sobercompass.core.membership.Sight sight(Node file, Context context) {
+    Optional<Node> node = file.get("sight");
+    var sight =
+        node.map(n -> SightReader.read(n, context.problems()))
+            .orElseGet(() -> org.sobercompass.core.membership.Sight.all(""));
+    if (sight.directory().isEmpty() && context.directories().size() == 1 && node.isEmpty()) {
+      return org.sobercompass.core.membership.Sight.all(context.directories().iterator().next());
+    }
+    if (!context.directories().contains(sight.directory())) {
+      context
+          .problems()
+          .unknown(
+              node.map(Node::place).orElse(file.place()),
+              "the sight names the directory " + Problem.quote(sight.directory())
+                  + ", which is not there",
+              "one of " + String.join(", ", context.directories()),
+              sight.directory(),
+              context.directories());
+    }
+    return sight;
+  }
+
+  private static Admission admission(Node file, boolean open, Context context) {
+    List<String> kinds = new ArrayList<>(file.texts("sign-in"));
+    if (kinds.contains("none") && !open) {
+      file.wrong("sign-in lists none among others", "none alone, or the kinds that are accepted");
+    }
+    kinds.remove("none");
+    var register = file.text("register").map(name -> new RegisterReader(name, context).read());
+    return new Admission(context.facts(), open, Set.copyOf(kinds), register);
+  }
+
+  private static void grants(
+      Node file,
+      RoleApplication.Definition definition,
+      Context context,
+      Map<Basis, List<Grant>> grants) {
+    Optional<Node> files = file.get("assignments");
+    files.ifPresent(node -> node.only(Set.of("actual", "intended")));
+    for (Basis basis : Basis.values()) {
+      List<String> names = files.map(node -> node.texts(basis.word())).orElse(List.of());
+      if (!names.isEmpty()) {
+        grants.put(basis, new AssignmentReader(definition, context).read(names));
+      }
+    }
+    if (grants.isEmpty()) {
+      grants.put(Basis.ACTUAL, new ArrayList<>());
+    }
+  }
+
+  private static void addEveryone(
+      String role,
+      boolean open,
+      RoleApplication.Definition definition,
+      Node file,
+      Context context,
+      Map<Basis, List<Grant>> grants) {
+    List<String> ids = definition.roles().stream().map(RoleInfo::id).toList();
+    if (!ids.contains(role)) {
+      context
+          .problems()
+          .unknown(
+              file.get("everyone").map(Node::place).orElse(file.place()),
+              "the role that everyone has is " + Problem.quote(role) + ", which is not there",
+              "a role of this application",
+              role,
+              ids);
+      return;
+    }
+    Implicit group = open ? Implicit.EVERYONE : Implicit.MEMBERS;
+    Grant grant =
+        new Grant(
+            role + " " + group.id() + " (declared)", ids.indexOf(role),
+            context.facts().implicit(group), group.id(), 0, true, Long.MIN_VALUE, Long.MAX_VALUE,
+            true, "", "", file.get("everyone").map(Node::place).orElse(file.place()), true);
+    grants.values().forEach(list -> list.add(grant));
+  }
+}

@@ -1,0 +1,132 @@
+package org.sobercompass.sources.text;
+
+import java.io.Reader;
+import java.io.StringReader;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.function.Consumer;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import tools.jackson.core.JacksonException;
+import tools.jackson.core.JsonParser;
+import tools.jackson.core.JsonToken;
+import tools.jackson.core.ObjectReadContext;
+import tools.jackson.dataformat.csv.CsvFactory;
+import tools.jackson.dataformat.csv.CsvReadFeature;
+
+/**
+ * Reads CSV (RFC 4180) with a line of column names. Columns may stand in any order; names compare
+ * without case, and a space or hyphen is the same. Rows come one by one; memory does not grow with
+ * them.
+ */
+public final class CsvReader {
+  private final String name;
+  private final List<String> known;
+  private final List<String> needed;
+  private final Problems problems;
+
+  /**
+   * A reader.
+   *
+   * @param name how the user names the file
+   * @param known the columns there may be
+   * @param needed those there must be
+   */
+  public CsvReader(String name, List<String> known, List<String> needed, Problems problems) {
+    this.name = name;
+    this.known = known;
+    this.needed = needed;
+    this.problems = problems;
+  }
+
+  /** One row: values by column name, and where it stands. */
+  public record Row(Map<String, Integer> columns, List<String> values, Place place) {
+    /** The value of a column without spaces around it; empty when it is not there. */
+    public String get(String column) {
+      Integer at = columns.get(column);
+      return at == null || at >= values.size() ? "" : values.get(at).strip();
+    }
+  }
+
+  /** Reads a whole file. */
+  public void read(Path file, Consumer<Row> rows) {
+    TextFiles.read(file, name, TextFiles.LARGEST, problems)
+        .ifPresent(text -> read(new StringReader(text), rows));
+  }
+
+  /** Reads rows from a reader. */
+  public void read(Reader input, Consumer<Row> rows) {
+    CsvFactory factory =
+        CsvFactory.builder()
+            .enable(CsvReadFeature.WRAP_AS_ARRAY)
+            .enable(CsvReadFeature.SKIP_EMPTY_LINES)
+            .build();
+    try (JsonParser parser = factory.createParser(ObjectReadContext.empty(), input)) {
+      Map<String, Integer> columns = null;
+      java.util.ArrayList<String> values = new java.util.ArrayList<>();
+      Place place = Place.of(name, 1);
+      for (JsonToken token = parser.nextToken(); token != null; token = parser.nextToken()) {
+        if (token == JsonToken.START_ARRAY) {
+          values = new java.util.ArrayList<>();
+          place = Place.of(name, parser.currentTokenLocation().getLineNr());
+        } else if (token == JsonToken.END_ARRAY) {
+          if (!values.isEmpty() && columns == null) {
+            columns = header(values, place);
+          } else if (!values.isEmpty() && columns != null) {
+            row(columns, values, place, rows);
+          }
+          values = new java.util.ArrayList<>();
+        } else {
+          values.add(parser.getString() == null ? "" : parser.getString());
+        }
+      }
+      if (columns == null) {
+        problems.error(Place.of(name), "the file is empty", "a line with " + String.join(",", needed));
+      }
+    } catch (JacksonException e) {
+      int line = e.getLocation() == null ? 0 : e.getLocation().getLineNr();
+      problems.error(
+          Place.of(name, line),
+          "this is not CSV: " + Problem.quote(e.getOriginalMessage()),
+          "comma-separated values as in RFC 4180");
+    }
+  }
+
+  private void row(Map<String, Integer> columns, List<String> values, Place place, Consumer<Row> rows) {
+    if (values.size() > columns.size()) {
+      problems.error(
+          place,
+          "the row has " + values.size() + " values",
+          columns.size() + ", as the first line says; a value with a comma needs quotes");
+    } else {
+      rows.accept(new Row(columns, List.copyOf(values), place));
+    }
+  }
+
+  private Map<String, Integer> header(List<String> names, Place place) {
+    Map<String, Integer> columns = new HashMap<>();
+    for (int i = 0; i < names.size(); i++) {
+      String column = names.get(i).strip().toLowerCase(Locale.ROOT).replace('-', ' ');
+      if (!known.contains(column)) {
+        problems.unknown(
+            place,
+            "there is no column " + Problem.quote(names.get(i)),
+            "one of " + String.join(", ", known),
+            column,
+            known);
+      } else if (columns.putIfAbsent(column, i) != null) {
+        problems.error(place, "the column " + column + " stands twice", "each column once");
+      }
+    }
+    for (String column : needed) {
+      if (!columns.containsKey(column) && problems.errors() == 0) {
+        problems.error(place, "there is no column " + column, "a line with " + String.join(",", needed));
+      }
+    }
+    return columns;
+  }
+}

@@ -1,0 +1,146 @@
+package org.sobercompass.sources.text;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+
+/** A node of a YAML file with its place: a scalar, a list or a map. Built by {@link YamlReader}. */
+public final class Node {
+  /** What a node is. */
+  public enum Kind {
+    NOTHING("nothing"),
+    SCALAR("a single value"),
+    LIST("a list"),
+    MAP("a map");
+
+    private final String words;
+
+    Kind(String words) {
+      this.words = words;
+    }
+  }
+
+  private final Kind kind;
+  private final Place place;
+  private final Problems problems;
+  private final String text;
+  private final List<Node> items = new ArrayList<>();
+  private final Map<String, Node> entries = new LinkedHashMap<>();
+
+  Node(Kind kind, Place place, Problems problems, String text) {
+    this.kind = kind;
+    this.place = place;
+    this.problems = problems;
+    this.text = text;
+  }
+
+  /** A node with nothing in it. */
+  public static Node nothing() {
+    return new Node(Kind.NOTHING, Place.of(""), new Problems(), "");
+  }
+
+  void add(Node item) {
+    items.add(item);
+  }
+
+  void put(String key, Node value) {
+    if (entries.putIfAbsent(key, value) != null) {
+      problems.error(value.place, "the key " + Problem.quote(key) + " stands twice", "each key once");
+    }
+  }
+
+  /** What it is. */
+  public Kind kind() {
+    return kind;
+  }
+
+  /** Where it stands. */
+  public Place place() {
+    return place;
+  }
+
+  /** The entries of a map, in order; none when it is no map. */
+  public Map<String, Node> entries() {
+    return entries;
+  }
+
+  /** The items of a list; a single value is a list of one; nothing is an empty one. */
+  public List<Node> items() {
+    return kind == Kind.SCALAR ? List.of(this) : List.copyOf(items);
+  }
+
+  /** The text of a scalar; a problem, and the empty text, when it is none. */
+  public String text() {
+    if (kind != Kind.SCALAR) {
+      problems.error(place, "found " + kind.words, "a single value");
+      return "";
+    }
+    return text;
+  }
+
+  /** The node under a key. */
+  public Optional<Node> get(String key) {
+    return Optional.ofNullable(entries.get(key)).filter(node -> node.kind != Kind.NOTHING);
+  }
+
+  /** The text under a key, if it is there. */
+  public Optional<String> text(String key) {
+    return get(key).map(Node::text);
+  }
+
+  /** The text under a key; a problem when it is not there. */
+  public String need(String key) {
+    Optional<String> found = text(key);
+    if (found.isEmpty()) {
+      problems.error(place, "there is no " + key, key + ": and a value");
+    }
+    return found.orElse("");
+  }
+
+  /** The texts of the list under a key; a single value is a list of one. */
+  public List<String> texts(String key) {
+    return get(key).map(node -> node.items().stream().map(Node::text).toList()).orElse(List.of());
+  }
+
+  /** A yes or no under a key. */
+  public boolean yes(String key, boolean otherwise) {
+    Optional<Node> node = get(key);
+    return node.map(n -> YesNo.parse(n.text()).orElseGet(() -> n.wrong("yes or no", otherwise)))
+        .orElse(otherwise);
+  }
+
+  private boolean wrong(String expected, boolean otherwise) {
+    problems.error(place, Problem.quote(text) + " is neither yes nor no", expected);
+    return otherwise;
+  }
+
+  /** Tells that this is not what was expected. */
+  public void wrong(String what, String expected) {
+    problems.error(place, what, expected);
+  }
+
+  /** Checks that this is a map with no other keys than these. */
+  public Node only(Set<String> keys) {
+    if (kind != Kind.MAP && kind != Kind.NOTHING) {
+      problems.error(place, "found " + kind.words, "a map with " + String.join(", ", keys));
+    }
+    entries.forEach(
+        (key, value) -> {
+          if (!keys.contains(key)) {
+            problems.unknown(
+                value.place,
+                "there is no setting " + Problem.quote(key) + " here",
+                "one of " + String.join(", ", keys.stream().sorted().toList()),
+                key,
+                keys);
+          }
+        });
+    return this;
+  }
+}

@@ -1,0 +1,77 @@
+package org.sobercompass.sources.workspace;
+
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.findings.SeparationRule;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.system.AccessSystem;
+import org.sobercompass.core.system.Basis;
+
+/**
+ * A workspace that was read whole: the door for programs. Immutable and thread-safe.
+ *
+ * <pre>{@code
+ * Workspace workspace = Workspace.open(Path.of("demo"));
+ * AccessModel model = workspace.model();
+ * }</pre>
+ *
+ * @param root the folder
+ * @param zone in which dates are whole days
+ * @param facts the directories
+ * @param systems the applications
+ * @param rules what must be kept apart
+ * @param problems what is wrong, but not so wrong that no answer can be given
+ */
+public record Workspace(
+    Path root,
+    ZoneId zone,
+    Facts facts,
+    List<AccessSystem> systems,
+    List<SeparationRule> rules,
+    List<Problem> problems) {
+
+  /**
+   * Reads a workspace.
+   *
+   * @param root the folder with compass.yaml
+   * @throws org.sobercompass.core.problem.BadInputException with all problems, when there are any
+   *     that stop the work
+   */
+  public static Workspace open(Path root) {
+    return open(root, Set.of());
+  }
+
+  /** The same, keeping these attributes (lower case) of all entries besides. */
+  public static Workspace open(Path root, Set<String> attributes) {
+    return new WorkspaceReader(root, attributes).read();
+  }
+
+  /** When the directories were exported, if all say so: the latest. */
+  public Optional<Instant> taken() {
+    long latest = Long.MIN_VALUE;
+    for (long taken : facts.arrays().taken()) {
+      if (taken == Facts.NEVER) {
+        return Optional.empty();
+      }
+      latest = Math.max(latest, taken);
+    }
+    return latest == Long.MIN_VALUE ? Optional.empty() : Optional.of(Instant.ofEpochSecond(latest));
+  }
+
+  /** The model as of the export, else now, on each application's usual basis. */
+  public AccessModel model() {
+    return model(taken().orElseGet(() -> Clock.systemUTC().instant()), Optional.empty());
+  }
+
+  /** The model at a point in time, on a basis or, without one, each application's usual one. */
+  public AccessModel model(Instant asOf, Optional<Basis> basis) {
+    return AccessModel.of(facts, systems, asOf, basis);
+  }
+}
