@@ -1,0 +1,69 @@
+package org.sobercompass.cli;
+
+import java.nio.file.Path;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.access.Can;
+import org.sobercompass.core.system.Verdict;
+import org.sobercompass.report.answers.RightAnswers;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** {@code sober can}. */
+@Command(
+    name = "can",
+    mixinStandardHelpOptions = true,
+    description = "Can this account do this there? Exit code 0 for yes, 1 for no, 6 for undecided.",
+    footer = {
+      "",
+      "Examples, on the demo:",
+      "  sober can tova.quill permits:permits:issue --at vault",
+      "  sober can joss.merrin orders:orders:raise",
+      "  sober can --questions questions.csv --why",
+      "Questions are CSV with the columns account,permission,node, or JSON lines with the same",
+      "names; - is standard input. Answers come in the order asked."
+    })
+final class CanCommand implements Callable<Integer> {
+  @Mixin private Inputs inputs = new Inputs();
+
+  @Parameters(index = "0", arity = "0..1", paramLabel = "ACCOUNT", description = "login, mail, name, DN or id")
+  private @Nullable String account;
+
+  @Parameters(index = "1", arity = "0..1", paramLabel = "PERMISSION", description = "application:area:level")
+  private @Nullable String permission;
+
+  @Option(names = "--at", paramLabel = "NODE", description = "the node (default: the top)")
+  private String at = "";
+
+  @Option(names = "--questions", paramLabel = "FILE", description = "many questions; - for standard input")
+  private @Nullable String questions;
+
+  @Option(names = "--why", description = "with --questions: the reason of each answer too")
+  private boolean why;
+
+  @Override
+  public Integer call() {
+    if (questions != null) {
+      return new CanBatch(inputs, why).run(questions.equals("-") ? null : Path.of(questions));
+    }
+    if (account == null || permission == null) {
+      throw new UsageException(
+          "expected an account and a permission, as in: sober can ilse.brandt orders:payments:sign");
+    }
+    Names names = inputs.names();
+    int who = names.account(account);
+    Names.Permission asked = names.permission(permission);
+    int node = names.node(asked.view(), at);
+    RightAnswers answers = new RightAnswers(inputs.ask());
+    inputs.print(
+        inputs.isTable()
+            ? answers.canBrief(asked.view(), who, asked.right(), node)
+            : answers.can(asked.view(), who, asked.right(), node));
+    Can can = inputs.model().asker().can(asked.view(), who, asked.right(), node);
+    return can.verdict() == Verdict.YES
+        ? Exit.OK
+        : can.verdict() == Verdict.NO ? Exit.NO : Exit.UNDECIDED;
+  }
+}

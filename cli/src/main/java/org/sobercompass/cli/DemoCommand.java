@@ -1,0 +1,68 @@
+package org.sobercompass.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** {@code sober demo}: writes the demo workspace and walks through it. */
+@Command(
+    name = "demo",
+    mixinStandardHelpOptions = true,
+    description = "Writes the demo workspace into a folder and runs the whole example on it.",
+    footer = {"", "Example:", "  sober demo /tmp/alderfen"})
+final class DemoCommand implements Callable<Integer> {
+  @Spec private CommandSpec spec = CommandSpec.create();
+
+  @Parameters(index = "0", paramLabel = "DIR", description = "a new or empty folder")
+  private Path root = Path.of("");
+
+  private record Step(String says, int expected, String... command) {}
+
+  private static final List<Step> STEPS =
+      List.of(
+          new Step("What was read, and what needs a look.", Exit.NO, "check"),
+          new Step("What may the finance officer do?", Exit.OK, "show", "account", "ilse.brandt"),
+          new Step("Who can sign payments?", Exit.OK, "holders", "orders:payments:sign", "--below"),
+          new Step("Why can she?", Exit.OK, "routes", "ilse.brandt", "orders:payments:sign"),
+          new Step("Can the head of the seed vault issue permits for it? Yes.", Exit.OK, "can",
+              "tova.quill", "permits:permits:issue", "--at", "vault"),
+          new Step("Can the buyer raise an order? No, and here is what stops it.", Exit.NO, "can",
+              "joss.merrin", "orders:orders:raise"),
+          new Step("What should not be?", Exit.NO, "findings"),
+          new Step("One of them with its evidence.", Exit.NO, "findings", "--detail", "1"));
+
+  @Override
+  public Integer call() {
+    PrintWriter out = spec.commandLine().getOut();
+    PrintWriter err = spec.commandLine().getErr();
+    DemoFiles.write(root);
+    out.println("Alderfen Botanic Trust, a made-up charity: " + DemoFiles.ALL.size() + " files written to " + root + ".");
+    for (Step step : STEPS) {
+      run(out, err, step);
+    }
+    Path page = root.resolve("page.html");
+    run(out, err, new Step("And the page for those who answer.", Exit.OK, "report", page.toString()));
+    out.println();
+    out.println("Go on yourself: cd " + root + " and try the commands above; ANSWERS.md says what is right.");
+    return Exit.OK;
+  }
+
+  private void run(PrintWriter out, PrintWriter err, Step step) {
+    List<String> command = new ArrayList<>(List.of(step.command));
+    out.println();
+    out.println("── " + step.says);
+    out.println("$ sober " + String.join(" ", command));
+    command.addAll(List.of("--workspace", root.toString()));
+    int code = Sober.run(out, err, command.toArray(String[]::new));
+    if (code != step.expected) {
+      throw new IllegalStateException(
+          "sober " + String.join(" ", command) + " ended with " + code + ", not " + step.expected);
+    }
+  }
+}

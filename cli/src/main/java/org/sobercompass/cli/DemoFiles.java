@@ -1,0 +1,56 @@
+package org.sobercompass.cli;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+
+/** The demo workspace, packed with the program. */
+final class DemoFiles {
+  /** All files, relative to the workspace. */
+  static final List<String> ALL =
+      List.of(
+          "README.md", "ANSWERS.md", "compass.yaml", "directory/alderfen.ldif",
+          "directory/fernhollow.ldif", "applications/seedbook.yaml", "applications/climate.yaml",
+          "applications/orders.yaml", "applications/permits.yaml", "applications/doors.yaml",
+          "applications/notes.yaml", "applications/ledger.yaml", "assignments/seedbook.csv",
+          "assignments/orders.actual.csv", "assignments/orders.intended.csv",
+          "assignments/permits.actual.csv", "assignments/permits.intended.csv",
+          "assignments/doors.csv", "assignments/notes.csv", "assignments/ledger.csv",
+          "registers/seedbook.csv");
+
+  private DemoFiles() {}
+
+  /** Writes all files below a folder. Refuses one that holds anything but an earlier demo. */
+  static void write(Path root) {
+    try {
+      boolean ours = Files.exists(root.resolve("ANSWERS.md"));
+      if (Files.exists(root) && !ours && !isEmpty(root)) {
+        throw new UsageException(root + " is not empty; expected a new or empty folder");
+      }
+      for (String name : ALL) {
+        Path target = root.resolve(name);
+        Files.createDirectories(target.toAbsolutePath().getParent());
+        try (InputStream in = DemoFiles.class.getResourceAsStream("demo/" + name)) {
+          if (in == null) {
+            throw new IllegalStateException("the program lacks its demo file " + name);
+          }
+          Files.write(target, in.readAllBytes());
+        }
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static boolean isEmpty(Path root) throws IOException {
+    if (!Files.isDirectory(root)) {
+      throw new UsageException(root + " is a file; expected a new or empty folder");
+    }
+    try (var files = Files.list(root)) {
+      return files.findAny().isEmpty();
+    }
+  }
+}

@@ -1,0 +1,34 @@
+package org.sobercompass.cli;
+
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.report.answers.RightAnswers;
+import org.sobercompass.report.data.Sheet;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Parameters;
+
+/** {@code sober drift}. */
+@Command(
+    name = "drift",
+    mixinStandardHelpOptions = true,
+    description = "What was agreed against what the applications say: intended and actual assignments.",
+    footer = {"", "Examples, on the demo:", "  sober drift", "  sober drift permits"})
+final class DriftCommand implements Callable<Integer> {
+  @Mixin private Inputs inputs = new Inputs();
+
+  @Parameters(index = "0", paramLabel = "APPLICATION", arity = "0..1", description = "one application")
+  private String application = "";
+
+  @Override
+  public Integer call() {
+    List<SystemView> views =
+        application.isEmpty()
+            ? inputs.model().systems()
+            : List.of(inputs.names().application(application));
+    Sheet sheet = new RightAnswers(inputs.ask()).drift(views);
+    inputs.print(sheet);
+    return sheet.rows().isEmpty() ? Exit.OK : Exit.NO;
+  }
+}

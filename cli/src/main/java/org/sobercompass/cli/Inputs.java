@@ -1,0 +1,113 @@
+package org.sobercompass.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.system.Basis;
+import org.sobercompass.report.answers.Ask;
+import org.sobercompass.report.data.Format;
+import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.SheetWriter;
+import org.sobercompass.sources.text.Moments;
+import org.sobercompass.sources.workspace.Workspace;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+
+/** What all commands that answer have in common. */
+class Inputs {
+  @Spec(Spec.Target.MIXEE)
+  CommandSpec spec = CommandSpec.create();
+
+  @Option(
+      names = {"-w", "--workspace"},
+      paramLabel = "DIR",
+      description = "the workspace (default: this folder)")
+  Path root = Path.of("");
+
+  @Option(
+      names = "--as-of",
+      paramLabel = "TIME",
+      description = "a date or instant (default: when the directories were exported, else now)")
+  @Nullable String asOf;
+
+  @Option(
+      names = "--use",
+      paramLabel = "BASIS",
+      description = "actual or intended assignments (default: actual where they were read)")
+  @Nullable String basis;
+
+  @Option(
+      names = {"-f", "--format"},
+      paramLabel = "FORMAT",
+      description = "table, csv, json or jsonl (default: table)")
+  Format format = Format.table;
+
+  private @Nullable Workspace workspace;
+  private @Nullable AccessModel model;
+
+  /** The workspace, read now. */
+  Workspace open(Set<String> attributes) {
+    Workspace read = Workspace.open(root, attributes);
+    workspace = read;
+    return read;
+  }
+
+  Workspace workspace() {
+    return workspace == null ? open(Set.of()) : workspace;
+  }
+
+  AccessModel model() {
+    if (model == null) {
+      Workspace read = workspace();
+      Instant at = asOf == null ? read.model().asOf() : time(asOf, read);
+      model = read.model(at, basis == null ? Optional.empty() : Optional.of(basis(basis)));
+    }
+    return model;
+  }
+
+  private static Instant time(String text, Workspace workspace) {
+    return Moments.begin(text, workspace.zone())
+        .orElseThrow(
+            () -> new UsageException("--as-of " + text + " is no time; expected " + Moments.EXPECTED));
+  }
+
+  private static Basis basis(String text) {
+    return switch (text.toLowerCase(Locale.ROOT)) {
+      case "actual" -> Basis.ACTUAL;
+      case "intended" -> Basis.INTENDED;
+      default ->
+          throw new UsageException("--use " + text + " is neither actual nor intended");
+    };
+  }
+
+  Ask ask() {
+    return new Ask(model(), workspace().zone(), workspace().problems());
+  }
+
+  Names names() {
+    return new Names(model());
+  }
+
+  PrintWriter out() {
+    return spec.commandLine().getOut();
+  }
+
+  PrintWriter err() {
+    return spec.commandLine().getErr();
+  }
+
+  boolean isTable() {
+    return format == Format.table;
+  }
+
+  /** Prints an answer in the format asked for. */
+  void print(Sheet sheet) {
+    SheetWriter.write(sheet, format, Terminal.width(), Terminal.colour(), out());
+  }
+}

@@ -1,0 +1,150 @@
+package org.sobercompass.cli;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.filter.Filter;
+import org.sobercompass.core.filter.FilterParser;
+import org.sobercompass.core.filter.FilterSyntaxException;
+import org.sobercompass.core.filter.Truth;
+import org.sobercompass.core.membership.Visibility;
+import org.sobercompass.report.answers.AccountAnswers;
+import org.sobercompass.report.answers.SubjectAnswers;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** {@code sober show}. */
+@Command(
+    name = "show",
+    mixinStandardHelpOptions = true,
+    description = "Shows an account, several accounts, a group, a role or a node.",
+    footer = {
+      "",
+      "Examples, on the demo:",
+      "  sober show account ilse.brandt",
+      "  sober show account ilse.brandt --memberships",
+      "  sober show accounts --where \"(departmentNumber=Herbarium)\"",
+      "  sober show group vault-leads",
+      "  sober show role orders standin-buyer",
+      "  sober show node doors cold-room"
+    })
+final class ShowCommand implements Callable<Integer> {
+  @Mixin private Inputs inputs = new Inputs();
+
+  @Parameters(index = "0", paramLabel = "KIND", description = "account, accounts, group, role or node")
+  private String kind = "";
+
+  @Parameters(
+      index = "1..*",
+      paramLabel = "NAME",
+      arity = "0..2",
+      description = "the name; for a role or node the application first")
+  private List<String> names = new ArrayList<>();
+
+  @Option(names = "--memberships", description = "the groups of the account instead of its holdings")
+  private boolean memberships;
+
+  @Option(
+      names = "--where",
+      paramLabel = "FILTER",
+      description = "picks accounts by a filter (RFC 4515), or by ATTRIBUTE=VALUE")
+  private @Nullable String where;
+
+  @Override
+  public Integer call() {
+    switch (kind.toLowerCase(Locale.ROOT)) {
+      case "account" -> account(one("an account"));
+      case "accounts" -> accounts();
+      case "group" ->
+          inputs.print(
+              new SubjectAnswers(inputs.ask()).group(inputs.names().group(one("a group"))));
+      case "role" -> {
+        SystemView view = inputs.names().application(two("a role").get(0));
+        int role = inputs.names().role(view, names.get(1));
+        inputs.print(new SubjectAnswers(inputs.ask()).role(view, role));
+      }
+      case "node" -> {
+        SystemView view = inputs.names().application(two("a node").get(0));
+        int node = inputs.names().node(view, names.get(1));
+        inputs.print(new SubjectAnswers(inputs.ask()).node(view, node));
+      }
+      default ->
+          throw new UsageException(
+              "cannot show " + kind + "; expected account, accounts, group, role or node");
+    }
+    return Exit.OK;
+  }
+
+  private String one(String what) {
+    if (names.size() != 1) {
+      throw new UsageException("expected the name of " + what + ", as in: sober show account ilse.brandt");
+    }
+    return names.get(0);
+  }
+
+  private List<String> two(String what) {
+    if (names.size() != 2) {
+      throw new UsageException("expected an application and " + what + ", as in: sober show role orders clerk");
+    }
+    return names;
+  }
+
+  private void account(String name) {
+    int account = inputs.names().account(name);
+    AccountAnswers answers = new AccountAnswers(inputs.ask());
+    if (memberships) {
+      inputs.print(answers.memberships(account));
+    } else {
+      inputs.print(inputs.isTable() ? answers.brief(account) : answers.full(account));
+    }
+  }
+
+  private void accounts() {
+    Optional<Filter> filter = Optional.ofNullable(where).map(ShowCommand::parse);
+    Set<String> needs = new TreeSet<>();
+    filter.ifPresent(f -> f.collectAttributes(needs));
+    Facts facts = inputs.open(needs).facts();
+    List<Integer> picked = new ArrayList<>();
+    int undefined = 0;
+    for (int account = 0; account < facts.accounts(); account++) {
+      var values = new Visibility.SubjectValues(facts, account);
+      Truth truth = filter.map(f -> f.test(values)).orElse(Truth.TRUE);
+      undefined += truth == Truth.UNDEFINED ? 1 : 0;
+      if (truth == Truth.TRUE && (names.isEmpty() || named(facts, account))) {
+        picked.add(account);
+      }
+    }
+    String words = where == null ? "been picked" : where;
+    inputs.print(new AccountAnswers(inputs.ask()).accounts(picked, words));
+    if (undefined > 0) {
+      inputs.err().println(
+          "The filter is undefined for " + undefined + " accounts, which are left out: is an attribute"
+              + " misspelt?");
+    }
+  }
+
+  private boolean named(Facts facts, int account) {
+    return names.stream()
+        .anyMatch(name -> org.sobercompass.sources.NameResolver.find(
+                facts, org.sobercompass.core.facts.SubjectKind.ACCOUNT, name)
+            .contains(account));
+  }
+
+  private static Filter parse(String text) {
+    String filter = text.startsWith("(") ? text : "(" + text + ")";
+    try {
+      return FilterParser.parse(filter);
+    } catch (FilterSyntaxException e) {
+      throw new UsageException("--where: " + e.getMessage());
+    }
+  }
+}

@@ -1,0 +1,23 @@
+package org.sobercompass.cli;
+
+/** What is known of the terminal. */
+final class Terminal {
+  private static final int USUAL = 100;
+  private static final int WIDE = 160;
+
+  private Terminal() {}
+
+  /** The width from COLUMNS; without it a usual one. */
+  static int width() {
+    String columns = System.getenv("COLUMNS");
+    return columns != null && columns.matches("[0-9]{2,4}")
+        ? Math.min(Integer.parseInt(columns), WIDE)
+        : USUAL;
+  }
+
+  /** Colour only on a terminal, and not when NO_COLOR is set. */
+  static boolean colour() {
+    String no = System.getenv("NO_COLOR");
+    return System.console() != null && (no == null || no.isEmpty());
+  }
+}

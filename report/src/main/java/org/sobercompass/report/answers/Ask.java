@@ -1,0 +1,80 @@
+package org.sobercompass.report.answers;
+
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Collectors;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.system.Basis;
+import org.sobercompass.core.system.Standing;
+import org.sobercompass.report.data.Sheet;
+
+/**
+ * What every answer is given with: the model, the zone to show times in, the problems of the input.
+ *
+ * @param model the model asked
+ * @param zone in which times are shown
+ * @param problems what is wrong with the input, but not so wrong that no answer can be given
+ */
+public record Ask(AccessModel model, ZoneId zone, List<Problem> problems) {
+  private static final DateTimeFormatter TIME =
+      DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm VV", Locale.ROOT);
+  private static final int SHOWN = 3;
+
+  /** The facts that stand under every heading: as of, basis. */
+  public Sheet.Builder begin(String schema, String... columns) {
+    return Sheet.of(schema, columns)
+        .fact("as of", TIME.format(model.asOf().atZone(zone)))
+        .fact("assignments", basis(model));
+  }
+
+  /** Which grants are used: one word when all systems agree, else by system. */
+  static String basis(AccessModel model) {
+    List<Basis> used = model.systems().stream().map(SystemView::basis).distinct().toList();
+    if (used.size() == 1) {
+      return used.get(0).word();
+    }
+    return model.systems().stream()
+        .map(view -> view.id() + " " + view.basis().word())
+        .collect(Collectors.joining(", "));
+  }
+
+  /** Adds the problems of the input, the first few in full. */
+  public Sheet finish(Sheet.Builder sheet) {
+    if (!problems.isEmpty()) {
+      sheet.note(
+          problems.size() + (problems.size() == 1 ? " problem" : " problems")
+              + " in the input may change this answer:");
+      problems.stream().limit(SHOWN).forEach(problem -> sheet.note("  " + problem));
+      if (problems.size() > SHOWN) {
+        sheet.note("  … and " + (problems.size() - SHOWN) + " more: sober check");
+      }
+    }
+    return sheet.build();
+  }
+
+  /** A moment, or nothing for the ends of time. */
+  public String moment(long epochSecond) {
+    return epochSecond == Long.MIN_VALUE || epochSecond == Long.MAX_VALUE
+        ? ""
+        : TIME.format(Instant.ofEpochSecond(epochSecond).atZone(zone));
+  }
+
+  /** A state with a sign before it, so that colour is never alone. */
+  public static String sign(Standing.State state) {
+    return switch (state) {
+      case USABLE -> "+ usable";
+      case UNDECIDED -> "? undecided";
+      case BLOCKED -> "x blocked";
+    };
+  }
+
+  /** "1 account", "2 accounts". */
+  public static String count(int number, String one, String many) {
+    return number + " " + (number == 1 ? one : many);
+  }
+}

@@ -1,0 +1,249 @@
+package org.sobercompass.report.answers;
+
+import java.util.List;
+import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.Can;
+import org.sobercompass.core.access.Drift;
+import org.sobercompass.core.access.Holders;
+import org.sobercompass.core.access.Holders.Holder;
+import org.sobercompass.core.access.Route;
+import org.sobercompass.core.access.RouteFinder;
+import org.sobercompass.core.access.Routes;
+import org.sobercompass.core.access.SideBySide;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.core.system.Standing;
+import org.sobercompass.core.system.Verdict;
+import org.sobercompass.report.data.Sheet;
+
+/** Answers about permissions: holders, routes, can, drift, side by side. Not thread-safe. */
+public final class RightAnswers {
+  private final Ask ask;
+  private final Asker asker;
+  private final Facts facts;
+
+  /** Answers about the permissions of a model. */
+  public RightAnswers(Ask ask) {
+    this.ask = ask;
+    this.asker = ask.model().asker();
+    this.facts = ask.model().facts();
+  }
+
+  /** Who holds a permission at a node, or also anywhere below it. */
+  public Sheet holders(SystemView view, int right, int node, boolean below) {
+    List<Holder> holders = new Holders(asker).find(view, right, node, below);
+    Sheet.Builder sheet =
+        ask.begin("holders/1", "account", "login", "name", "node", "state", "reasons");
+    int usable = 0;
+    for (Holder holder : holders) {
+      usable += holder.state() == Standing.State.USABLE ? 1 : 0;
+      sheet.row(
+          facts.key(holder.account()).text(), facts.login(holder.account()),
+          facts.label(holder.account()), view.resources().id(holder.resource()),
+          holder.state().word(), holder.reasons());
+    }
+    long accounts = holders.stream().map(Holder::account).distinct().count();
+    sheet.heading(
+        Ask.count((int) accounts, "account holds ", "accounts hold ")
+            + Words.permission(view, right) + (below ? " at or below " : " at ")
+            + view.resources().name(node)
+            + (usable == holders.size() ? "." : ", " + (holders.size() - usable) + " of them not usable."));
+    return ask.finish(sheet);
+  }
+
+  /** The same for a terminal: names before ids, and through what. */
+  public Sheet holdersBrief(SystemView view, int right, int node, boolean below) {
+    Sheet full = holders(view, right, node, below);
+    Sheet.Builder sheet =
+        ask.begin("holders-brief/1", "name", "login", "where", "state", "through")
+            .heading(full.heading());
+    RouteFinder finder = new RouteFinder(asker, Limits.ONE);
+    for (Holder holder : new Holders(asker).find(view, right, node, below)) {
+      List<Route> routes = finder.find(view, holder.account(), right, holder.resource()).open();
+      String why = holder.reasons().isEmpty() ? "" : " (" + String.join("; ", holder.reasons()) + ")";
+      sheet.row(
+          facts.label(holder.account()), facts.login(holder.account()),
+          view.resources().name(holder.resource()), Ask.sign(holder.state()),
+          (routes.isEmpty() ? "" : last(view, routes.get(0))) + why);
+    }
+    return ask.finish(sheet);
+  }
+
+  private String last(SystemView view, Route route) {
+    Grant grant = view.grants().get(route.grant());
+    String role = view.system().roles().get(grant.role()).name();
+    return (grant.subject() == route.subjects().get(0)
+            ? "given to the account itself"
+            : facts.label(grant.subject()))
+        + " → " + role;
+  }
+
+  /** Why an account can or cannot do something: open routes, then stopped ones. */
+  public Sheet routes(SystemView view, int account, int right, int node) {
+    Routes routes = new RouteFinder(asker, Limits.USUAL).find(view, account, right, node);
+    Sheet.Builder sheet = ask.begin("routes/1", "state", "route", "stands at", "stopped by");
+    for (Route route : routes.open()) {
+      boolean sure = routes.decision().verdict() == Verdict.YES;
+      sheet.row(
+          sure ? "open" : "undecided", Words.route(ask.model(), view, route),
+          view.grants().get(route.grant()).place().toString(), "");
+    }
+    for (Route.StoppedRoute stopped : routes.stopped()) {
+      sheet.row(
+          "stopped", Words.route(ask.model(), view, stopped.route()),
+          view.grants().get(stopped.route().grant()).place().toString(), by(view, stopped));
+    }
+    sheet.heading(sentence(routes.can(), view, account, right, node)
+        + " " + Ask.count(routes.open().size(), "route", "routes")
+        + (routes.stopped().isEmpty() ? "." : ", " + routes.stopped().size() + " stopped."));
+    if (routes.more()) {
+      sheet.note("There are more routes than are shown; the limit was reached.");
+    }
+    return ask.finish(sheet);
+  }
+
+  private String by(SystemView view, Route.StoppedRoute stopped) {
+    StringBuilder text = new StringBuilder(stopped.reason().words());
+    if (stopped.by().isPresent()) {
+      Grant grant = view.grants().get(stopped.by().getAsInt());
+      text.append(": ").append(view.system().roles().get(grant.role()).name()).append(" to ");
+      text.append(Words.trustee(facts, grant)).append(", ").append(Words.place(view, grant));
+      text.append(" (").append(grant.place()).append(')');
+    }
+    return text.toString();
+  }
+
+  /** "Yes: Ilse Brandt can …", "No: …". */
+  public String sentence(Can can, SystemView view, int account, int right, int node) {
+    String what =
+        Words.subject(facts, account) + (can.verdict() == Verdict.YES ? " can" : " cannot") + " use "
+            + Words.permission(view, right) + " at " + view.resources().name(node);
+    return switch (can.verdict()) {
+      case YES -> "Yes: " + what + ".";
+      case UNDECIDED -> "Undecided: " + what.replace(" cannot use", " may be able to use") + reasons(can) + ".";
+      case NO ->
+          "No: " + what
+              + (can.held() == Verdict.NO ? "." : ", though the right is held:" + reasons(can) + ".");
+    };
+  }
+
+  private static String reasons(Can can) {
+    return can.standing().reasons().isEmpty()
+        ? ", since it is not known whether a group on the way is seen"
+        : " " + String.join("; ", can.standing().reasons());
+  }
+
+  /** One answer of "can", as a sheet with one row. */
+  public Sheet can(SystemView view, int account, int right, int node) {
+    Can can = asker.can(view, account, right, node);
+    Routes routes = new RouteFinder(asker, new Limits(3, 1)).find(view, account, right, node);
+    Sheet.Builder sheet =
+        ask.begin("can/1", "account", "permission", "node", "answer", "held", "state", "why");
+    List<String> why = why(view, routes);
+    sheet.row(
+        facts.key(account).text(), Words.permission(view, right), view.resources().id(node),
+        can.verdict().name().toLowerCase(java.util.Locale.ROOT),
+        can.held().name().toLowerCase(java.util.Locale.ROOT), can.standing().state().word(), why);
+    return ask.finish(sheet.heading(sentence(can, view, account, right, node)));
+  }
+
+  /** The same for a terminal: the sentence, then the reasons as lines. */
+  public Sheet canBrief(SystemView view, int account, int right, int node) {
+    Sheet full = can(view, account, right, node);
+    Sheet.Builder sheet = ask.begin("can-brief/1", "why").heading(full.heading());
+    Routes routes = new RouteFinder(asker, new Limits(3, 1)).find(view, account, right, node);
+    why(view, routes).forEach(sheet::row);
+    return ask.finish(sheet);
+  }
+
+  /** The shortest open routes, or what is stopped, or who could give it. */
+  public List<String> why(SystemView view, Routes routes) {
+    if (!routes.open().isEmpty()) {
+      return routes.open().stream()
+          .limit(3)
+          .map(route -> Words.route(ask.model(), view, route))
+          .toList();
+    }
+    if (!routes.stopped().isEmpty()) {
+      return routes.stopped().stream()
+          .limit(3)
+          .map(s -> "stopped (" + by(view, s) + "): " + Words.route(ask.model(), view, s.route()))
+          .toList();
+    }
+    return List.of("no assignment of " + view.system().name() + " gives it to this account here");
+  }
+
+  /** What was agreed against what is there. */
+  public Sheet drift(List<SystemView> views) {
+    Sheet.Builder sheet =
+        ask.begin("drift/1", "application", "difference", "role", "subject", "node", "intended", "actual");
+    int compared = 0;
+    for (SystemView view : views) {
+      compared += view.system().hasBothBases() ? 1 : 0;
+      for (Drift.Difference d : Drift.of(view.system())) {
+        Grant grant = d.grant();
+        sheet.row(
+            view.id(),
+            switch (d.kind()) {
+              case INTENDED_ONLY -> "intended, not actual";
+              case ACTUAL_ONLY -> "actual, not intended";
+              case DIFFERENT -> "differs";
+            },
+            view.system().roles().get(grant.role()).name(), Words.trustee(facts, grant),
+            view.resources().id(grant.resource()), d.intended().map(this::terms).orElse(""),
+            d.actual().map(this::terms).orElse(""));
+      }
+    }
+    sheet.heading(
+        Ask.count(sheet.size(), "assignment differs", "assignments differ")
+            + " between what was agreed and what is there, in "
+            + Ask.count(compared, "application", "applications") + " compared.");
+    return ask.finish(sheet);
+  }
+
+  private String terms(Grant grant) {
+    String from = ask.moment(grant.from());
+    String until = ask.moment(grant.until());
+    String window =
+        (from.isEmpty() ? "" : " from " + from) + (until.isEmpty() ? "" : " before " + until);
+    String below = grant.descends() ? "" : ", this node only";
+    String off = grant.on() ? "" : ", switched off";
+    return grant.place() + window + below + off;
+  }
+
+  /** Two accounts side by side: what differs, and how much is the same. */
+  public Sheet accounts(int left, int right) {
+    List<SideBySide.Line> lines = SideBySide.accounts(asker, left, right);
+    String a = facts.login(left).isEmpty() ? facts.label(left) : facts.login(left);
+    String b = facts.login(right).isEmpty() ? facts.label(right) : facts.login(right);
+    return compare(lines, Words.subject(facts, left), Words.subject(facts, right), a, b);
+  }
+
+  /** Two roles of one system side by side. */
+  public Sheet roles(SystemView view, RoleInfo left, RoleInfo right) {
+    return compare(
+        SideBySide.roles(view, left, right), "the role " + left.name(), "the role " + right.name(),
+        left.id(), right.id());
+  }
+
+  private Sheet compare(
+      List<SideBySide.Line> lines, String left, String right, String a, String b) {
+    Sheet.Builder sheet = ask.begin("compare/1", "permission", "left", "right", "same");
+    int same = 0;
+    for (SideBySide.Line line : lines) {
+      SystemView view = ask.model().systems().get(line.system());
+      same += line.same() ? 1 : 0;
+      sheet.row(Words.permission(view, line.right()), line.left(), line.right2(), line.same());
+    }
+    sheet.fact("left", a).fact("right", b);
+    sheet.heading(
+        "Of " + Ask.count(lines.size(), "permission", "permissions") + ", " + left + " and " + right
+            + " have " + same + " in common; " + (lines.size() - same)
+            + (lines.size() - same == 1 ? " differs." : " differ."));
+    return ask.finish(sheet);
+  }
+}

@@ -1,0 +1,163 @@
+package org.sobercompass.report.answers;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.Dangling;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.membership.MembershipGraph;
+import org.sobercompass.core.membership.MembershipPaths;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.report.data.Sheet;
+
+/** Answers about groups, roles and nodes. Not thread-safe. */
+public final class SubjectAnswers {
+  private final Ask ask;
+  private final Facts facts;
+
+  /** Answers about what is in a model. */
+  public SubjectAnswers(Ask ask) {
+    this.ask = ask;
+    this.facts = ask.model().facts();
+  }
+
+  /** What a group brings its members, and by which group above it. */
+  public Sheet group(int group) {
+    Sheet.Builder sheet =
+        ask.begin("group/1", "application", "role", "where", "given to", "active", "stands at");
+    int brings = 0;
+    for (SystemView view : ask.model().systems()) {
+      MembershipPaths paths = new MembershipPaths(view.memberships());
+      for (Grant grant : view.grants()) {
+        boolean reaches =
+            grant.subject() >= facts.firstGroup()
+                && facts.kind(grant.subject()) == facts.kind(group)
+                && !paths.find(group, grant.subject(), 1).list().isEmpty();
+        if (reaches) {
+          brings++;
+          sheet.row(grantRow(view, grant));
+        }
+      }
+    }
+    MembershipGraph graph = ask.model().graph();
+    IntList accounts = new IntList();
+    ask.model().widest().walker().accounts(group, accounts);
+    int nested = 0;
+    for (int i = 0; i < graph.downCount(group); i++) {
+      nested += graph.downMember(group, i) >= facts.firstGroup() ? 1 : 0;
+    }
+    sheet.heading(
+        "The group " + Words.subject(facts, group) + " has "
+            + Ask.count(accounts.size(), "account", "accounts") + ", "
+            + Ask.count(nested, "nested group", "nested groups") + ", and brings "
+            + Ask.count(brings, "assignment", "assignments") + ".");
+    above(group, sheet);
+    for (Dangling dangling : facts.arrays().dangling()) {
+      if (dangling.subject() == group) {
+        sheet.note("It lists " + dangling.text() + ", which does not exist.");
+      }
+    }
+    return ask.finish(sheet);
+  }
+
+  private void above(int group, Sheet.Builder sheet) {
+    MembershipGraph graph = ask.model().graph();
+    List<String> names = new ArrayList<>();
+    for (int i = 0; i < graph.upCount(group); i++) {
+      names.add(facts.label(graph.upGroup(group, i)));
+    }
+    if (!names.isEmpty()) {
+      sheet.note("It is itself in " + String.join(", ", names) + ".");
+    }
+  }
+
+  private Object[] grantRow(SystemView view, Grant grant) {
+    boolean active = grant.activeAt(ask.model().asOf().getEpochSecond());
+    return new Object[] {
+      view.system().name(),
+      view.system().roles().get(grant.role()).name(),
+      Words.place(view, grant),
+      Words.trustee(facts, grant),
+      active ? "yes" : grant.on() ? "outside its window" : "switched off",
+      grant.place().toString()
+    };
+  }
+
+  /** What a role gives, with the entry each right comes from, and to whom it is given. */
+  public Sheet role(SystemView view, int number) {
+    RoleInfo role = view.system().roles().get(number);
+    Sheet.Builder sheet = ask.begin("role/1", "permission", "gives", "through", "entry");
+    int gives = 0;
+    for (int right = 0; right < view.rights().size(); right++) {
+      if (role.allows(right) || role.denies(right)) {
+        gives += role.allows(right) ? 1 : 0;
+        var chain = view.system().roleChain(number, right);
+        sheet.row(
+            view.id() + ":" + view.rights().text(right),
+            role.denies(right) ? "denies" : "allows",
+            role.allows(right) ? String.join(" includes ", chain.roles()) : role.id(),
+            role.allows(right) ? chain.entry() : "");
+      }
+    }
+    sheet.heading(
+        "The role " + role.name() + " of " + view.system().name() + " gives "
+            + Ask.count(gives, "permission", "permissions") + ".");
+    if (!role.derives().isEmpty()) {
+      sheet.note("It derives from " + role.derives() + ".");
+    }
+    for (Grant grant : view.grants()) {
+      if (grant.role() == number) {
+        String off = grant.activeAt(ask.model().asOf().getEpochSecond()) ? "" : " (not active)";
+        sheet.note(
+            "Given to " + Words.trustee(facts, grant) + ", " + Words.place(view, grant) + off + ".");
+      }
+    }
+    return ask.finish(sheet);
+  }
+
+  /** Which assignments reach a node, from where. */
+  public Sheet node(SystemView view, int node) {
+    Sheet.Builder sheet =
+        ask.begin("node/1", "role", "given to", "at", "reaches below", "active", "stands at");
+    for (Grant grant : view.grants()) {
+      boolean reaches =
+          grant.resource() == node
+              || (grant.descends() && view.resources().covers(grant.resource(), node));
+      if (reaches) {
+        Object[] row = grantRow(view, grant);
+        sheet.row(
+            row[1], row[3], view.resources().id(grant.resource()), grant.descends(), row[4], row[5]);
+      }
+    }
+    sheet.heading(
+        Ask.count(sheet.size(), "assignment reaches ", "assignments reach ")
+            + view.resources().name(node) + " in " + view.system().name() + ", which combines by "
+            + view.system().combining() + ".");
+    return ask.finish(sheet);
+  }
+
+  /** All roles, of one system or of all. */
+  public Sheet roles(List<SystemView> views) {
+    Sheet.Builder sheet =
+        ask.begin("roles/1", "application", "role", "name", "permissions", "includes", "assignments");
+    for (SystemView view : views) {
+      for (int number = 0; number < view.system().roles().size(); number++) {
+        RoleInfo role = view.system().roles().get(number);
+        int gives = 0;
+        for (long word : role.allows()) {
+          gives += Long.bitCount(word);
+        }
+        int index = number;
+        int given = (int) view.grants().stream().filter(g -> g.role() == index).count();
+        sheet.row(view.id(), role.id(), role.name(), gives, role.includes(), given);
+      }
+    }
+    sheet.heading(
+        Ask.count(sheet.size(), "role", "roles") + " in "
+            + Ask.count(views.size(), "application", "applications") + ".");
+    return ask.finish(sheet);
+  }
+}

@@ -1,0 +1,97 @@
+package org.sobercompass.report.page;
+
+import gg.jte.ContentType;
+import gg.jte.TemplateEngine;
+import gg.jte.output.StringOutput;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.report.answers.Ask;
+import org.sobercompass.report.answers.FindingAnswers;
+
+/**
+ * One self-contained HTML page: the answer in words, the findings with their routes drawn, a matrix
+ * of accounts and roles, a field to search. It loads nothing and runs only its own few lines.
+ */
+public final class Page {
+  private static final int SUBJECTS = 30;
+
+  private final Ask ask;
+  private final List<Finding> findings;
+
+  /** A page of these findings. */
+  public Page(Ask ask, List<Finding> findings) {
+    this.ask = ask;
+    this.findings = findings;
+  }
+
+  /** A finding as the template shows it. */
+  public record Item(
+      int number,
+      String weight,
+      String kind,
+      String sentence,
+      List<String> why,
+      List<String> subjects,
+      List<String> evidence,
+      String advice,
+      String key,
+      String drawing) {}
+
+  /** The page as text. */
+  public String html() {
+    Map<String, Object> values = new LinkedHashMap<>();
+    values.put("lead", lead());
+    values.put("facts", facts());
+    values.put("items", items());
+    values.put("matrix", Matrix.of(ask.model()));
+    values.put("problems", ask.problems().stream().map(Problem::toString).toList());
+    StringOutput out = new StringOutput();
+    TemplateEngine.createPrecompiled(null, ContentType.Html, null, "org.sobercompass.report.generated")
+        .render("page.jte", values, out);
+    return out.toString();
+  }
+
+  private String lead() {
+    AccessModel model = ask.model();
+    long high = findings.stream().filter(f -> f.weight() == Weight.HIGH).count();
+    return Ask.count(model.facts().accounts(), "account", "accounts") + " and "
+        + Ask.count(model.facts().groups(), "group", "groups") + ", seen by "
+        + Ask.count(model.systems().size(), "application", "applications") + ": "
+        + (findings.isEmpty()
+            ? "nothing was found that should not be."
+            : Ask.count(findings.size(), "thing was found", "things were found")
+                + " that should not be, " + high + " of them of high weight.");
+  }
+
+  private List<String> facts() {
+    List<String> facts = new ArrayList<>();
+    ask.begin("page/1").build().facts().forEach((name, value) -> facts.add(name + " " + value));
+    return facts;
+  }
+
+  private List<Item> items() {
+    List<Item> items = new ArrayList<>();
+    for (Finding finding : findings) {
+      List<String> subjects =
+          new ArrayList<>(finding.subjects().stream().limit(SUBJECTS).map(Key::text).toList());
+      if (finding.subjects().size() > SUBJECTS) {
+        subjects.add("and " + (finding.subjects().size() - SUBJECTS) + " more");
+      }
+      items.add(
+          new Item(
+              items.size() + 1, finding.weight().word(), finding.kind().id(),
+              FindingAnswers.capital(finding.sentence()), finding.why(), subjects,
+              finding.evidence().stream().map(Finding.Evidence::text).toList(),
+              FindingAnswers.capital(finding.advice()), finding.key().text(),
+              new RouteDrawing(ask.model()).draw(finding.evidence())));
+    }
+    return items;
+  }
+}
