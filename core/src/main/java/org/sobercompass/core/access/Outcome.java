@@ -100,10 +100,10 @@ final class Outcome {
     int[] region = new int[cells.size()];
     List<Integer> tops = new ArrayList<>();
     List<List<Integer>> excluded = new ArrayList<>();
-    boolean blocked = standing.state() == Standing.State.BLOCKED;
+    boolean settled = standing.state() != Standing.State.USABLE;
     for (int i = 0; i < cells.size(); i++) {
-      int state = state(i, right, blocked);
-      int before = above[i] < 0 ? NO : state(above[i], right, blocked);
+      int state = state(i, right, settled);
+      int before = above[i] < 0 ? NO : state(above[i], right, settled);
       if (above[i] >= 0 && state == before) {
         region[i] = region[above[i]];
         continue;
@@ -119,17 +119,17 @@ final class Outcome {
     }
     List<Holding> found = new ArrayList<>();
     for (int r = 0; r < tops.size(); r++) {
-      int state = state(tops.get(r), right, blocked);
+      int state = state(tops.get(r), right, settled);
       found.add(holding(account, right, cells.get(tops.get(r)).node, excluded.get(r), state, standing));
     }
     found.sort((a, b) -> Key.compareUtf8(tree.id(a.resource()), tree.id(b.resource())));
     all.addAll(found);
   }
 
-  /** A blocked account is blocked whether the right is sure or not. */
-  private int state(int cell, int right, boolean blocked) {
+  /** Where the account's standing settles the state, it is the same whether the right is sure or not. */
+  private int state(int cell, int right, boolean settled) {
     int state = cells.get(cell).state(right);
-    return blocked && state == PERHAPS ? YES : state;
+    return settled && state == PERHAPS ? YES : state;
   }
 
   private Holding holding(

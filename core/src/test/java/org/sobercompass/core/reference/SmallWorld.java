@@ -1,0 +1,229 @@
+package org.sobercompass.core.reference;
+
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.Set;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.FactsBuilder;
+import org.sobercompass.core.facts.FactsBuilder.Space;
+import org.sobercompass.core.facts.FactsSource;
+import org.sobercompass.core.facts.Implicit;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.facts.SubjectRow;
+import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.filter.FilterParser;
+import org.sobercompass.core.membership.MembershipProfile;
+import org.sobercompass.core.membership.Sight;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.system.AccessSystem;
+import org.sobercompass.core.system.Admission;
+import org.sobercompass.core.system.Basis;
+import org.sobercompass.core.system.Enrolment;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Resources;
+import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.core.system.roles.Combining;
+import org.sobercompass.core.system.roles.RoleApplication;
+import org.sobercompass.core.system.roles.RoleCompiler;
+import org.sobercompass.core.system.roles.RoleDefinition;
+import org.sobercompass.core.system.roles.RoleRights;
+
+/** A small random organization with one application, the same for the same seed. */
+public final class SmallWorld {
+  static final long NOW = 1_000_000;
+
+  final Random random;
+  final Facts facts;
+  final Sight sight;
+  final RoleApplication application;
+  final List<RoleDefinition> definitions = new ArrayList<>();
+  final RoleRights rights;
+
+  /** Makes the organization of a seed. */
+  public SmallWorld(long seed) {
+    random = new Random(seed * 0x9e3779b97f4a7c15L + 1);
+    facts = facts();
+    rights = new RoleRights(List.of("a", "a/b", "a/b/c", "d"), List.of("view", "edit", "own"), List.of("print"));
+    sight = sight();
+    application = application();
+  }
+
+  /** The model of the organization. */
+  public AccessModel model() {
+    return AccessModel.of(facts, List.of(application), Instant.ofEpochSecond(NOW), Optional.empty());
+  }
+
+  private Facts facts() {
+    FactsBuilder builder = new FactsBuilder(List.of("uidnumber"), dn -> dn, new Problems());
+    FactsSource source = builder.source("dir");
+    String[] units = {"ou=x", "ou=y,ou=x", "ou=z"};
+    for (String unit : units) {
+      add(source, SubjectKind.UNIT, unit, 0);
+    }
+    List<Integer> groups = new ArrayList<>();
+    int groupCount = 2 + random.nextInt(6);
+    for (int g = 0; g < groupCount; g++) {
+      int flags = random.nextInt(6) == 0 ? Facts.MAIL_ONLY : 0;
+      int row = add(source, SubjectKind.GROUP, "cn=g" + g + ",ou=z", flags);
+      source.name(row, Space.GID, "" + g);
+      number(source, row);
+      groups.add(row);
+    }
+    List<Integer> accounts = new ArrayList<>();
+    for (int a = 0; a < 5; a++) {
+      int flags = random.nextInt(6) == 0 ? Facts.DISABLED : 0;
+      int row = add(source, SubjectKind.ACCOUNT, "uid=a" + a + "," + units[random.nextInt(3)], flags);
+      number(source, row);
+      accounts.add(row);
+      if (random.nextInt(3) == 0) {
+        source.refer(row, Via.PRIMARY, Space.GID, "" + random.nextInt(groupCount));
+      }
+      source.name(row, Space.LOGIN, "a" + a);
+    }
+    for (int i = 0; i < groupCount * 3; i++) {
+      int group = groups.get(random.nextInt(groups.size()));
+      switch (random.nextInt(5)) {
+        case 0 -> source.refer(group, Via.MEMBER_UID, Space.LOGIN, "a" + random.nextInt(6));
+        case 1, 2 -> source.refer(group, Via.MEMBER, Space.DN, "cn=g" + random.nextInt(groupCount) + ",ou=z");
+        default -> {
+          String dn = builder.source("dir") == source ? dnOfAccount(builder, random.nextInt(5)) : "";
+          source.refer(group, random.nextBoolean() ? Via.MEMBER : Via.UNIQUE_MEMBER, Space.DN,
+              dn.getBytes(StandardCharsets.UTF_8));
+        }
+      }
+    }
+    return builder.build();
+  }
+
+  private final Map<Integer, String> accountDns = new HashMap<>();
+
+  private String dnOfAccount(FactsBuilder builder, int a) {
+    return accountDns.getOrDefault(a, "uid=missing");
+  }
+
+  private int add(FactsSource source, SubjectKind kind, String dn, int flags) {
+    if (kind == SubjectKind.ACCOUNT) {
+      accountDns.put(accountDns.size(), dn);
+    }
+    return source.add(new SubjectRow(kind, dn, dn, dn, dn, dn, "", flags, Facts.NEVER));
+  }
+
+  /** Small numbers are out of sight, large ones in sight, words undecided. */
+  private void number(FactsSource source, int row) {
+    int kind = random.nextInt(10);
+    source.values(row, "uidnumber", List.of(kind == 0 ? "word" : kind == 1 ? "1" : "7"));
+  }
+
+  private Sight sight() {
+    Set<Via> counts = EnumSet.allOf(Via.class);
+    if (random.nextInt(3) == 0) {
+      counts.remove(Via.PRIMARY);
+    }
+    if (random.nextInt(3) == 0) {
+      counts.remove(Via.UNIQUE_MEMBER);
+    }
+    int[] nestings = {0, 1, 2, MembershipProfile.FULL, MembershipProfile.FULL};
+    MembershipProfile profile =
+        new MembershipProfile(counts, nestings[random.nextInt(5)], random.nextBoolean());
+    boolean filtered = random.nextInt(3) == 0;
+    var filter = filtered ? Optional.of(FilterParser.parse("(uidNumber>=5)")) : Optional.<org.sobercompass.core.filter.Filter>empty();
+    return new Sight("dir", true, List.of(), random.nextBoolean() ? filter : Optional.empty(), List.of(), filter, Optional.empty(), profile);
+  }
+
+  private RoleApplication application() {
+    Combining combining =
+        switch (random.nextInt(5)) {
+          case 0 -> Combining.UNION;
+          case 1 -> Combining.DENY_OVERRIDES;
+          case 2 -> Combining.nearest(true, false);
+          case 3 -> Combining.nearest(false, true);
+          default -> Combining.nearest(true, true);
+        };
+    boolean deny = combining.mode() == Combining.Mode.DENY_OVERRIDES;
+    for (int r = 0; r < 4; r++) {
+      definitions.add(
+          new RoleDefinition("r" + r, "Role " + r, r > 1 && random.nextInt(3) == 0 ? "r0" : "",
+              r > 0 && random.nextInt(3) == 0 ? List.of("r" + random.nextInt(r)) : List.of(),
+              entries(), deny && random.nextBoolean() ? entries() : Map.of(), Place.of("test")));
+    }
+    RoleCompiler compiler = new RoleCompiler(rights);
+    List<RoleInfo> roles = compiler.compile(definitions, deny, new Problems());
+    Resources nodes = nodes();
+    Optional<List<Enrolment>> register =
+        random.nextInt(3) == 0 ? Optional.of(register()) : Optional.empty();
+    var definition =
+        new RoleApplication.Definition("app", "App", rights, nodes, roles, compiler, combining, sight,
+            new Admission(facts, random.nextInt(12) == 0, Set.of("directory"), register));
+    return new RoleApplication(facts, definition, Map.of(Basis.ACTUAL, grants(nodes)));
+  }
+
+  private List<Enrolment> register() {
+    List<Enrolment> lines = new ArrayList<>();
+    for (int i = 0; i < 4; i++) {
+      lines.add(new Enrolment(random.nextInt(facts.accounts() + facts.groups()), "x",
+          random.nextInt(4) == 0 ? "local" : "directory", random.nextInt(4) > 0, Place.of("test")));
+    }
+    return lines;
+  }
+
+  private Map<String, List<String>> entries() {
+    Map<String, List<String>> entries = new HashMap<>();
+    String[] areas = {"*", "a", "a/b", "a/b/c", "d"};
+    String[] levels = {"none", "view", "edit", "own"};
+    for (int i = 0; i < 2; i++) {
+      List<String> words = new ArrayList<>(List.of(levels[random.nextInt(4)]));
+      if (random.nextInt(3) == 0) {
+        words.add("print");
+      }
+      entries.put(areas[random.nextInt(5)], words);
+    }
+    return entries;
+  }
+
+  private Resources nodes() {
+    List<Resources.Item> items = new ArrayList<>();
+    int count = 1 + random.nextInt(7);
+    for (int n = 0; n < count; n++) {
+      items.add(new Resources.Item("n" + n, "Node " + n, n == 0 ? "" : "n" + random.nextInt(n)));
+    }
+    return Resources.of(items);
+  }
+
+  private List<Grant> grants(Resources nodes) {
+    List<Grant> grants = new ArrayList<>();
+    int count = random.nextInt(12);
+    for (int g = 0; g < count; g++) {
+      long from = random.nextInt(4) == 0 ? NOW - 10 + random.nextInt(30) : Long.MIN_VALUE;
+      long until = random.nextInt(4) == 0 ? NOW + 25 - random.nextInt(30) : Long.MAX_VALUE;
+      grants.add(
+          new Grant("g" + g, random.nextInt(4), subject(), "", random.nextInt(nodes.size()),
+              random.nextInt(4) > 0, Math.min(from, until - 1), until, random.nextInt(8) > 0, "", "",
+              Place.of("test"), false));
+    }
+    return grants;
+  }
+
+  private int subject() {
+    return switch (random.nextInt(8)) {
+      case 0 -> facts.implicit(Implicit.values()[random.nextInt(3)]);
+      case 1 -> facts.firstUnit() + random.nextInt(3);
+      case 2 -> random.nextInt(facts.accounts());
+      case 3 -> Grant.MISSING;
+      default -> facts.firstGroup() + random.nextInt(facts.groups());
+    };
+  }
+
+  /** The application as the rest of the product sees it. */
+  public AccessSystem system() {
+    return application;
+  }
+}
