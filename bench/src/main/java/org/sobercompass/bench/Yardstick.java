@@ -1,0 +1,257 @@
+package org.sobercompass.bench;
+
+import com.unboundid.ldif.LDIFReader;
+import java.io.BufferedInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.Writer;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Random;
+import java.util.Set;
+import java.util.concurrent.atomic.LongAdder;
+import java.util.function.Supplier;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.Batch;
+import org.sobercompass.core.access.Bulk;
+import org.sobercompass.core.access.Can;
+import org.sobercompass.core.access.Holders;
+import org.sobercompass.core.access.RouteFinder;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.FactsBuilder;
+import org.sobercompass.core.findings.Findings;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.Verdict;
+import org.sobercompass.report.answers.Dumps;
+import org.sobercompass.sources.directory.DirectoryKind;
+import org.sobercompass.sources.directory.DnForm;
+import org.sobercompass.sources.directory.LdifSource;
+import org.sobercompass.sources.workspace.Workspace;
+
+/**
+ * Measures one generated workspace in one run: reading against the library's bare parsing, sweeping
+ * against plain arrays and a naive script, single questions, batches, findings, writing. Each figure
+ * is the best and the median of several tries. Ten thousand sampled answers of the sweep are held
+ * against {@code can}.
+ */
+public final class Yardstick {
+  private final Path root;
+  private final int tries;
+
+  private Yardstick(Path root, int tries) {
+    this.root = root;
+    this.tries = tries;
+  }
+
+  /** {@code Yardstick DIR [TRIES]}. */
+  public static void main(String[] args) throws IOException {
+    int tries = args.length > 1 ? Integer.parseInt(args[1]) : 5;
+    new Yardstick(Path.of(args[0]), tries).run();
+  }
+
+  private void run() throws IOException {
+    reading();
+    Workspace workspace = timed("workspace opened (with its cache if it has one)", 2, () -> Workspace.open(root));
+    AccessModel model = workspace.model();
+    System.out.printf(
+        Locale.ROOT, "%d accounts, %d groups, %d memberships, %d systems, %d assignments%n",
+        model.facts().accounts(), model.facts().groups(), model.facts().arrays().up().items(),
+        model.systems().size(), model.systems().stream().mapToInt(v -> v.grants().size()).sum());
+    boolean flat = model.systems().stream().allMatch(v -> v.resources().size() == 1);
+    if (flat) {
+      PlainArrays.Counts counts = timed("plain arrays, one thread", tries, () -> PlainArrays.count(model));
+      System.out.println("  " + counts.pairs() + " account-group pairs, " + counts.permissions() + " account-permissions");
+      int part = Math.max(1, model.facts().accounts() / 50);
+      timed("naive script, 1 account of 50", 1, () -> NaiveScript.count(model, part));
+    }
+    for (int threads : new int[] {1, 2}) {
+      long count = timed("swept and counted by the deciders, " + threads + " thread(s)", tries, () -> sweep(model, threads));
+      System.out.println("  " + count + " account-system-node-permissions");
+    }
+    sampled(model);
+    questions(model);
+    timed("holdings written as JSON lines", 2, () -> write(model));
+    System.out.println("  " + rows + " rows");
+    timed("separation of duties and all findings", 1, () -> Findings.of(model, workspace.rules()).size());
+    System.gc();
+    long used = Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory();
+    System.out.printf(Locale.ROOT, "memory kept after all that: %d MB%n", used >> 20);
+  }
+
+  private void reading() throws IOException {
+    Path ldif = root.resolve("directory.ldif");
+    double megabytes = Files.size(ldif) / 1e6;
+    System.out.printf(Locale.ROOT, "LDIF of %.0f MB%n", megabytes);
+    timed("library's bare parsing, one parse thread", 3, () -> bare(ldif));
+    timed("read into facts", 3, () -> facts(ldif).subjects());
+  }
+
+  private static int bare(Path ldif) {
+    try (InputStream in = new BufferedInputStream(Files.newInputStream(ldif), 1 << 16);
+        LDIFReader reader = new LDIFReader(in, 1)) {
+      int count = 0;
+      while (reader.readLDIFRecord() != null) {
+        count++;
+      }
+      return count;
+    } catch (IOException | com.unboundid.ldif.LDIFException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  private static Facts facts(Path ldif) {
+    Problems problems = new Problems();
+    FactsBuilder builder = new FactsBuilder(Set.of(), DnForm::of, problems);
+    new LdifSource("directory.ldif", DirectoryKind.STANDARD, builder.source("main"), problems).read(ldif);
+    problems.throwIfErrors();
+    return builder.build();
+  }
+
+  /** Everything, by the same deciders that answer can. */
+  static long sweep(AccessModel model, int threads) {
+    Bulk bulk = model.bulk().on(threads);
+    Bulk.TrusteeIndex index = bulk.trusteeIndex();
+    LongAdder total = new LongAdder();
+    bulk.inOrder(
+        (asker, range) -> {
+          long[] count = {0};
+          Bulk.sweep(
+              asker, range, index,
+              (account, view, who) ->
+                  view.decider()
+                      .sweep(
+                          who,
+                          (node, below, nodes, yes, perhaps) -> {
+                            int bits = 0;
+                            for (long word : yes) {
+                              bits += Long.bitCount(word);
+                            }
+                            count[0] += (long) bits * nodes;
+                          }));
+          return count[0];
+        },
+        total::add);
+    return total.sum();
+  }
+
+  private static void sampled(AccessModel model) {
+    Random random = new Random(5);
+    Asker asker = model.asker();
+    Asker other = model.asker();
+    int agreed = 0;
+    for (int i = 0; i < 10_000; i++) {
+      int account = random.nextInt(model.facts().accounts());
+      SystemView view = model.systems().get(random.nextInt(model.systems().size()));
+      int right = random.nextInt(view.rights().size());
+      int node = random.nextInt(view.resources().size());
+      boolean swept =
+          other.holdings(view, account).stream()
+              .anyMatch(
+                  h ->
+                      h.right() == right
+                          && view.resources().covers(h.resource(), node)
+                          && (h.reach() != org.sobercompass.core.access.Holding.Reach.RESOURCE || h.resource() == node)
+                          && h.excluded().stream().noneMatch(top -> view.resources().covers(top, node)));
+      boolean asked = asker.can(view, account, right, node).verdict() == Verdict.YES;
+      agreed += swept == asked ? 1 : 0;
+    }
+    System.out.println("sampled answers of the sweep that agree with can: " + agreed + " of 10000");
+    if (agreed != 10_000) {
+      throw new IllegalStateException("the sweep and can disagree");
+    }
+  }
+
+  private void questions(AccessModel model) {
+    Random random = new Random(6);
+    Asker asker = model.asker();
+    int[] some = random.ints(2000, 0, model.facts().accounts()).toArray();
+    each("one account's holdings", some, a -> asker.holdings(a).size());
+    RouteFinder finder = new RouteFinder(asker, Limits.USUAL);
+    each("one decision with its routes", some, a -> {
+      SystemView view = model.systems().get(a % model.systems().size());
+      return finder.find(view, a, a % view.rights().size(), a % view.resources().size()).open().size();
+    });
+    for (SystemView view : model.systems().subList(0, Math.min(3, model.systems().size()))) {
+      each("one permission's holders (" + view.system().combining() + ")", random.ints(40, 0, view.rights().size()).toArray(),
+          r -> new Holders(asker).find(view, r, 0, false).size());
+    }
+    List<Batch.Item> items = new ArrayList<>();
+    for (int i = 0; i < 300_000; i++) {
+      SystemView view = model.systems().get(random.nextInt(model.systems().size()));
+      items.add(new Batch.Item(random.nextInt(model.facts().accounts()), view,
+          random.nextInt(view.rights().size()), random.nextInt(view.resources().size())));
+    }
+    timed("300,000 questions in a batch", tries, () -> {
+      List<Can> all = new Batch(model.asker()).answer(items);
+      return all.size();
+    });
+  }
+
+  private void each(String what, int[] items, java.util.function.IntUnaryOperator work) {
+    long[] times = new long[items.length];
+    long sum = 0;
+    for (int round = 0; round < 2; round++) {
+      for (int i = 0; i < items.length; i++) {
+        long begin = System.nanoTime();
+        sum += work.applyAsInt(items[i]);
+        times[i] = System.nanoTime() - begin;
+      }
+    }
+    java.util.Arrays.sort(times);
+    System.out.printf(Locale.ROOT, "%-58s median %8.3f ms  99%% %8.3f ms  (mean answer %d)%n", what,
+        times[times.length / 2] / 1e6, times[times.length * 99 / 100] / 1e6, sum / items.length / 2);
+  }
+
+  private long rows;
+
+  private long write(AccessModel model) {
+    rows = 0;
+    Writer nowhere =
+        new Writer() {
+          @Override
+          public void write(char[] text, int from, int length) {
+            for (int i = from; i < from + length; i++) {
+              rows += text[i] == '\n' ? 1 : 0;
+            }
+          }
+
+          @Override
+          public Writer append(CharSequence text) {
+            for (int i = 0; i < text.length(); i++) {
+              rows += text.charAt(i) == '\n' ? 1 : 0;
+            }
+            return this;
+          }
+
+          @Override
+          public void flush() {}
+
+          @Override
+          public void close() {}
+        };
+    new Dumps(model).jsonl("holdings", nowhere);
+    return rows;
+  }
+
+  private static <T> T timed(String what, int tries, Supplier<T> work) {
+    double[] seconds = new double[tries];
+    T result = null;
+    for (int i = 0; i < tries; i++) {
+      long begin = System.nanoTime();
+      result = work.get();
+      seconds[i] = (System.nanoTime() - begin) / 1e9;
+    }
+    java.util.Arrays.sort(seconds);
+    System.out.printf(Locale.ROOT, "%-58s best %7.3f s  median %7.3f s%n", what, seconds[0], seconds[tries / 2]);
+    if (result == null) {
+      throw new IllegalStateException(what + " gave nothing");
+    }
+    return result;
+  }
+}
