@@ -14,10 +14,10 @@ import java.util.Random;
  * some circles; about thirteen memberships an account; a third as many assignments as accounts.
  */
 public final class Generator {
-  private static final int APPLICATIONS = 20;
+  private static final int APPLICATIONS = 40;
   private static final int LEVELS = 8;
   private static final int ROLES = 30;
-  private static final int AREAS = 16;
+  private static final int AREAS = 25;
   private static final int NODES = 200;
   private static final String[] WORDS = {"view", "edit", "approve", "own"};
 
@@ -94,7 +94,7 @@ public final class Generator {
     int perLevel = groups / LEVELS;
     for (int g = 0; g < perLevel * (LEVELS - 1); g++) {
       int level = g / perLevel;
-      int parents = random.nextInt(100) < 15 ? 2 : 1;
+      int parents = random.nextInt(100) < 12 ? 2 : 1;
       for (int p = 0; p < parents; p++) {
         int parent = (level + 1) * perLevel + random.nextInt(perLevel);
         members.get(parent).append("member: ").append(groupDn(g)).append('\n');
@@ -145,8 +145,8 @@ public final class Generator {
     for (int role = 0; role < ROLES; role++) {
       out.append("  role").append(role).append(":\n    allows:\n");
       int first = random.nextInt(AREAS);
-      for (int i = 0; i < 5; i++) {
-        out.append("      area").append((first + i * 3) % AREAS).append(": [").append(WORDS[random.nextInt(4)]);
+      for (int i = 0; i < 6; i++) {
+        out.append("      area").append((first + i * 4) % AREAS).append(": [").append(WORDS[random.nextInt(4)]);
         out.append(random.nextInt(3) == 0 ? ", print]\n" : "]\n");
       }
       if (deny && role % 10 == 0) {

@@ -52,7 +52,24 @@ public final class Yardstick {
   /** {@code Yardstick DIR [TRIES]}. */
   public static void main(String[] args) throws IOException {
     int tries = args.length > 1 ? Integer.parseInt(args[1]) : 5;
+    if (args.length > 2) {
+      new Yardstick(Path.of(args[0]), tries).only(args[2]);
+      return;
+    }
     new Yardstick(Path.of(args[0]), tries).run();
+  }
+
+  /** One part only, many times, for a profiler. */
+  private void only(String part) throws IOException {
+    if (part.equals("reading")) {
+      for (int i = 0; i < tries; i++) {
+        reading();
+      }
+    } else {
+      AccessModel model = Workspace.open(root).model();
+      timed("swept and counted by the deciders, 1 thread", tries, () -> sweep(model, 1));
+      timed("swept and counted by the deciders, 2 threads", tries, () -> sweep(model, 2));
+    }
   }
 
   private void run() throws IOException {

@@ -65,7 +65,7 @@ class Inputs {
   AccessModel model() {
     if (model == null) {
       Workspace read = workspace();
-      Instant at = asOf == null ? read.model().asOf() : time(asOf, read);
+      Instant at = asOf == null ? read.usualTime() : time(asOf, read);
       model = read.model(at, basis == null ? Optional.empty() : Optional.of(basis(basis)));
     }
     return model;

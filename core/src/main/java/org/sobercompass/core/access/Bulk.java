@@ -23,19 +23,26 @@ public final class Bulk {
 
   private final AccessModel model;
   private final int threads;
+  private final int chunk;
 
   Bulk(AccessModel model) {
-    this(model, Runtime.getRuntime().availableProcessors());
+    this(model, Runtime.getRuntime().availableProcessors(), CHUNK);
   }
 
-  private Bulk(AccessModel model, int threads) {
+  private Bulk(AccessModel model, int threads, int chunk) {
     this.model = model;
     this.threads = threads;
+    this.chunk = chunk;
   }
 
   /** The same on this many threads. */
   public Bulk on(int wantedThreads) {
-    return new Bulk(model, wantedThreads);
+    return new Bulk(model, wantedThreads, chunk);
+  }
+
+  /** The same in chunks of this many accounts, for work whose results are large. */
+  public Bulk inChunksOf(int accounts) {
+    return new Bulk(model, threads, accounts);
   }
 
   /** A run of accounts, {@code from} up to {@code to} exclusive. */
@@ -54,8 +61,8 @@ public final class Bulk {
     ExecutorService pool = Executors.newFixedThreadPool(threads);
     try {
       Deque<Future<T>> running = new ArrayDeque<>();
-      for (int from = 0; from < accounts; from += CHUNK) {
-        Range range = new Range(from, Math.min(accounts, from + CHUNK));
+      for (int from = 0; from < accounts; from += chunk) {
+        Range range = new Range(from, Math.min(accounts, from + chunk));
         running.add(pool.submit(() -> work.apply(askers.get(), range)));
         if (running.size() > threads * 3) {
           take.accept(get(running.remove()));
@@ -130,15 +137,19 @@ public final class Bulk {
     private final Asker asker;
     private final AccessModel model;
     private final IntRows systemsOf;
+    private final SystemView[] views;
     private final SubjectSet[] perSystem;
     private final SystemView[] firstOfContext;
     private final boolean[] asksImplicit;
+    private final boolean oneContext;
 
     Sweeper(Asker asker, TrusteeIndex index) {
       this.asker = asker;
       this.model = asker.model();
       this.systemsOf = index.systems;
-      perSystem = new SubjectSet[model.systems().size()];
+      views = model.systems().toArray(SystemView[]::new);
+      perSystem = new SubjectSet[views.length];
+      oneContext = index.contexts == 1;
       firstOfContext = new SystemView[index.contexts];
       asksImplicit = new boolean[perSystem.length];
       for (SystemView view : model.systems()) {
@@ -158,7 +169,7 @@ public final class Bulk {
           route(subjects.sure(), first.context(), true);
           route(subjects.perhaps(), first.context(), false);
         }
-        for (SystemView view : model.systems()) {
+        for (SystemView view : views) {
           SubjectSet own = perSystem[view.number()];
           implicit(view, account, own);
           if (!own.sure().isEmpty() || !own.perhaps().isEmpty()) {
@@ -176,9 +187,9 @@ public final class Bulk {
       for (int i = 0; i < subjects.size(); i++) {
         int subject = subjects.get(i);
         for (int at = systemsOf.start(subject); at < systemsOf.end(subject); at++) {
-          SystemView view = model.systems().get(systemsOf.at(at));
-          if (view.context() == context) {
-            SubjectSet own = perSystem[view.number()];
+          int system = systemsOf.at(at);
+          if (oneContext || views[system].context() == context) {
+            SubjectSet own = perSystem[system];
             (sure ? own.sure() : own.perhaps()).add(subject);
           }
         }

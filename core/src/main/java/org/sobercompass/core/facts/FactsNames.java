@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.concurrent.atomic.AtomicReferenceArray;
 import java.util.function.IntFunction;
 import org.sobercompass.core.filter.Syntax;
 import org.sobercompass.core.store.NameIndex;
@@ -11,12 +12,18 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Finds subjects by what people write: login or short name, mail, display name, DN, id or key. Case
- * and runs of spaces do not count. The indexes are made on first use, O(n log n), and then shared;
- * thread-safe.
+ * and runs of spaces do not count. An index for each form of name is made on first use, O(n log n),
+ * and then shared; thread-safe.
  */
 public final class FactsNames {
+  private static final int ID = 0;
+  private static final int DN = 1;
+  private static final int LOGIN = 2;
+  private static final int FORMS = 5;
+
   private final Facts facts;
-  private volatile @Nullable List<NameIndex> indexes;
+  private final AtomicReferenceArray<@Nullable NameIndex> indexes =
+      new AtomicReferenceArray<>(FORMS);
 
   FactsNames(Facts facts) {
     this.facts = facts;
@@ -34,14 +41,13 @@ public final class FactsNames {
     if (kind == SubjectKind.IMPLICIT) {
       return implicit(name);
     }
-    List<NameIndex> all = indexes();
     String folded = Syntax.fold(name);
-    String id = stripKey(kind, name);
-    List<Integer> strong = matches(kind, all.get(0), id, s -> facts.arrays().id().get(s));
-    Set<Integer> found = new LinkedHashSet<>(strong);
-    found.addAll(matches(kind, all.get(1), dnForm, s -> facts.arrays().dnForm().get(s)));
-    for (int form = 2; found.isEmpty() && form < all.size(); form++) {
-      found.addAll(matches(kind, all.get(form), folded, text(form)));
+    Set<Integer> found = new LinkedHashSet<>(matches(kind, ID, stripKey(kind, name)));
+    if (dnForm.indexOf('=') > 0) {
+      found.addAll(matches(kind, DN, dnForm));
+    }
+    for (int form = LOGIN; found.isEmpty() && form < FORMS; form++) {
+      found.addAll(matches(kind, form, folded));
     }
     return found.stream().sorted().toList();
   }
@@ -74,10 +80,10 @@ public final class FactsNames {
     return slash > 0 && name.startsWith(prefix) ? name.substring(slash + 1) : name;
   }
 
-  private List<Integer> matches(
-      SubjectKind kind, NameIndex index, String wanted, IntFunction<String> text) {
+  private List<Integer> matches(SubjectKind kind, int form, String wanted) {
     List<Integer> found = new ArrayList<>();
-    for (int candidate : index.candidates(wanted)) {
+    IntFunction<String> text = text(form);
+    for (int candidate : index(form).candidates(wanted)) {
       boolean inKind = candidate >= first(kind) && candidate < last(kind);
       if (inKind && text.apply(candidate).equals(wanted)) {
         found.add(candidate);
@@ -115,14 +121,11 @@ public final class FactsNames {
     };
   }
 
-  private List<NameIndex> indexes() {
-    List<NameIndex> made = indexes;
+  private NameIndex index(int form) {
+    NameIndex made = indexes.get(form);
     if (made == null) {
-      made = new ArrayList<>();
-      for (int form = 0; form < 5; form++) {
-        made.add(NameIndex.of(facts.subjects(), text(form)));
-      }
-      indexes = made;
+      made = NameIndex.of(facts.subjects(), text(form));
+      indexes.set(form, made);
     }
     return made;
   }

@@ -2,6 +2,7 @@ package org.sobercompass.core.key;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.Comparator;
 
 /**
  * A typed stable key: kind, source, and the immutable id inside that source ({@code objectGUID},
@@ -36,6 +37,16 @@ public record Key(KeyKind kind, String source, String id) implements Comparable<
     }
     return Arrays.compareUnsigned(
         a.getBytes(StandardCharsets.UTF_8), b.getBytes(StandardCharsets.UTF_8));
+  }
+
+  /** The order of {@link #compareUtf8} for these texts: looked at once, so that comparing is cheap. */
+  public static Comparator<String> orderOf(Iterable<String> texts) {
+    for (String text : texts) {
+      if (!isPlain(text)) {
+        return Key::compareUtf8;
+      }
+    }
+    return Comparator.naturalOrder();
   }
 
   /** Below the surrogates, UTF-16 order and UTF-8 order are the same. */

@@ -29,6 +29,8 @@ public final class Dumps {
   public static final List<String> MEMBERSHIPS =
       List.of("account", "login", "group", "group name", "direct");
 
+  private static final int CHUNK = 64;
+
   private final AccessModel model;
   private final Facts facts;
 
@@ -41,7 +43,7 @@ public final class Dumps {
   /** Hands on all rows, on the calling thread, in order. */
   public void rows(String what, Consumer<List<Object>> rows) {
     model.widest().prepare();
-    model.bulk().inOrder((asker, range) -> chunk(what, asker, range), list -> list.forEach(rows));
+    model.bulk().inChunksOf(CHUNK).inOrder((asker, range) -> chunk(what, asker, range), list -> list.forEach(rows));
   }
 
   /** Writes all rows as JSON lines. */
@@ -50,6 +52,7 @@ public final class Dumps {
     List<String> columns = what.equals("holdings") ? HOLDINGS : MEMBERSHIPS;
     model
         .bulk()
+        .inChunksOf(CHUNK)
         .inOrder(
             (asker, range) -> {
               StringWriter text = new StringWriter(1 << 16);

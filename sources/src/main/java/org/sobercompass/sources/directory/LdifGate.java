@@ -64,6 +64,15 @@ final class LdifGate extends InputStream {
   private int pass(byte[] buffer, int from, int count) {
     int out = from;
     for (int i = from; i < from + count; i++) {
+      if (out == i && state >= VALUE && !lineStart && !tooLong && pending == 0) {
+        int end = plain(buffer, i, from + count);
+        length += end - i;
+        out = end;
+        i = end;
+        if (i == from + count) {
+          break;
+        }
+      }
       byte b = buffer[i];
       if (b < 0 || pending > 0) {
         utf8(b);
@@ -91,6 +100,15 @@ final class LdifGate extends InputStream {
       buffer[out++] = foldSpace || state >= VALUE ? b : inspect(b);
     }
     return out - from;
+  }
+
+  /** The end of a run of ASCII inside a value: nothing in it needs a look. */
+  private static int plain(byte[] buffer, int from, int to) {
+    int at = from;
+    while (at < to && buffer[at] > '\r') {
+      at++;
+    }
+    return at;
   }
 
   /** The first byte of a line: a space goes on with the logical line before, else a new one starts. */

@@ -2,6 +2,7 @@ package org.sobercompass.sources.roles;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -50,7 +51,8 @@ final class AssignmentReader {
     for (String name : names) {
       new CsvReader(name, KNOWN, NEEDED, problems).read(context.root().resolve(name), this::row);
     }
-    grants.sort((a, b) -> Key.compareUtf8(a.id(), b.id()));
+    Comparator<String> order = Key.orderOf(() -> grants.stream().map(Grant::id).iterator());
+    grants.sort(Comparator.comparing(Grant::id, order));
     return grants;
   }
 

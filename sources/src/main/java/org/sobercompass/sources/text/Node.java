@@ -45,6 +45,14 @@ public final class Node {
     return new Node(Kind.NOTHING, Place.of(""), new Problems(), "");
   }
 
+  /** The same tree, telling its problems to another collection; for reading on another thread. */
+  public Node tellingTo(Problems other) {
+    Node copy = new Node(kind, place, other, text);
+    items.forEach(item -> copy.items.add(item.tellingTo(other)));
+    entries.forEach((key, value) -> copy.entries.put(key, value.tellingTo(other)));
+    return copy;
+  }
+
   void add(Node item) {
     items.add(item);
   }

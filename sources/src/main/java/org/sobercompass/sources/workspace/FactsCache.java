@@ -1,18 +1,151 @@
 package org.sobercompass.sources.workspace;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CompletableFuture;
+import java.util.zip.CRC32C;
 import org.sobercompass.core.facts.Facts;
 
-/** The disposable binary cache of facts beside the sources. */
+/**
+ * The disposable binary cache of facts beside the sources: {@code .compass/facts.bin}. Its key is a
+ * digest (SHA-256) of the form of the cache, the settings of the directories, the attributes kept
+ * and the bytes of all exports, so a change of any of them makes it useless; a checksum (CRC-32C)
+ * shows damage. A cache that does not fit is passed over, never told. Small exports are not cached.
+ */
 final class FactsCache {
-  FactsCache(Path root, List<WorkspaceReader.DirectoryFile> directories, Set<String> needs) {}
+  private static final int FORM = 1;
+  private static final long SMALLEST = 4L << 20;
+  private static final int HEAD = 32 + 8;
 
-  Optional<Facts> read() {
-    return Optional.empty();
+  private final Path file;
+  private final String settings;
+  private final List<CompletableFuture<byte[]>> digests = new ArrayList<>();
+  private final boolean worthwhile;
+
+  /** Digesting begins at once, on another thread, while the rest of the workspace is read. */
+  FactsCache(Path root, List<WorkspaceReader.DirectoryFile> directories) {
+    this.file = root.resolve(".compass").resolve("facts.bin");
+    long bytes = 0;
+    StringBuilder all = new StringBuilder();
+    for (WorkspaceReader.DirectoryFile directory : directories) {
+      all.append(directory.settings());
+      bytes += root.resolve(directory.file()).toFile().length();
+    }
+    this.settings = all.toString();
+    this.worthwhile = bytes >= SMALLEST;
+    if (worthwhile) {
+      for (WorkspaceReader.DirectoryFile directory : directories) {
+        Path export = root.resolve(directory.file());
+        digests.add(CompletableFuture.supplyAsync(() -> digest(export)));
+      }
+    }
   }
 
-  void write(Facts facts) {}
+  private static byte[] digest(Path export) {
+    MessageDigest digest = sha256();
+    try (FileChannel in = FileChannel.open(export)) {
+      long size = in.size();
+      for (long from = 0; from < size; from += 1 << 28) {
+        digest.update(in.map(FileChannel.MapMode.READ_ONLY, from, Math.min(1 << 28, size - from)));
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    return digest.digest();
+  }
+
+  private byte[] key(Set<String> needs) {
+    MessageDigest digest = sha256();
+    digest.update((FORM + " " + needs + "\n" + settings).getBytes(StandardCharsets.UTF_8));
+    digests.forEach(part -> digest.update(part.join()));
+    return digest.digest();
+  }
+
+  private static MessageDigest sha256() {
+    try {
+      return MessageDigest.getInstance("SHA-256");
+    } catch (NoSuchAlgorithmException e) {
+      throw new IllegalStateException("every Java has SHA-256", e);
+    }
+  }
+
+  Optional<Facts> read(Set<String> needs) {
+    if (!worthwhile || !Files.isRegularFile(file)) {
+      return Optional.empty();
+    }
+    try (FileChannel in = FileChannel.open(file)) {
+      if (in.size() < HEAD || in.size() > Integer.MAX_VALUE) {
+        return Optional.empty();
+      }
+      ByteBuffer buffer = in.map(FileChannel.MapMode.READ_ONLY, 0, in.size());
+      byte[] found = new byte[32];
+      buffer.get(found);
+      long sum = buffer.getLong();
+      if (sum != checksum(buffer.duplicate())) {
+        return Optional.empty();
+      }
+      Facts facts = new Facts(FactsCodec.read(new FactsCodec.In(buffer)));
+      return Arrays.equals(found, key(needs)) ? Optional.of(facts) : Optional.empty();
+    } catch (IOException | RuntimeException e) {
+      return Optional.empty();
+    }
+  }
+
+  private static long checksum(ByteBuffer rest) {
+    CRC32C sum = new CRC32C();
+    sum.update(rest);
+    return sum.getValue();
+  }
+
+  /** Writes the cache beside and moves it into place; a folder that cannot be written is no fault. */
+  void write(Facts facts, Set<String> needs) {
+    if (!worthwhile) {
+      return;
+    }
+    Path part = file.resolveSibling("facts.part." + ProcessHandle.current().pid());
+    try {
+      Files.createDirectories(file.toAbsolutePath().getParent());
+      try (FileChannel out =
+          FileChannel.open(part, StandardOpenOption.CREATE, StandardOpenOption.WRITE, StandardOpenOption.TRUNCATE_EXISTING)) {
+        CRC32C sum = new CRC32C();
+        out.position(HEAD);
+        FactsCodec.write(facts.arrays(), bytes -> put(out, bytes, sum));
+        ByteBuffer head = ByteBuffer.allocate(HEAD).put(key(needs)).putLong(sum.getValue()).flip();
+        out.position(0);
+        while (head.hasRemaining()) {
+          out.write(head);
+        }
+      }
+      Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
+    } catch (IOException | RuntimeException e) {
+      if (!part.toFile().delete()) {
+        part.toFile().deleteOnExit();
+      }
+    }
+  }
+
+  private static void put(FileChannel out, ByteBuffer bytes, CRC32C sum) {
+    sum.update(bytes.duplicate());
+    try {
+      while (bytes.hasRemaining()) {
+        out.write(bytes);
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
 }

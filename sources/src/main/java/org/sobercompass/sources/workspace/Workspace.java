@@ -65,9 +65,14 @@ public record Workspace(
     return latest == Long.MIN_VALUE ? Optional.empty() : Optional.of(Instant.ofEpochSecond(latest));
   }
 
+  /** When answers are given as of, unless asked otherwise: the export, else now. */
+  public Instant usualTime() {
+    return taken().orElseGet(() -> Clock.systemUTC().instant());
+  }
+
   /** The model as of the export, else now, on each application's usual basis. */
   public AccessModel model() {
-    return model(taken().orElseGet(() -> Clock.systemUTC().instant()), Optional.empty());
+    return model(usualTime(), Optional.empty());
   }
 
   /** The model at a point in time, on a basis or, without one, each application's usual one. */

@@ -15,6 +15,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder;
 import org.sobercompass.core.facts.FactsSource;
@@ -63,8 +65,9 @@ final class WorkspaceReader {
     problems.throwIfErrors();
     ZoneId zone = zone(main);
     List<DirectoryFile> directories = directories(main, zone);
+    FactsCache cache = new FactsCache(root, directories);
     applications(main);
-    Facts facts = facts(directories);
+    Facts facts = facts(directories, cache);
     List<AccessSystem> systems = systems(facts, directories, zone);
     List<SeparationRule> rules =
         new SeparationReader(systems, problems).read(main.get("separation"));
@@ -137,12 +140,12 @@ final class WorkspaceReader {
                     || !ids.add(node.text("id").orElse(file))) {
                   entry.wrong("the application " + node.text("id").orElse(file) + " stands twice", "each once");
                 }
-                format(node).ifPresent(format -> needs.addAll(format.needs(node, problems)));
+                format(node, problems).ifPresent(format -> needs.addAll(format.needs(node, problems)));
               });
     }
   }
 
-  private Optional<SystemFormat> format(Node node) {
+  private static Optional<SystemFormat> format(Node node, Problems problems) {
     String kind = node.text("kind").orElse("roles");
     Optional<SystemFormat> format = SystemFormats.of(kind);
     if (format.isEmpty()) {
@@ -153,10 +156,9 @@ final class WorkspaceReader {
     return format;
   }
 
-  private Facts facts(List<DirectoryFile> directories) {
+  private Facts facts(List<DirectoryFile> directories, FactsCache cache) {
     problems.throwIfErrors();
-    FactsCache cache = new FactsCache(root, directories, needs);
-    Optional<Facts> cached = cache.read();
+    Optional<Facts> cached = cache.read(needs);
     if (cached.isPresent()) {
       return cached.get();
     }
@@ -170,23 +172,46 @@ final class WorkspaceReader {
     }
     Facts facts = builder.build();
     reading.throwIfErrors();
-    cache.write(facts);
+    cache.write(facts, needs);
     return facts;
   }
 
+  /** The applications, each read on its own, with problems of its own; kept in the order named. */
   private List<AccessSystem> systems(Facts facts, List<DirectoryFile> directories, ZoneId zone) {
     Set<String> names = new TreeSet<>();
     directories.forEach(directory -> names.add(directory.name()));
-    var context =
-        new SystemFormat.Context(
-            root, facts, new NameResolver(facts, problems), zone, names, problems);
-    List<AccessSystem> systems = new ArrayList<>();
+    List<Problems> told = new ArrayList<>();
+    List<CompletableFuture<Optional<AccessSystem>>> reading = new ArrayList<>();
     for (Node node : applications.values()) {
-      format(node).ifPresent(format -> systems.add(format.read(node, context)));
+      Problems own = new Problems();
+      told.add(own);
+      var context =
+          new SystemFormat.Context(root, facts, new NameResolver(facts, own), zone, names, own);
+      Node moved = node.tellingTo(own);
+      reading.add(
+          CompletableFuture.supplyAsync(() -> format(moved, own).map(f -> f.read(moved, context))));
+    }
+    List<AccessSystem> systems = new ArrayList<>();
+    for (int i = 0; i < reading.size(); i++) {
+      join(reading.get(i)).ifPresent(systems::add);
+      problems.addAll(told.get(i));
     }
     return systems;
   }
 
+  private static <T> T join(CompletableFuture<T> future) {
+    try {
+      return future.join();
+    } catch (CompletionException e) {
+      throw e.getCause() instanceof RuntimeException cause ? cause : e;
+    }
+  }
+
   /** One directory of the workspace, as configured. */
-  record DirectoryFile(String name, DirectoryKind kind, String file, long taken) {}
+  record DirectoryFile(String name, DirectoryKind kind, String file, long taken) {
+    /** All that changes what is read, as one text that is the same in every process. */
+    String settings() {
+      return String.join("\n", name, kind.id(), kind.logins().toString(), file, "" + taken, "");
+    }
+  }
 }

@@ -6,7 +6,6 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.store.IntRows;
-import org.sobercompass.core.store.IntTable;
 import org.sobercompass.core.system.Grant;
 
 /** The grants of one basis as arrays, with the grants of each subject. Frozen and thread-safe. */
@@ -14,6 +13,7 @@ final class GrantTable {
   static final int IMPLICIT_RANK = 0;
   static final int LISTED_RANK = 1;
   static final int ACCOUNT_RANK = 2;
+  private static final int SLOT = 4;
 
   final List<Grant> grants;
   final int[] role;
@@ -24,8 +24,10 @@ final class GrantTable {
   final long[] from;
   final long[] until;
   final int[] trustees;
-  private final IntTable rowOf;
-  private final IntRows rows;
+  private final boolean alwaysActive;
+  private final int[] slots;
+  private final int mask;
+  private final int[] bySubject;
 
   GrantTable(Facts facts, List<Grant> grants, List<Integer> removed) {
     int size = grants.size();
@@ -50,19 +52,39 @@ final class GrantTable {
     removed.forEach(g -> on[g] = false);
     trustees =
         grants.stream().mapToInt(Grant::subject).filter(s -> s >= 0).sorted().distinct().toArray();
-    rowOf = new IntTable(trustees.length);
-    for (int i = 0; i < trustees.length; i++) {
-      rowOf.put(trustees[i], i);
-    }
     IntList row = new IntList(size);
     IntList number = new IntList(size);
+    java.util.BitSet gone = new java.util.BitSet();
+    removed.forEach(gone::set);
+    boolean always = true;
     for (int g = 0; g < size; g++) {
-      if (grants.get(g).subject() >= 0 && !removed.contains(g)) {
+      if (grants.get(g).subject() >= 0 && !gone.get(g)) {
         row.add(Arrays.binarySearch(trustees, grants.get(g).subject()));
         number.add(g);
+        always &= on[g] && from[g] == Long.MIN_VALUE && until[g] == Long.MAX_VALUE;
       }
     }
-    rows = IntRows.ofPairs(trustees.length, row, number);
+    alwaysActive = always;
+    IntRows rows = IntRows.ofPairs(trustees.length, row, number);
+    bySubject = rows.rawTargets();
+    slots = new int[SLOT * Integer.highestOneBit(Math.max(4, trustees.length) * 2 - 1) * 2];
+    mask = slots.length / SLOT - 1;
+    Arrays.fill(slots, -1);
+    for (int i = 0; i < trustees.length; i++) {
+      int slot = slot(trustees[i]);
+      slots[slot] = trustees[i];
+      slots[slot + 1] = rows.start(i);
+      slots[slot + 2] = rows.end(i);
+    }
+  }
+
+  /** The slot of a subject: subject, start and end of its grants side by side, for one memory line. */
+  private int slot(int subject) {
+    int slot = (subject * 0x9e3779b9 >>> 7) & mask;
+    while (slots[slot * SLOT] >= 0 && slots[slot * SLOT] != subject) {
+      slot = (slot + 1) & mask;
+    }
+    return slot * SLOT;
   }
 
   private static int rank(Facts facts, int subject) {
@@ -83,22 +105,23 @@ final class GrantTable {
 
   /** Adds the grants to a subject that hold at a point in time. */
   void collect(int subject, long asOf, IntList into) {
-    int row = rowOf.get(subject);
-    if (row >= 0) {
-      for (int at = rows.start(row); at < rows.end(row); at++) {
-        int grant = rows.at(at);
-        if (activeAt(grant, asOf)) {
-          into.add(grant);
-        }
+    int slot = slot(subject);
+    if (slots[slot] < 0) {
+      return;
+    }
+    for (int at = slots[slot + 1]; at < slots[slot + 2]; at++) {
+      int grant = bySubject[at];
+      if (alwaysActive || activeAt(grant, asOf)) {
+        into.add(grant);
       }
     }
   }
 
   /** Adds all grants to a subject, whether they hold or not. */
   void collectAll(int subject, IntList into) {
-    int row = rowOf.get(subject);
-    for (int at = row < 0 ? 0 : rows.start(row); row >= 0 && at < rows.end(row); at++) {
-      into.add(rows.at(at));
+    int slot = slot(subject);
+    for (int at = slots[slot] < 0 ? 0 : slots[slot + 1]; slots[slot] >= 0 && at < slots[slot + 2]; at++) {
+      into.add(bySubject[at]);
     }
   }
 }

@@ -26,18 +26,22 @@ import org.sobercompass.core.system.Verdict;
  * or with a deny, it may take.
  */
 final class RoleDecider implements Decider {
+  private static final IntList NO_GRANTS = new IntList(0);
+
   final GrantTable table;
   final Resources nodes;
   final Combining combining;
   final long[][] allows;
   final long[][] denies;
   final int words;
+  private final long[] none;
 
   RoleDecider(GrantTable table, Resources nodes, Combining combining, List<RoleInfo> roles, int words) {
     this.table = table;
     this.nodes = nodes;
     this.combining = combining;
     this.words = words;
+    this.none = new long[words];
     allows = roles.stream().map(RoleInfo::allows).toArray(long[][]::new);
     denies = roles.stream().map(RoleInfo::denies).toArray(long[][]::new);
   }
@@ -45,10 +49,13 @@ final class RoleDecider implements Decider {
   @Override
   public Projected project(Token token) {
     IntList sure = new IntList();
-    IntList perhaps = new IntList(4);
     collect(token.subjects().sure(), token.asOf(), sure);
-    collect(token.subjects().perhaps(), token.asOf(), perhaps);
-    return new RoleProjection(sure, perhaps, table.node);
+    IntList perhaps = NO_GRANTS;
+    if (!token.subjects().perhaps().isEmpty()) {
+      perhaps = new IntList(4);
+      collect(token.subjects().perhaps(), token.asOf(), perhaps);
+    }
+    return new RoleProjection(sure, perhaps, table.node, nodes.size() == 1);
   }
 
   private void collect(IntList subjects, long asOf, IntList into) {
@@ -120,9 +127,34 @@ final class RoleDecider implements Decider {
   @Override
   public void sweep(Projected who, GrantSink out) {
     RoleProjection projection = (RoleProjection) who;
-    if (!projection.isEmpty()) {
+    if (projection.isEmpty()) {
+      return;
+    }
+    if (nodes.size() == 1 && projection.perhaps.length == 0 && !combining.bySubject()) {
+      flat(projection, out);
+    } else {
       new RoleSweep(this, projection).run(out);
     }
+  }
+
+  /** One node, everything sure, one class: a union and what is denied. The most usual case. */
+  private void flat(RoleProjection who, GrantSink out) {
+    long[] yes = new long[words];
+    for (int grant : who.sure) {
+      long[] allow = allows[table.role[grant]];
+      for (int w = 0; w < words; w++) {
+        yes[w] |= allow[w];
+      }
+    }
+    if (combining.mode() == Combining.Mode.DENY_OVERRIDES) {
+      for (int grant : who.sure) {
+        long[] deny = denies[table.role[grant]];
+        for (int w = 0; w < words; w++) {
+          yes[w] &= ~deny[w];
+        }
+      }
+    }
+    out.cell(0, false, 1, yes, none);
   }
 
   @Override

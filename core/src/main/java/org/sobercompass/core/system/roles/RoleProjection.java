@@ -6,16 +6,33 @@ import org.sobercompass.core.system.Projected;
 
 /** The grants of an account that hold, by node and then number: sure ones and perhaps ones. */
 final class RoleProjection implements Projected {
+  private static final int[] NONE = new int[0];
+
   final int[] sure;
   final int[] perhaps;
+  private final boolean unsorted;
 
-  RoleProjection(IntList sure, IntList perhaps, int[] node) {
-    this.sure = sorted(sure, node);
+  /** Rows stay as they come where there is only one node; equality sorts them then. */
+  RoleProjection(IntList sure, IntList perhaps, int[] node, boolean oneNode) {
+    this.sure = oneNode && !sure.isEmpty() ? sure.toArray() : sorted(sure, node);
     this.perhaps = sorted(perhaps, node);
+    this.unsorted = oneNode;
+  }
+
+  private int[] canonical() {
+    if (!unsorted) {
+      return sure;
+    }
+    int[] copy = sure.clone();
+    Arrays.sort(copy);
+    return copy;
   }
 
   /** By node, then number. Rows are short, so mostly by insertion. */
   private static int[] sorted(IntList grants, int[] node) {
+    if (grants.isEmpty()) {
+      return NONE;
+    }
     int[] out = grants.toArray();
     if (out.length > 64) {
       long[] keys = new long[out.length];
@@ -52,12 +69,12 @@ final class RoleProjection implements Projected {
   @Override
   public boolean equals(Object other) {
     return other instanceof RoleProjection p
-        && Arrays.equals(sure, p.sure)
+        && Arrays.equals(canonical(), p.canonical())
         && Arrays.equals(perhaps, p.perhaps);
   }
 
   @Override
   public int hashCode() {
-    return Arrays.hashCode(sure) * 31 + Arrays.hashCode(perhaps);
+    return Arrays.hashCode(canonical()) * 31 + Arrays.hashCode(perhaps);
   }
 }

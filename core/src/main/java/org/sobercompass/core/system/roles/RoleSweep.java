@@ -15,6 +15,9 @@ import org.sobercompass.core.system.GrantSink;
 final class RoleSweep {
   private static final int RANKS = 3;
 
+  private final int ranks;
+  private final int stride;
+  private final boolean denies;
   private final RoleDecider decider;
   private final GrantTable table;
   private final RoleProjection who;
@@ -38,8 +41,11 @@ final class RoleSweep {
     this.keys = new int[who.sure.length + who.perhaps.length];
     this.keyCount = keys();
     this.covered = new int[keyCount];
+    this.ranks = decider.combining.bySubject() ? RANKS : 1;
+    this.denies = decider.combining.mode() == Combining.Mode.DENY_OVERRIDES;
+    this.stride = (ranks + (denies ? 1 : 0)) * words;
     int frames = keyCount + 2;
-    rights = new long[frames * (RANKS + 1) * words];
+    rights = new long[frames * stride];
     present = new int[frames];
     deciding = new int[frames];
     frameEnd = new int[frames];
@@ -78,11 +84,14 @@ final class RoleSweep {
       while (node >= frameEnd[depth]) {
         depth--;
       }
-      int self = depth + 2;
+      int last = lastAt(next, node);
       int below = depth + 1;
-      copy(depth, self);
+      int self = allDescend(next, last) ? below : depth + 2;
       copy(depth, below);
-      for (; next < who.sure.length && table.node[who.sure[next]] == node; next++) {
+      if (self != below) {
+        copy(depth, self);
+      }
+      for (; next < last; next++) {
         add(who.sure[next], self, below);
       }
       emit(node, false, 1, self, out);
@@ -93,6 +102,25 @@ final class RoleSweep {
       frameEnd[below] = end;
       depth = below;
     }
+  }
+
+  /** The end of the run of sure grants at a node. */
+  private int lastAt(int from, int node) {
+    int at = from;
+    while (at < who.sure.length && table.node[who.sure[at]] == node) {
+      at++;
+    }
+    return at;
+  }
+
+  /** Then the node itself and what lies below it have the same outcome. */
+  private boolean allDescend(int from, int to) {
+    for (int i = from; i < to; i++) {
+      if (!table.descends[who.sure[i]]) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /** For each key node the number of nodes below it that lie at or below another key node. */
@@ -111,7 +139,6 @@ final class RoleSweep {
   }
 
   private void copy(int from, int to) {
-    int stride = (RANKS + 1) * words;
     System.arraycopy(rights, from * stride, rights, to * stride, stride);
     present[to] = present[from];
     deciding[to] = deciding[from];
@@ -119,36 +146,38 @@ final class RoleSweep {
 
   private void add(int grant, int self, int below) {
     addTo(grant, self);
-    if (table.descends[grant]) {
+    if (self != below && table.descends[grant]) {
       addTo(grant, below);
     }
   }
 
   private void addTo(int grant, int frame) {
     int node = table.node[grant];
-    int stride = (RANKS + 1) * words;
     int base = frame * stride;
     if (decider.combining.byNode() && (present[frame] == 0 || deciding[frame] != node)) {
-      Arrays.fill(rights, base, base + RANKS * words, 0);
+      Arrays.fill(rights, base, base + ranks * words, 0);
       present[frame] = 0;
       deciding[frame] = node;
     }
     int rank = decider.combining.bySubject() ? table.rank[grant] : 0;
     present[frame] |= 1 << rank;
     long[] allow = decider.allows[table.role[grant]];
-    long[] deny = decider.denies[table.role[grant]];
     for (int w = 0; w < words; w++) {
       rights[base + rank * words + w] |= allow[w];
-      rights[base + RANKS * words + w] |= deny[w];
+    }
+    if (denies) {
+      long[] deny = decider.denies[table.role[grant]];
+      for (int w = 0; w < words; w++) {
+        rights[base + ranks * words + w] |= deny[w];
+      }
     }
   }
 
   private void emit(int node, boolean below, int count, int frame, GrantSink out) {
-    int base = frame * (RANKS + 1) * words;
+    int base = frame * stride;
     int rank = present[frame] == 0 ? 0 : 31 - Integer.numberOfLeadingZeros(present[frame]);
     for (int w = 0; w < words; w++) {
-      yes[w] = rights[base + rank * words + w] & ~rights[base + RANKS * words + w];
-      perhaps[w] = 0;
+      yes[w] = rights[base + rank * words + w] & (denies ? ~rights[base + ranks * words + w] : -1L);
     }
     if (who.perhaps.length > 0) {
       weighPerhaps(node, below, frame, rank, base);
@@ -161,7 +190,7 @@ final class RoleSweep {
     long decidingNode = decider.combining.byNode() ? deciding[frame] : 0;
     long top = present[frame] == 0 ? -1 : decidingNode << 2 | rank;
     for (int w = 0; w < words; w++) {
-      long denied = rights[base + RANKS * words + w];
+      long denied = denies ? rights[base + ranks * words + w] : 0;
       long mayGive = 0;
       long mayTake = 0;
       for (int grant : who.perhaps) {
