@@ -65,11 +65,11 @@ final class LdifGate extends InputStream {
     int out = from;
     for (int i = from; i < from + count; i++) {
       if (out == i && state >= VALUE && !lineStart && !tooLong && pending == 0) {
-        int end = plain(buffer, i, from + count);
+        int end = plain(buffer, i, Math.min(from + count, i + LONGEST - length));
         length += end - i;
         out = end;
         i = end;
-        if (i == from + count) {
+        if (i >= from + count) {
           break;
         }
       }

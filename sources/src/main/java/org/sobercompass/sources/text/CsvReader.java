@@ -3,6 +3,7 @@ package org.sobercompass.sources.text;
 import java.io.Reader;
 import java.io.StringReader;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -67,20 +68,22 @@ public final class CsvReader {
             .build();
     try (JsonParser parser = factory.createParser(ObjectReadContext.empty(), input)) {
       Map<String, Integer> columns = null;
-      java.util.ArrayList<String> values = new java.util.ArrayList<>();
+      ArrayList<String> values = new ArrayList<>();
       Place place = Place.of(name, 1);
       for (JsonToken token = parser.nextToken(); token != null; token = parser.nextToken()) {
         if (token == JsonToken.START_ARRAY) {
-          values = new java.util.ArrayList<>();
-          place = Place.of(name, parser.currentTokenLocation().getLineNr());
+          values = new ArrayList<>();
         } else if (token == JsonToken.END_ARRAY) {
           if (!values.isEmpty() && columns == null) {
             columns = header(values, place);
           } else if (!values.isEmpty() && columns != null) {
             row(columns, values, place, rows);
           }
-          values = new java.util.ArrayList<>();
+          values = new ArrayList<>();
         } else {
+          if (values.isEmpty()) {
+            place = Place.of(name, parser.currentTokenLocation().getLineNr());
+          }
           values.add(parser.getString() == null ? "" : parser.getString());
         }
       }
