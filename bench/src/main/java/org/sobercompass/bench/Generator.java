@@ -9,9 +9,10 @@ import java.util.List;
 import java.util.Random;
 
 /**
- * Writes a synthetic organization as a workspace: an LDIF export, application files, assignments. The
- * same seed and size give the same bytes. A fifth as many groups as accounts, on eight levels, with
- * some circles; about thirteen memberships an account; a third as many assignments as accounts.
+ * Writes a synthetic organization as a workspace: an LDIF export, application files, assignments.
+ * The same seed and size give the same bytes. A fifth as many groups as accounts, on eight levels,
+ * with some circles; about thirteen memberships an account; a third as many assignments as
+ * accounts.
  */
 public final class Generator {
   private static final int APPLICATIONS = 40;
@@ -43,8 +44,10 @@ public final class Generator {
   /** {@code Generator DIR ACCOUNTS flat|full [SEED]}. */
   public static void main(String[] args) throws IOException {
     long seed = args.length > 3 ? Long.parseLong(args[3]) : 1;
-    new Generator(Path.of(args[0]), Integer.parseInt(args[1]), args[2].equals("full"), seed).write();
-    System.out.println("Wrote " + args[2] + " organization of " + args[1] + " accounts to " + args[0]);
+    new Generator(Path.of(args[0]), Integer.parseInt(args[1]), args[2].equals("full"), seed)
+        .write();
+    System.out.println(
+        "Wrote " + args[2] + " organization of " + args[1] + " accounts to " + args[0]);
   }
 
   /** Writes the workspace. */
@@ -54,7 +57,8 @@ public final class Generator {
     try (BufferedWriter out = Files.newBufferedWriter(root.resolve("directory.ldif"))) {
       directory(out);
     }
-    StringBuilder main = new StringBuilder("zone: UTC\ndirectories:\n  main:\n    kind: standard\n");
+    StringBuilder main =
+        new StringBuilder("zone: UTC\ndirectories:\n  main:\n    kind: standard\n");
     main.append("    file: directory.ldif\n    taken: 2026-06-01T00:00:00Z\napplications:\n");
     for (int app = 0; app < APPLICATIONS; app++) {
       main.append("  - applications/app").append(app).append(".yaml\n");
@@ -66,7 +70,10 @@ public final class Generator {
     }
     main.append("separation:\n");
     for (int rule = 0; rule < 200; rule++) {
-      main.append("  - {id: rule-").append(rule).append(", weight: high, sides: [[").append(permission());
+      main.append("  - {id: rule-")
+          .append(rule)
+          .append(", weight: high, sides: [[")
+          .append(permission());
       main.append("], [").append(permission()).append("], [").append(permission()).append("]]}\n");
     }
     Files.writeString(root.resolve("compass.yaml"), main);
@@ -79,7 +86,12 @@ public final class Generator {
   private void directory(BufferedWriter out) throws IOException {
     out.write("version: 1\n\ndn: dc=example,dc=org\nobjectClass: domain\ndc: example\n\n");
     for (int u = 0; u < 20; u++) {
-      out.write("dn: ou=site" + u + ",dc=example,dc=org\nobjectClass: organizationalUnit\nou: site" + u + "\n\n");
+      out.write(
+          "dn: ou=site"
+              + u
+              + ",dc=example,dc=org\nobjectClass: organizationalUnit\nou: site"
+              + u
+              + "\n\n");
     }
     List<StringBuilder> members = new ArrayList<>(groups);
     for (int g = 0; g < groups; g++) {
@@ -107,7 +119,12 @@ public final class Generator {
       members.get(other).append("member: ").append(groupDn(top)).append('\n');
     }
     for (int g = 0; g < groups; g++) {
-      out.write("dn: " + groupDn(g) + "\nobjectClass: top\nobjectClass: groupOfNames\ncn: group" + g + "\n");
+      out.write(
+          "dn: "
+              + groupDn(g)
+              + "\nobjectClass: top\nobjectClass: groupOfNames\ncn: group"
+              + g
+              + "\n");
       out.write(members.get(g).toString());
       out.write("\n");
     }
@@ -123,10 +140,23 @@ public final class Generator {
 
   private static void account(BufferedWriter out, int a) throws IOException {
     out.write(
-        "dn: " + accountDn(a) + "\nobjectClass: top\nobjectClass: person\nobjectClass: inetOrgPerson\nuid: user"
-            + a + "\ncn: User Number " + a + "\nsn: Number " + a + "\ngivenName: User\ndisplayName: User Number "
-            + a + "\nmail: user" + a + "@example.org\ndepartmentNumber: " + a % 300
-            + "\ntelephoneNumber: +00 000 " + a + "\n\n");
+        "dn: "
+            + accountDn(a)
+            + "\nobjectClass: top\nobjectClass: person\nobjectClass: inetOrgPerson\nuid: user"
+            + a
+            + "\ncn: User Number "
+            + a
+            + "\nsn: Number "
+            + a
+            + "\ngivenName: User\ndisplayName: User Number "
+            + a
+            + "\nmail: user"
+            + a
+            + "@example.org\ndepartmentNumber: "
+            + a % 300
+            + "\ntelephoneNumber: +00 000 "
+            + a
+            + "\n\n");
   }
 
   private String application(int app) {
@@ -139,21 +169,30 @@ public final class Generator {
     boolean deny = full && app % 3 == 1;
     if (full) {
       nodes(out);
-      out.append(app % 3 == 1 ? "combining: deny-overrides\n" : app % 3 == 2 ? "combining: {nearest: [node, subject]}\n" : "");
+      out.append(
+          app % 3 == 1
+              ? "combining: deny-overrides\n"
+              : app % 3 == 2 ? "combining: {nearest: [node, subject]}\n" : "");
     }
     out.append("roles:\n");
     for (int role = 0; role < ROLES; role++) {
       out.append("  role").append(role).append(":\n    allows:\n");
       int first = random.nextInt(AREAS);
       for (int i = 0; i < 6; i++) {
-        out.append("      area").append((first + i * 4) % AREAS).append(": [").append(WORDS[random.nextInt(4)]);
+        out.append("      area")
+            .append((first + i * 4) % AREAS)
+            .append(": [")
+            .append(WORDS[random.nextInt(4)]);
         out.append(random.nextInt(3) == 0 ? ", print]\n" : "]\n");
       }
       if (deny && role % 10 == 0) {
         out.append("    denies: {area").append(random.nextInt(AREAS)).append(": approve}\n");
       }
     }
-    return out.append("assignments:\n  actual: assignments/app").append(app).append(".csv\n").toString();
+    return out.append("assignments:\n  actual: assignments/app")
+        .append(app)
+        .append(".csv\n")
+        .toString();
   }
 
   /** A tree four levels deep, by indentation. */
@@ -167,7 +206,13 @@ public final class Generator {
         out.append("      n").append(i).append('-').append(j).append(":\n");
         count++;
         for (int k = 0; k < 3 && count < NODES; k++) {
-          out.append("        n").append(i).append('-').append(j).append('-').append(k).append(":\n");
+          out.append("        n")
+              .append(i)
+              .append('-')
+              .append(j)
+              .append('-')
+              .append(k)
+              .append(":\n");
           count++;
         }
       }
@@ -180,12 +225,17 @@ public final class Generator {
     java.util.Set<String> seen = new java.util.HashSet<>();
     while (seen.size() < count) {
       boolean person = random.nextInt(50) == 0;
-      String who = person ? "account,user" + random.nextInt(accounts) : "group,group" + random.nextInt(groups);
+      String who =
+          person
+              ? "account,user" + random.nextInt(accounts)
+              : "group,group" + random.nextInt(groups);
       String node = full ? node() : "";
-      String until = full && random.nextInt(5) == 0 ? "2026-0" + (5 + random.nextInt(4)) + "-15" : "";
+      String until =
+          full && random.nextInt(5) == 0 ? "2026-0" + (5 + random.nextInt(4)) + "-15" : "";
       String row = "role" + random.nextInt(ROLES) + "," + who + "," + node;
       if (seen.add(row)) {
-        out.write(row + "," + (full && random.nextInt(5) == 0 ? "no" : "yes") + ",," + until + "\r\n");
+        out.write(
+            row + "," + (full && random.nextInt(5) == 0 ? "no" : "yes") + ",," + until + "\r\n");
       }
     }
   }

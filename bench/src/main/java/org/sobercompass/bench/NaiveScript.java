@@ -14,8 +14,8 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.system.Grant;
 
 /**
- * The flat organization counted as a script would: names in hash maps, sets of strings. On the first
- * accounts only, and scaled up by the caller, who says so.
+ * The flat organization counted as a script would: names in hash maps, sets of strings. On the
+ * first accounts only, and scaled up by the caller, who says so.
  */
 final class NaiveScript {
   private NaiveScript() {}
@@ -33,7 +33,8 @@ final class NaiveScript {
     }
     for (SystemView view : model.systems()) {
       for (Grant grant : view.grants()) {
-        List<String> texts = given.computeIfAbsent(facts.dn(grant.subject()), s -> new ArrayList<>());
+        List<String> texts =
+            given.computeIfAbsent(facts.dn(grant.subject()), s -> new ArrayList<>());
         for (int right = 0; right < view.rights().size(); right++) {
           if (view.system().roles().get(grant.role()).allows(right)) {
             texts.add(view.id() + ":" + view.rights().text(right));

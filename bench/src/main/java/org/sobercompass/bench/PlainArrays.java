@@ -57,7 +57,8 @@ final class PlainArrays {
     return new Counts(pairs, permissions);
   }
 
-  private static long[] @org.jspecify.annotations.Nullable [] given(AccessModel model, int systems, int words) {
+  private static long[] @org.jspecify.annotations.Nullable [] given(
+      AccessModel model, int systems, int words) {
     long[][] given = new long[model.facts().subjects()][];
     for (SystemView view : model.systems()) {
       List<Grant> grants = view.grants();

@@ -36,9 +36,9 @@ import org.sobercompass.sources.workspace.Workspace;
 
 /**
  * Measures one generated workspace in one run: reading against the library's bare parsing, sweeping
- * against plain arrays and a naive script, single questions, batches, findings, writing. Each figure
- * is the best and the median of several tries. Ten thousand sampled answers of the sweep are held
- * against {@code can}.
+ * against plain arrays and a naive script, single questions, batches, findings, writing. Each
+ * figure is the best and the median of several tries. Ten thousand sampled answers of the sweep are
+ * held against {@code can}.
  */
 public final class Yardstick {
   private final Path root;
@@ -74,28 +74,46 @@ public final class Yardstick {
 
   private void run() throws IOException {
     reading();
-    Workspace workspace = timed("workspace opened (with its cache if it has one)", 2, () -> Workspace.open(root));
+    Workspace workspace =
+        timed("workspace opened (with its cache if it has one)", 2, () -> Workspace.open(root));
     AccessModel model = workspace.model();
     System.out.printf(
-        Locale.ROOT, "%d accounts, %d groups, %d memberships, %d systems, %d assignments%n",
-        model.facts().accounts(), model.facts().groups(), model.facts().arrays().up().items(),
-        model.systems().size(), model.systems().stream().mapToInt(v -> v.grants().size()).sum());
+        Locale.ROOT,
+        "%d accounts, %d groups, %d memberships, %d systems, %d assignments%n",
+        model.facts().accounts(),
+        model.facts().groups(),
+        model.facts().arrays().up().items(),
+        model.systems().size(),
+        model.systems().stream().mapToInt(v -> v.grants().size()).sum());
     boolean flat = model.systems().stream().allMatch(v -> v.resources().size() == 1);
     if (flat) {
-      PlainArrays.Counts counts = timed("plain arrays, one thread", tries, () -> PlainArrays.count(model));
-      System.out.println("  " + counts.pairs() + " account-group pairs, " + counts.permissions() + " account-permissions");
+      PlainArrays.Counts counts =
+          timed("plain arrays, one thread", tries, () -> PlainArrays.count(model));
+      System.out.println(
+          "  "
+              + counts.pairs()
+              + " account-group pairs, "
+              + counts.permissions()
+              + " account-permissions");
       int part = Math.max(1, model.facts().accounts() / 50);
       timed("naive script, 1 account of 50", 1, () -> NaiveScript.count(model, part));
     }
     for (int threads : new int[] {1, 2}) {
-      long count = timed("swept and counted by the deciders, " + threads + " thread(s)", tries, () -> sweep(model, threads));
+      long count =
+          timed(
+              "swept and counted by the deciders, " + threads + " thread(s)",
+              tries,
+              () -> sweep(model, threads));
       System.out.println("  " + count + " account-system-node-permissions");
     }
     sampled(model);
     questions(model);
     timed("holdings written as JSON lines", 2, () -> write(model));
     System.out.println("  " + rows + " rows");
-    timed("separation of duties and all findings", 1, () -> Findings.of(model, workspace.rules()).size());
+    timed(
+        "separation of duties and all findings",
+        1,
+        () -> Findings.of(model, workspace.rules()).size());
     System.gc();
     long used = Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory();
     System.out.printf(Locale.ROOT, "memory kept after all that: %d MB%n", used >> 20);
@@ -125,7 +143,8 @@ public final class Yardstick {
   private static Facts facts(Path ldif) {
     Problems problems = new Problems();
     FactsBuilder builder = new FactsBuilder(Set.of(), DnForm::of, problems);
-    new LdifSource("directory.ldif", DirectoryKind.STANDARD, builder.source("main"), problems).read(ldif);
+    new LdifSource("directory.ldif", DirectoryKind.STANDARD, builder.source("main"), problems)
+        .read(ldif);
     problems.throwIfErrors();
     return builder.build();
   }
@@ -139,7 +158,9 @@ public final class Yardstick {
         (asker, range) -> {
           long[] count = {0};
           Bulk.sweep(
-              asker, range, index,
+              asker,
+              range,
+              index,
               (account, view, who) ->
                   view.decider()
                       .sweep(
@@ -173,8 +194,10 @@ public final class Yardstick {
                   h ->
                       h.right() == right
                           && view.resources().covers(h.resource(), node)
-                          && (h.reach() != org.sobercompass.core.access.Holding.Reach.RESOURCE || h.resource() == node)
-                          && h.excluded().stream().noneMatch(top -> view.resources().covers(top, node)));
+                          && (h.reach() != org.sobercompass.core.access.Holding.Reach.RESOURCE
+                              || h.resource() == node)
+                          && h.excluded().stream()
+                              .noneMatch(top -> view.resources().covers(top, node)));
       boolean asked = asker.can(view, account, right, node).verdict() == Verdict.YES;
       agreed += swept == asked ? 1 : 0;
     }
@@ -190,24 +213,39 @@ public final class Yardstick {
     int[] some = random.ints(2000, 0, model.facts().accounts()).toArray();
     each("one account's holdings", some, a -> asker.holdings(a).size());
     RouteFinder finder = new RouteFinder(asker, Limits.USUAL);
-    each("one decision with its routes", some, a -> {
-      SystemView view = model.systems().get(a % model.systems().size());
-      return finder.find(view, a, a % view.rights().size(), a % view.resources().size()).open().size();
-    });
+    each(
+        "one decision with its routes",
+        some,
+        a -> {
+          SystemView view = model.systems().get(a % model.systems().size());
+          return finder
+              .find(view, a, a % view.rights().size(), a % view.resources().size())
+              .open()
+              .size();
+        });
     for (SystemView view : model.systems().subList(0, Math.min(3, model.systems().size()))) {
-      each("one permission's holders (" + view.system().combining() + ")", random.ints(40, 0, view.rights().size()).toArray(),
+      each(
+          "one permission's holders (" + view.system().combining() + ")",
+          random.ints(40, 0, view.rights().size()).toArray(),
           r -> new Holders(asker).find(view, r, 0, false).size());
     }
     List<Batch.Item> items = new ArrayList<>();
     for (int i = 0; i < 300_000; i++) {
       SystemView view = model.systems().get(random.nextInt(model.systems().size()));
-      items.add(new Batch.Item(random.nextInt(model.facts().accounts()), view,
-          random.nextInt(view.rights().size()), random.nextInt(view.resources().size())));
+      items.add(
+          new Batch.Item(
+              random.nextInt(model.facts().accounts()),
+              view,
+              random.nextInt(view.rights().size()),
+              random.nextInt(view.resources().size())));
     }
-    timed("300,000 questions in a batch", tries, () -> {
-      List<Can> all = new Batch(model.asker()).answer(items);
-      return all.size();
-    });
+    timed(
+        "300,000 questions in a batch",
+        tries,
+        () -> {
+          List<Can> all = new Batch(model.asker()).answer(items);
+          return all.size();
+        });
   }
 
   private void each(String what, int[] items, java.util.function.IntUnaryOperator work) {
@@ -221,8 +259,13 @@ public final class Yardstick {
       }
     }
     java.util.Arrays.sort(times);
-    System.out.printf(Locale.ROOT, "%-58s median %8.3f ms  99%% %8.3f ms  (mean answer %d)%n", what,
-        times[times.length / 2] / 1e6, times[times.length * 99 / 100] / 1e6, sum / items.length / 2);
+    System.out.printf(
+        Locale.ROOT,
+        "%-58s median %8.3f ms  99%% %8.3f ms  (mean answer %d)%n",
+        what,
+        times[times.length / 2] / 1e6,
+        times[times.length * 99 / 100] / 1e6,
+        sum / items.length / 2);
   }
 
   private long rows;
@@ -265,7 +308,8 @@ public final class Yardstick {
       seconds[i] = (System.nanoTime() - begin) / 1e9;
     }
     java.util.Arrays.sort(seconds);
-    System.out.printf(Locale.ROOT, "%-58s best %7.3f s  median %7.3f s%n", what, seconds[0], seconds[tries / 2]);
+    System.out.printf(
+        Locale.ROOT, "%-58s best %7.3f s  median %7.3f s%n", what, seconds[0], seconds[tries / 2]);
     if (result == null) {
       throw new IllegalStateException(what + " gave nothing");
     }

@@ -48,9 +48,13 @@ final class BeginCommand implements Callable<Integer> {
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
-    spec.commandLine().getOut().println(
-        "A workspace to fill in is in " + root + ": put an export beside compass.yaml, say what the"
-            + " application sees and gives, then run sober check there.");
+    spec.commandLine()
+        .getOut()
+        .println(
+            "A workspace to fill in is in "
+                + root
+                + ": put an export beside compass.yaml, say what the"
+                + " application sees and gives, then run sober check there.");
     return Exit.OK;
   }
 }

@@ -97,7 +97,8 @@ final class CanBatch {
     RightAnswers words = new RightAnswers(inputs.ask());
     for (int i = 0; i < window.size(); i++) {
       Question question = window.get(i);
-      List<Object> row = new ArrayList<>(List.of(question.account(), question.permission(), question.node()));
+      List<Object> row =
+          new ArrayList<>(List.of(question.account(), question.permission(), question.node()));
       Optional<Batch.Item> item = items.get(i);
       row.add(item.isEmpty() ? "error" : word(answers.get(next++)));
       if (why) {

@@ -28,16 +28,27 @@ import picocli.CommandLine.Parameters;
 final class CanCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
 
-  @Parameters(index = "0", arity = "0..1", paramLabel = "ACCOUNT", description = "login, mail, name, DN or id")
+  @Parameters(
+      index = "0",
+      arity = "0..1",
+      paramLabel = "ACCOUNT",
+      description = "login, mail, name, DN or id")
   private @Nullable String account;
 
-  @Parameters(index = "1", arity = "0..1", paramLabel = "PERMISSION", description = "application:area:level")
+  @Parameters(
+      index = "1",
+      arity = "0..1",
+      paramLabel = "PERMISSION",
+      description = "application:area:level")
   private @Nullable String permission;
 
   @Option(names = "--at", paramLabel = "NODE", description = "the node (default: the top)")
   private String at = "";
 
-  @Option(names = "--questions", paramLabel = "FILE", description = "many questions; - for standard input")
+  @Option(
+      names = "--questions",
+      paramLabel = "FILE",
+      description = "many questions; - for standard input")
   private @Nullable String questions;
 
   @Option(names = "--why", description = "with --questions: the reason of each answer too")

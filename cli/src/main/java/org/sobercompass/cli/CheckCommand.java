@@ -29,8 +29,11 @@ final class CheckCommand implements Callable<Integer> {
             .begin("problems/1", "severity", "place", "what", "expected", "nearest");
     for (Problem problem : workspace.problems()) {
       sheet.row(
-          problem.severity().name().toLowerCase(java.util.Locale.ROOT), problem.place().toString(),
-          problem.what(), problem.expected(), problem.nearest());
+          problem.severity().name().toLowerCase(java.util.Locale.ROOT),
+          problem.place().toString(),
+          problem.what(),
+          problem.expected(),
+          problem.nearest());
     }
     int grants = workspace.systems().stream().mapToInt(s -> s.grants(s.usualBasis()).size()).sum();
     sheet
@@ -45,7 +48,8 @@ final class CheckCommand implements Callable<Integer> {
         workspace.problems().isEmpty()
             ? "The workspace can be read, and nothing is wrong with it."
             : "The workspace can be read; "
-                + Ask.count(workspace.problems().size(), "thing needs", "things need") + " a look.");
+                + Ask.count(workspace.problems().size(), "thing needs", "things need")
+                + " a look.");
     inputs.print(sheet.build());
     return workspace.problems().isEmpty() ? Exit.OK : Exit.NO;
   }

@@ -46,7 +46,8 @@ final class CompareCommand implements Callable<Integer> {
       List<RoleInfo> roles = view.system().roles();
       inputs.print(
           answers.roles(
-              view, roles.get(inputs.names().role(view, names.get(1))),
+              view,
+              roles.get(inputs.names().role(view, names.get(1))),
               roles.get(inputs.names().role(view, names.get(2)))));
     } else {
       throw new UsageException(

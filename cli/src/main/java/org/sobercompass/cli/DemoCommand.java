@@ -30,10 +30,20 @@ final class DemoCommand implements Callable<Integer> {
           new Step("What may the finance officer do?", Exit.OK, "show", "account", "ilse.brandt"),
           new Step("Who can sign payments?", Exit.OK, "holders", "orders:payments:sign", "--below"),
           new Step("Why can she?", Exit.OK, "routes", "ilse.brandt", "orders:payments:sign"),
-          new Step("Can the head of the seed vault issue permits for it? Yes.", Exit.OK, "can",
-              "tova.quill", "permits:permits:issue", "--at", "vault"),
-          new Step("Can the buyer raise an order? No, and here is what stops it.", Exit.NO, "can",
-              "joss.merrin", "orders:orders:raise"),
+          new Step(
+              "Can the head of the seed vault issue permits for it? Yes.",
+              Exit.OK,
+              "can",
+              "tova.quill",
+              "permits:permits:issue",
+              "--at",
+              "vault"),
+          new Step(
+              "Can the buyer raise an order? No, and here is what stops it.",
+              Exit.NO,
+              "can",
+              "joss.merrin",
+              "orders:orders:raise"),
           new Step("What should not be?", Exit.NO, "findings"),
           new Step("One of them with its evidence.", Exit.NO, "findings", "--detail", "1"));
 
@@ -42,14 +52,25 @@ final class DemoCommand implements Callable<Integer> {
     PrintWriter out = spec.commandLine().getOut();
     PrintWriter err = spec.commandLine().getErr();
     DemoFiles.write(root);
-    out.println("Alderfen Botanic Trust, a made-up charity: " + DemoFiles.ALL.size() + " files written to " + root + ".");
+    out.println(
+        "Alderfen Botanic Trust, a made-up charity: "
+            + DemoFiles.ALL.size()
+            + " files written to "
+            + root
+            + ".");
     for (Step step : STEPS) {
       run(out, err, step);
     }
     Path page = root.resolve("page.html");
-    run(out, err, new Step("And the page for those who answer.", Exit.OK, "report", page.toString()));
+    run(
+        out,
+        err,
+        new Step("And the page for those who answer.", Exit.OK, "report", page.toString()));
     out.println();
-    out.println("Go on yourself: cd " + root + " and try the commands above; ANSWERS.md says what is right.");
+    out.println(
+        "Go on yourself: cd "
+            + root
+            + " and try the commands above; ANSWERS.md says what is right.");
     return Exit.OK;
   }
 

@@ -12,13 +12,26 @@ final class DemoFiles {
   /** All files, relative to the workspace. */
   static final List<String> ALL =
       List.of(
-          "README.md", "ANSWERS.md", "compass.yaml", "directory/alderfen.ldif",
-          "directory/fernhollow.ldif", "applications/seedbook.yaml", "applications/climate.yaml",
-          "applications/orders.yaml", "applications/permits.yaml", "applications/doors.yaml",
-          "applications/notes.yaml", "applications/ledger.yaml", "assignments/seedbook.csv",
-          "assignments/orders.actual.csv", "assignments/orders.intended.csv",
-          "assignments/permits.actual.csv", "assignments/permits.intended.csv",
-          "assignments/doors.csv", "assignments/notes.csv", "assignments/ledger.csv",
+          "README.md",
+          "ANSWERS.md",
+          "compass.yaml",
+          "directory/alderfen.ldif",
+          "directory/fernhollow.ldif",
+          "applications/seedbook.yaml",
+          "applications/climate.yaml",
+          "applications/orders.yaml",
+          "applications/permits.yaml",
+          "applications/doors.yaml",
+          "applications/notes.yaml",
+          "applications/ledger.yaml",
+          "assignments/seedbook.csv",
+          "assignments/orders.actual.csv",
+          "assignments/orders.intended.csv",
+          "assignments/permits.actual.csv",
+          "assignments/permits.intended.csv",
+          "assignments/doors.csv",
+          "assignments/notes.csv",
+          "assignments/ledger.csv",
           "registers/seedbook.csv");
 
   private DemoFiles() {}

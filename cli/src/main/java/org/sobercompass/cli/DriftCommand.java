@@ -13,12 +13,17 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "drift",
     mixinStandardHelpOptions = true,
-    description = "What was agreed against what the applications say: intended and actual assignments.",
+    description =
+        "What was agreed against what the applications say: intended and actual assignments.",
     footer = {"", "Examples, on the demo:", "  sober drift", "  sober drift permits"})
 final class DriftCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
 
-  @Parameters(index = "0", paramLabel = "APPLICATION", arity = "0..1", description = "one application")
+  @Parameters(
+      index = "0",
+      paramLabel = "APPLICATION",
+      arity = "0..1",
+      description = "one application")
   private String application = "";
 
   @Override

@@ -76,8 +76,12 @@ final class FindingsCommand implements Callable<Integer> {
         .orElseThrow(
             () ->
                 new UsageException(
-                    "there is no kind of finding " + text
-                        + Spelling.nearest(text, known).map(n -> "; did you mean " + n + "?").orElse("")
-                        + "\nthere are: " + String.join(", ", known)));
+                    "there is no kind of finding "
+                        + text
+                        + Spelling.nearest(text, known)
+                            .map(n -> "; did you mean " + n + "?")
+                            .orElse("")
+                        + "\nthere are: "
+                        + String.join(", ", known)));
   }
 }

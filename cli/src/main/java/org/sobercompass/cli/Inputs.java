@@ -74,15 +74,16 @@ class Inputs {
   private static Instant time(String text, Workspace workspace) {
     return Moments.begin(text, workspace.zone())
         .orElseThrow(
-            () -> new UsageException("--as-of " + text + " is no time; expected " + Moments.EXPECTED));
+            () ->
+                new UsageException(
+                    "--as-of " + text + " is no time; expected " + Moments.EXPECTED));
   }
 
   private static Basis basis(String text) {
     return switch (text.toLowerCase(Locale.ROOT)) {
       case "actual" -> Basis.ACTUAL;
       case "intended" -> Basis.INTENDED;
-      default ->
-          throw new UsageException("--use " + text + " is neither actual nor intended");
+      default -> throw new UsageException("--use " + text + " is neither actual nor intended");
     };
   }
 

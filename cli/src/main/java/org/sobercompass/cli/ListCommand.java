@@ -37,7 +37,9 @@ final class ListCommand implements Callable<Integer> {
         switch (what) {
           case "holdings" -> Dumps.HOLDINGS;
           case "memberships" -> Dumps.MEMBERSHIPS;
-          default -> throw new UsageException("cannot list " + what + "; expected holdings or memberships");
+          default ->
+              throw new UsageException(
+                  "cannot list " + what + "; expected holdings or memberships");
         };
     PrintWriter out = inputs.out();
     if (inputs.format == Format.csv) {

@@ -42,7 +42,10 @@ final class Names {
     }
     if (found.isEmpty()) {
       throw new UsageException(
-          "there is no " + kind.words() + " " + Problem.quote(name)
+          "there is no "
+              + kind.words()
+              + " "
+              + Problem.quote(name)
               + near(name, facts.names().known(kind)));
     }
     String list =
@@ -51,8 +54,13 @@ final class Names {
             .map(s -> "  " + facts.key(s).text() + "  " + facts.dn(s))
             .collect(Collectors.joining("\n"));
     throw new UsageException(
-        Problem.quote(name) + " fits " + found.size() + " " + kind.words()
-            + "s; name one by its DN or id:\n" + list
+        Problem.quote(name)
+            + " fits "
+            + found.size()
+            + " "
+            + kind.words()
+            + "s; name one by its DN or id:\n"
+            + list
             + (found.size() > SHOWN ? "\n  … and " + (found.size() - SHOWN) + " more" : ""));
   }
 
@@ -63,15 +71,19 @@ final class Names {
         .orElseThrow(
             () ->
                 new UsageException(
-                    "there is no application " + Problem.quote(id) + near(id, ids)
-                        + "\nthere are: " + String.join(", ", ids)));
+                    "there is no application "
+                        + Problem.quote(id)
+                        + near(id, ids)
+                        + "\nthere are: "
+                        + String.join(", ", ids)));
   }
 
   Permission permission(String text) {
     int colon = text.indexOf(':');
     if (colon < 0) {
       throw new UsageException(
-          Problem.quote(text) + " is no permission; expected application:area:level, as in "
+          Problem.quote(text)
+              + " is no permission; expected application:area:level, as in "
               + example());
     }
     SystemView view = application(text.substring(0, colon));
@@ -82,7 +94,10 @@ final class Names {
         .orElseThrow(
             () ->
                 new UsageException(
-                    "there is no permission " + Problem.quote(right) + " in " + view.id()
+                    "there is no permission "
+                        + Problem.quote(right)
+                        + " in "
+                        + view.id()
                         + near(right, view.rights().texts())));
   }
 
@@ -102,7 +117,10 @@ final class Names {
         .orElseThrow(
             () ->
                 new UsageException(
-                    "there is no node " + Problem.quote(id) + " in " + view.id()
+                    "there is no node "
+                        + Problem.quote(id)
+                        + " in "
+                        + view.id()
                         + near(id, view.resources().ids())));
   }
 
@@ -113,8 +131,13 @@ final class Names {
         .orElseThrow(
             () ->
                 new UsageException(
-                    "there is no role " + Problem.quote(id) + " in " + view.id() + near(id, ids)
-                        + "\nthere are: " + String.join(", ", ids)));
+                    "there is no role "
+                        + Problem.quote(id)
+                        + " in "
+                        + view.id()
+                        + near(id, ids)
+                        + "\nthere are: "
+                        + String.join(", ", ids)));
   }
 
   private static String near(String name, Iterable<String> known) {

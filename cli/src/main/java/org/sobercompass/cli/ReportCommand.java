@@ -38,9 +38,16 @@ final class ReportCommand implements Callable<Integer> {
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
-    inputs.out().println(
-        "Wrote " + file + ": " + findings.size() + " findings, "
-            + (html.getBytes(StandardCharsets.UTF_8).length + 512) / 1024 + " KiB, opens in any browser.");
+    inputs
+        .out()
+        .println(
+            "Wrote "
+                + file
+                + ": "
+                + findings.size()
+                + " findings, "
+                + (html.getBytes(StandardCharsets.UTF_8).length + 512) / 1024
+                + " KiB, opens in any browser.");
     return Exit.OK;
   }
 }

@@ -23,7 +23,11 @@ import picocli.CommandLine.Parameters;
 final class RolesCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
 
-  @Parameters(index = "0", paramLabel = "APPLICATION", arity = "0..1", description = "one application")
+  @Parameters(
+      index = "0",
+      paramLabel = "APPLICATION",
+      arity = "0..1",
+      description = "one application")
   private String application = "";
 
   @Override

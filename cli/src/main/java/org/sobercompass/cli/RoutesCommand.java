@@ -11,7 +11,8 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "routes",
     mixinStandardHelpOptions = true,
-    description = "Why an account holds a permission: every route to it, and those that are stopped.",
+    description =
+        "Why an account holds a permission: every route to it, and those that are stopped.",
     footer = {
       "",
       "Examples, on the demo:",

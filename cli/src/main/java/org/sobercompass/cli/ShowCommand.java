@@ -40,7 +40,10 @@ import picocli.CommandLine.Parameters;
 final class ShowCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
 
-  @Parameters(index = "0", paramLabel = "KIND", description = "account, accounts, group, role or node")
+  @Parameters(
+      index = "0",
+      paramLabel = "KIND",
+      description = "account, accounts, group, role or node")
   private String kind = "";
 
   @Parameters(
@@ -50,7 +53,9 @@ final class ShowCommand implements Callable<Integer> {
       description = "the name; for a role or node the application first")
   private List<String> names = new ArrayList<>();
 
-  @Option(names = "--memberships", description = "the groups of the account instead of its holdings")
+  @Option(
+      names = "--memberships",
+      description = "the groups of the account instead of its holdings")
   private boolean memberships;
 
   @Option(
@@ -86,14 +91,16 @@ final class ShowCommand implements Callable<Integer> {
 
   private String one(String what) {
     if (names.size() != 1) {
-      throw new UsageException("expected the name of " + what + ", as in: sober show account ilse.brandt");
+      throw new UsageException(
+          "expected the name of " + what + ", as in: sober show account ilse.brandt");
     }
     return names.get(0);
   }
 
   private List<String> two(String what) {
     if (names.size() != 2) {
-      throw new UsageException("expected an application and " + what + ", as in: sober show role orders clerk");
+      throw new UsageException(
+          "expected an application and " + what + ", as in: sober show role orders clerk");
     }
     return names;
   }
@@ -126,17 +133,23 @@ final class ShowCommand implements Callable<Integer> {
     String words = where == null ? "been picked" : where;
     inputs.print(new AccountAnswers(inputs.ask()).accounts(picked, words));
     if (undefined > 0) {
-      inputs.err().println(
-          "The filter is undefined for " + undefined + " accounts, which are left out: is an attribute"
-              + " misspelt?");
+      inputs
+          .err()
+          .println(
+              "The filter is undefined for "
+                  + undefined
+                  + " accounts, which are left out: is an attribute"
+                  + " misspelt?");
     }
   }
 
   private boolean named(Facts facts, int account) {
     return names.stream()
-        .anyMatch(name -> org.sobercompass.sources.NameResolver.find(
-                facts, org.sobercompass.core.facts.SubjectKind.ACCOUNT, name)
-            .contains(account));
+        .anyMatch(
+            name ->
+                org.sobercompass.sources.NameResolver.find(
+                        facts, org.sobercompass.core.facts.SubjectKind.ACCOUNT, name)
+                    .contains(account));
   }
 
   private static Filter parse(String text) {

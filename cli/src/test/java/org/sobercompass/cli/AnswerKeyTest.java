@@ -32,7 +32,8 @@ class AnswerKeyTest {
       "Seedbook accessions:view W,Seedbook accessions/loans:view W,Seedbook accessions/provenance:view W,Seedbook labels:view W";
   private static final String PANEL =
       "Climate panel heating:view everywhere,Climate panel vents:adjust everywhere,Climate panel misting:adjust everywhere";
-  private static final String NOTES_READER = "Field notes notes:view everywhere,Field notes photos:view everywhere";
+  private static final String NOTES_READER =
+      "Field notes notes:view everywhere,Field notes photos:view everywhere";
 
   @BeforeAll
   static void readTheDemo() {
@@ -42,7 +43,8 @@ class AnswerKeyTest {
   }
 
   private static String keeper(String where) {
-    return List.of("accessions:edit", "accessions/loans:edit", "labels:edit", "labels:print").stream()
+    return List.of("accessions:edit", "accessions/loans:edit", "labels:edit", "labels:print")
+        .stream()
         .map(right -> "Seedbook " + right + " " + where)
         .collect(Collectors.joining(","));
   }
@@ -75,48 +77,128 @@ class AnswerKeyTest {
 
   private static final Map<String, TreeSet<String>> USABLE =
       Map.ofEntries(
-          Map.entry("ilse.brandt", set(reader("everywhere"), "Orders orders:raise everywhere",
-              "Orders suppliers:view everywhere", "Orders payments:sign everywhere", DOOR, NOTES_READER, PANEL)),
-          Map.entry("joss.merrin", set(reader("everywhere"), "Orders orders:view everywhere",
-              "Orders suppliers:view everywhere", DOOR, PANEL)),
-          Map.entry("edda.voss", set(reader("everywhere"), "Orders orders:raise office",
-              "Orders suppliers:view office", "Orders payments:sign office", DOOR, NOTES_READER, PANEL)),
-          Map.entry("maren.holt", set(reader("everywhere"), "Orders orders:view everywhere",
-              "Orders payments:view everywhere", "Orders suppliers:view everywhere", DOOR,
-              "Doors door:hold everywhere except vault", NOTES_READER, PANEL)),
-          Map.entry("tova.quill", set(reader("everywhere"), "Seedbook exports:approve everywhere",
-              "Permits permits:issue vault", "Permits inspections:view vault", "Doors door:open everywhere",
-              "Doors door:hold cold-room", NOTES_READER, PANEL)),
-          Map.entry("bram.ostler", set(reader("everywhere"), "Seedbook exports:approve everywhere",
-              "Permits permits:issue vault", "Permits inspections:view vault",
-              "Doors door:open everywhere except cold-room", NOTES_READER, PANEL)),
-          Map.entry("nils.farrow", set(reader("everywhere"), keeper("alpine-house"), DOOR,
-              "Field notes notes:write everywhere", "Field notes photos:write everywhere", PANEL)),
-          Map.entry("wren.calloway", set(reader("everywhere"),
-              keeper("herbarium").replace("loans:edit", "loans:approve"), DOOR,
-              "Field notes notes:write everywhere", "Field notes photos:write everywhere", PANEL)),
-          Map.entry("ada.fenwick", set(reader("glasshouses"), "Doors door:open glass", NOTES_READER, PANEL)),
+          Map.entry(
+              "ilse.brandt",
+              set(
+                  reader("everywhere"),
+                  "Orders orders:raise everywhere",
+                  "Orders suppliers:view everywhere",
+                  "Orders payments:sign everywhere",
+                  DOOR,
+                  NOTES_READER,
+                  PANEL)),
+          Map.entry(
+              "joss.merrin",
+              set(
+                  reader("everywhere"),
+                  "Orders orders:view everywhere",
+                  "Orders suppliers:view everywhere",
+                  DOOR,
+                  PANEL)),
+          Map.entry(
+              "edda.voss",
+              set(
+                  reader("everywhere"),
+                  "Orders orders:raise office",
+                  "Orders suppliers:view office",
+                  "Orders payments:sign office",
+                  DOOR,
+                  NOTES_READER,
+                  PANEL)),
+          Map.entry(
+              "maren.holt",
+              set(
+                  reader("everywhere"),
+                  "Orders orders:view everywhere",
+                  "Orders payments:view everywhere",
+                  "Orders suppliers:view everywhere",
+                  DOOR,
+                  "Doors door:hold everywhere except vault",
+                  NOTES_READER,
+                  PANEL)),
+          Map.entry(
+              "tova.quill",
+              set(
+                  reader("everywhere"),
+                  "Seedbook exports:approve everywhere",
+                  "Permits permits:issue vault",
+                  "Permits inspections:view vault",
+                  "Doors door:open everywhere",
+                  "Doors door:hold cold-room",
+                  NOTES_READER,
+                  PANEL)),
+          Map.entry(
+              "bram.ostler",
+              set(
+                  reader("everywhere"),
+                  "Seedbook exports:approve everywhere",
+                  "Permits permits:issue vault",
+                  "Permits inspections:view vault",
+                  "Doors door:open everywhere except cold-room",
+                  NOTES_READER,
+                  PANEL)),
+          Map.entry(
+              "nils.farrow",
+              set(
+                  reader("everywhere"),
+                  keeper("alpine-house"),
+                  DOOR,
+                  "Field notes notes:write everywhere",
+                  "Field notes photos:write everywhere",
+                  PANEL)),
+          Map.entry(
+              "wren.calloway",
+              set(
+                  reader("everywhere"),
+                  keeper("herbarium").replace("loans:edit", "loans:approve"),
+                  DOOR,
+                  "Field notes notes:write everywhere",
+                  "Field notes photos:write everywhere",
+                  PANEL)),
+          Map.entry(
+              "ada.fenwick",
+              set(reader("glasshouses"), "Doors door:open glass", NOTES_READER, PANEL)),
           Map.entry("lio.harrow", set(reader("everywhere"), DOOR, NOTES_READER, PANEL)),
-          Map.entry("sunniva.dale", set(registrar(), DOOR,
-              "Field notes notes:moderate everywhere", "Field notes photos:moderate everywhere", PANEL)),
+          Map.entry(
+              "sunniva.dale",
+              set(
+                  registrar(),
+                  DOOR,
+                  "Field notes notes:moderate everywhere",
+                  "Field notes photos:moderate everywhere",
+                  PANEL)),
           Map.entry("svc-labels", set(NOTES_READER, PANEL)),
-          Map.entry("dsorrel", set("Member ledger members:edit everywhere", "Member ledger fees:edit everywhere", PANEL)),
+          Map.entry(
+              "dsorrel",
+              set(
+                  "Member ledger members:edit everywhere",
+                  "Member ledger fees:edit everywhere",
+                  PANEL)),
           Map.entry("hpine", set("Member ledger members:edit everywhere", PANEL)));
 
   private static String registrar() {
-    return List.of("accessions", "accessions/loans", "accessions/provenance", "labels", "exports").stream()
-        .map(area -> "Seedbook " + area + ":approve everywhere,Seedbook " + area + ":print everywhere")
+    return List.of("accessions", "accessions/loans", "accessions/provenance", "labels", "exports")
+        .stream()
+        .map(
+            area ->
+                "Seedbook " + area + ":approve everywhere,Seedbook " + area + ":print everywhere")
         .collect(Collectors.joining(","));
   }
 
   @Test
   void everyUsableAccountOfTheKeyHoldsExactlyWhatItSays() {
-    USABLE.forEach((login, expected) -> {
-      TreeSet<String> held = held(login, "+ usable");
-      // A keeper sees at its node what a reader sees everywhere; only what goes beyond is in the key.
-      held.removeIf(line -> line.contains("Seedbook") && !expected.contains(line) && isCovered(line, expected));
-      assertThat(held).as(login).isEqualTo(expected);
-    });
+    USABLE.forEach(
+        (login, expected) -> {
+          TreeSet<String> held = held(login, "+ usable");
+          // A keeper sees at its node what a reader sees everywhere; only what goes beyond is in
+          // the key.
+          held.removeIf(
+              line ->
+                  line.contains("Seedbook")
+                      && !expected.contains(line)
+                      && isCovered(line, expected));
+          assertThat(held).as(login).isEqualTo(expected);
+        });
   }
 
   /** A view that holds everywhere but where a higher level begins is said as an exception. */
@@ -128,15 +210,27 @@ class AnswerKeyTest {
   @Test
   void theDisabledAccountHoldsButCannotUse() {
     assertThat(held("oskar.lund", "x blocked"))
-        .isEqualTo(set(reader("everywhere"), keeper("vault"), "Doors door:open everywhere",
-            "Doors door:hold cold-room", NOTES_READER, PANEL));
+        .isEqualTo(
+            set(
+                reader("everywhere"),
+                keeper("vault"),
+                "Doors door:open everywhere",
+                "Doors door:hold cold-room",
+                NOTES_READER,
+                PANEL));
   }
 
   @Test
   void theExpiredAccountHoldsButCannotUse() {
     assertThat(held("petra.vance", "x blocked"))
-        .isEqualTo(set(keeper("glasshouses"), "Seedbook accessions/provenance:view glasshouses",
-            "Permits permits:view everywhere", "Permits inspections:view everywhere", NOTES_READER, PANEL));
+        .isEqualTo(
+            set(
+                keeper("glasshouses"),
+                "Seedbook accessions/provenance:view glasshouses",
+                "Permits permits:view everywhere",
+                "Permits inspections:view everywhere",
+                NOTES_READER,
+                PANEL));
   }
 
   @ParameterizedTest

@@ -1,6 +1,4 @@
-/**
- * Answers for people and programs. In: answers of the access model. Out: rows, text, pages.
- */
+/** Answers for people and programs. In: answers of the access model. Out: rows, text, pages. */
 @NullMarked
 package org.sobercompass.report;
 

@@ -57,8 +57,7 @@ public final class NameResolver {
   }
 
   private String list(List<Integer> found) {
-    String shown =
-        found.stream().limit(SHOWN).map(facts::dn).collect(Collectors.joining(" and "));
+    String shown = found.stream().limit(SHOWN).map(facts::dn).collect(Collectors.joining(" and "));
     return found.size() > SHOWN ? shown + " and more" : shown;
   }
 

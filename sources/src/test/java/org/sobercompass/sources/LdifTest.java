@@ -35,19 +35,27 @@ class LdifTest {
     int a = NameResolver.find(facts, SubjectKind.ACCOUNT, account).get(0);
     List<String> names = new ArrayList<>();
     for (int i = facts.arrays().up().start(a); i < facts.arrays().up().end(a); i++) {
-      names.add(facts.login(facts.arrays().up().at(i)) + " " + Via.of(facts.arrays().upVia()[i]).attribute());
+      names.add(
+          facts.login(facts.arrays().up().at(i))
+              + " "
+              + Via.of(facts.arrays().upVia()[i]).attribute());
     }
     return names;
   }
 
   @Test
   void foldedBase64CommentedCrlfAnyOrder() throws IOException {
-    String name = Base64.getEncoder().encodeToString("Åse Ødegård".getBytes(StandardCharsets.UTF_8));
-    String ldif = "version: 1\r\n# a comment\r\n#  going on\r\n\r\ndn: cn=crew,dc=x\r\nchangetype: add\r\nobjectClass: groupOfNames\r\n"
-        + "cn: crew\r\nmember: uid=a\r\n se,dc=x\r\nmember: UID=bo ,  DC=X\r\n\r\ndn: uid=ase,dc=x\r\nobjectClass: inetOrgPerson\r\nuid: ase\r\n"
-        + "cn:: " + name + "\r\ncn;lang-en: Ase\r\nunheardOf: 7\r\n\r\ndn: uid=bo,dc=x\r\nobjectClass: inetOrgPerson\r\nuid: bo\r\n";
+    String name =
+        Base64.getEncoder().encodeToString("Åse Ødegård".getBytes(StandardCharsets.UTF_8));
+    String ldif =
+        "version: 1\r\n# a comment\r\n#  going on\r\n\r\ndn: cn=crew,dc=x\r\nchangetype: add\r\nobjectClass: groupOfNames\r\n"
+            + "cn: crew\r\nmember: uid=a\r\n se,dc=x\r\nmember: UID=bo ,  DC=X\r\n\r\ndn: uid=ase,dc=x\r\nobjectClass: inetOrgPerson\r\nuid: ase\r\n"
+            + "cn:: "
+            + name
+            + "\r\ncn;lang-en: Ase\r\nunheardOf: 7\r\n\r\ndn: uid=bo,dc=x\r\nobjectClass: inetOrgPerson\r\nuid: bo\r\n";
     Facts facts = read(DirectoryKind.STANDARD, ldif);
-    assertThat(facts.label(NameResolver.find(facts, SubjectKind.ACCOUNT, "ase").get(0))).isEqualTo("Åse Ødegård");
+    assertThat(facts.label(NameResolver.find(facts, SubjectKind.ACCOUNT, "ase").get(0)))
+        .isEqualTo("Åse Ødegård");
     assertThat(groupsOf(facts, "ase")).containsExactly("crew member");
     assertThat(groupsOf(facts, "bo")).containsExactly("crew member");
     assertThat(NameResolver.find(facts, SubjectKind.ACCOUNT, "åse  ødegård")).hasSize(1);
@@ -57,13 +65,19 @@ class LdifTest {
   @Test
   void allKindsOfGroupAndPrimaryGroupsByNumber() throws IOException {
     String person = "objectClass: inetOrgPerson\nobjectClass: posixAccount\n";
-    Facts facts = read(DirectoryKind.STANDARD,
-        "dn: uid=a,dc=x\n" + person + "uid: a\ngidNumber: 7\n\n"
-            + "dn: cn=u,dc=x\nobjectClass: groupOfUniqueNames\ncn: u\nuniqueMember: uid=a,dc=x#'01'B\nuniqueMember: uid=gone,dc=x\n\n"
-            + "dn: cn=p,dc=x\nobjectClass: posixGroup\ncn: p\ngidNumber: 7\n\n"
-            + "dn: cn=q,dc=x\nobjectClass: posixGroup\ncn: q\ngidNumber: 8\nmemberUid: a\n");
+    Facts facts =
+        read(
+            DirectoryKind.STANDARD,
+            "dn: uid=a,dc=x\n"
+                + person
+                + "uid: a\ngidNumber: 7\n\n"
+                + "dn: cn=u,dc=x\nobjectClass: groupOfUniqueNames\ncn: u\nuniqueMember: uid=a,dc=x#'01'B\nuniqueMember: uid=gone,dc=x\n\n"
+                + "dn: cn=p,dc=x\nobjectClass: posixGroup\ncn: p\ngidNumber: 7\n\n"
+                + "dn: cn=q,dc=x\nobjectClass: posixGroup\ncn: q\ngidNumber: 8\nmemberUid: a\n");
     assertThat(groupsOf(facts, "a")).containsExactly("p primary", "q memberUid", "u uniqueMember");
-    assertThat(facts.arrays().dangling()).singleElement().satisfies(d -> assertThat(d.text()).isEqualTo("uid=gone,dc=x"));
+    assertThat(facts.arrays().dangling())
+        .singleElement()
+        .satisfies(d -> assertThat(d.text()).isEqualTo("uid=gone,dc=x"));
   }
 
   private static String sid(int... parts) {
@@ -81,43 +95,85 @@ class LdifTest {
 
   @Test
   void idsPrimaryGroupStateAndMailOnlyOfTheAdKind() throws IOException {
-    String guid = Base64.getEncoder().encodeToString(new byte[] {0x33, 0x22, 0x11, 0, 0x55, 0x44, 0x77, 0x66, (byte) 0x88, (byte) 0x99, 1, 2, 3, 4, 5, 6});
-    Facts facts = read(DirectoryKind.AD,
-        "dn: CN=Ann,DC=x\nobjectClass: user\nsAMAccountName: ann\nuserAccountControl: 514\nobjectGUID:: " + guid
-            + "\nobjectSid:: " + sid(21, 1, 2, 3, 1105) + "\nprimaryGroupID: 513\naccountExpires: 132223104000000000\n\n"
-            + "dn: CN=PC,DC=x\nobjectClass: user\nobjectClass: computer\nsAMAccountName: PC$\n\n"
-            + "dn: CN=Users,DC=x\nobjectClass: group\nsAMAccountName: users\ngroupType: -2147483646\nobjectSid:: " + sid(21, 1, 2, 3, 513)
-            + "\n\ndn: CN=List,DC=x\nobjectClass: group\nsAMAccountName: list\ngroupType: 2\nmember: CN=Ann,DC=x\n");
+    String guid =
+        Base64.getEncoder()
+            .encodeToString(
+                new byte[] {
+                  0x33,
+                  0x22,
+                  0x11,
+                  0,
+                  0x55,
+                  0x44,
+                  0x77,
+                  0x66,
+                  (byte) 0x88,
+                  (byte) 0x99,
+                  1,
+                  2,
+                  3,
+                  4,
+                  5,
+                  6
+                });
+    Facts facts =
+        read(
+            DirectoryKind.AD,
+            "dn: CN=Ann,DC=x\nobjectClass: user\nsAMAccountName: ann\nuserAccountControl: 514\nobjectGUID:: "
+                + guid
+                + "\nobjectSid:: "
+                + sid(21, 1, 2, 3, 1105)
+                + "\nprimaryGroupID: 513\naccountExpires: 132223104000000000\n\n"
+                + "dn: CN=PC,DC=x\nobjectClass: user\nobjectClass: computer\nsAMAccountName: PC$\n\n"
+                + "dn: CN=Users,DC=x\nobjectClass: group\nsAMAccountName: users\ngroupType: -2147483646\nobjectSid:: "
+                + sid(21, 1, 2, 3, 513)
+                + "\n\ndn: CN=List,DC=x\nobjectClass: group\nsAMAccountName: list\ngroupType: 2\nmember: CN=Ann,DC=x\n");
     assertThat(facts.accounts()).isEqualTo(1);
     assertThat(facts.key(0).text()).isEqualTo("account:main/00112233-4455-6677-8899-010203040506");
     assertThat(facts.is(0, Facts.DISABLED)).isTrue();
     assertThat(facts.expires(0)).isEqualTo(1_577_836_800L);
     assertThat(groupsOf(facts, "ann")).containsExactlyInAnyOrder("list member", "users primary");
-    assertThat(facts.is(NameResolver.find(facts, SubjectKind.GROUP, "list").get(0), Facts.MAIL_ONLY)).isTrue();
-    assertThat(facts.is(NameResolver.find(facts, SubjectKind.GROUP, "users").get(0), Facts.MAIL_ONLY)).isFalse();
+    assertThat(
+            facts.is(NameResolver.find(facts, SubjectKind.GROUP, "list").get(0), Facts.MAIL_ONLY))
+        .isTrue();
+    assertThat(
+            facts.is(NameResolver.find(facts, SubjectKind.GROUP, "users").get(0), Facts.MAIL_ONLY))
+        .isFalse();
   }
 
   @Test
   void attributesAskedForBecomeColumnsWithTheirCompleteness() throws IOException {
-    Facts facts = read(DirectoryKind.STANDARD,
-        "dn: uid=a\nobjectClass: inetOrgPerson\nuid: a\ntitle;lang-en: Boss\ntitle: Chef\n\ndn: uid=b\nobjectClass: inetOrgPerson\nuid: b\n", "title");
+    Facts facts =
+        read(
+            DirectoryKind.STANDARD,
+            "dn: uid=a\nobjectClass: inetOrgPerson\nuid: a\ntitle;lang-en: Boss\ntitle: Chef\n\ndn: uid=b\nobjectClass: inetOrgPerson\nuid: b\n",
+            "title");
     assertThat(facts.values(0, "title")).containsExactlyInAnyOrder("Chef", "Boss");
-    assertThat(facts.arrays().completeness()).singleElement().satisfies(c -> {
-      assertThat(c.asked()).isEqualTo(2);
-      assertThat(c.returned()).isEqualTo(1);
-    });
+    assertThat(facts.arrays().completeness())
+        .singleElement()
+        .satisfies(
+            c -> {
+              assertThat(c.asked()).isEqualTo(2);
+              assertThat(c.returned()).isEqualTo(1);
+            });
   }
 
   @Test
   void theExportToolsOwnTrailerIsPassedOverAndSaid() throws IOException {
-    Facts facts = read(DirectoryKind.STANDARD, "dn: uid=a\nobjectClass: inetOrgPerson\nuid: a\n\nsearch: 2\nresult: 0 Success\n");
+    Facts facts =
+        read(
+            DirectoryKind.STANDARD,
+            "dn: uid=a\nobjectClass: inetOrgPerson\nuid: a\n\nsearch: 2\nresult: 0 Success\n");
     assertThat(facts.accounts()).isEqualTo(1);
     assertThat(problems.warnings()).isEqualTo(1);
   }
 
   @Test
   void anExpiryThatCannotBeReadIsUndecidedNotNever() throws IOException {
-    Facts facts = read(DirectoryKind.STANDARD, "dn: uid=a\nobjectClass: inetOrgPerson\nuid: a\nshadowExpire: soon\n");
+    Facts facts =
+        read(
+            DirectoryKind.STANDARD,
+            "dn: uid=a\nobjectClass: inetOrgPerson\nuid: a\nshadowExpire: soon\n");
     assertThat(facts.is(0, Facts.EXPIRY_UNKNOWN)).isTrue();
   }
 }

@@ -21,8 +21,8 @@ import org.sobercompass.core.system.Change;
 
 /**
  * Facts and systems at a point in time: the door to all questions. Immutable and thread-safe; the
- * work space of questions is an {@link Asker}, one a thread. {@link #with} gives a view with changes
- * laid over it and leaves this one as it is.
+ * work space of questions is an {@link Asker}, one a thread. {@link #with} gives a view with
+ * changes laid over it and leaves this one as it is.
  */
 public final class AccessModel {
   private final MembershipGraph graph;
@@ -44,8 +44,7 @@ public final class AccessModel {
     this.graph = graph;
     this.asOf = asOf;
     this.basis = basis;
-    this.widest =
-        new Memberships(graph, MembershipProfile.WIDEST, Visibility.all(graph.facts()));
+    this.widest = new Memberships(graph, MembershipProfile.WIDEST, Visibility.all(graph.facts()));
     this.systems = views(graph, systems, basis);
   }
 
@@ -66,14 +65,12 @@ public final class AccessModel {
       Sight sight = system.sight();
       Memberships memberships =
           contexts.computeIfAbsent(
-              sight,
-              s -> new Memberships(graph, s.profile(), Visibility.of(graph.facts(), s)));
+              sight, s -> new Memberships(graph, s.profile(), Visibility.of(graph.facts(), s)));
       numbers.putIfAbsent(sight, numbers.size());
       int context = numbers.getOrDefault(sight, 0);
       Basis used = basis.orElse(system.usualBasis());
       views.add(
-          new SystemView(
-              views.size(), system, used, memberships, context, system.decider(used)));
+          new SystemView(views.size(), system, used, memberships, context, system.decider(used)));
     }
     return List.copyOf(views);
   }

@@ -57,7 +57,9 @@ public final class Asker {
     return model;
   }
 
-  /** What an account counts as in a system, without implicit groups. Valid until the next account. */
+  /**
+   * What an account counts as in a system, without implicit groups. Valid until the next account.
+   */
   public SubjectSet memberships(SystemView view, int account) {
     int context = view.context();
     if (contextAccount[context] != account) {

@@ -5,8 +5,8 @@ import java.util.Comparator;
 import java.util.List;
 
 /**
- * Many questions at once: grouped by account inside, so that each account's subjects are found once,
- * and answered in the order asked. Not thread-safe, like its asker.
+ * Many questions at once: grouped by account inside, so that each account's subjects are found
+ * once, and answered in the order asked. Not thread-safe, like its asker.
  */
 public final class Batch {
   private final Asker asker;
@@ -25,7 +25,6 @@ public final class Batch {
     Can[] answers = new Can[items.size()];
     for (int i = 0; i < items.size(); i++) {
       order.add(i);
-
     }
     order.sort(Comparator.comparingInt(i -> items.get(i).account()));
     for (int i : order) {

@@ -69,8 +69,7 @@ public final class Drift {
       found.add(
           left.isEmpty()
               ? only(Kind.INTENDED_ONLY, grant)
-              : new Difference(
-                  Kind.DIFFERENT, Optional.of(grant), Optional.of(left.remove(0))));
+              : new Difference(Kind.DIFFERENT, Optional.of(grant), Optional.of(left.remove(0))));
     }
     left.forEach(grant -> found.add(only(Kind.ACTUAL_ONLY, grant)));
   }
@@ -100,7 +99,10 @@ public final class Drift {
 
   /** Role, subject and node as one text. */
   public static String identity(AccessSystem system, Grant grant) {
-    String subject = grant.subject() < 0 ? "?" + grant.subjectText() : String.format(java.util.Locale.ROOT, "#%010d", grant.subject());
+    String subject =
+        grant.subject() < 0
+            ? "?" + grant.subjectText()
+            : String.format(java.util.Locale.ROOT, "#%010d", grant.subject());
     return system.roles().get(grant.role()).id()
         + " "
         + subject

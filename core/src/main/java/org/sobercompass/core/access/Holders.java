@@ -13,9 +13,9 @@ import org.sobercompass.core.system.Standing;
 import org.sobercompass.core.system.Verdict;
 
 /**
- * Who holds a right. Candidates are found from the grants that give it, downwards; where more grants
- * never take away and everything is seen for certain, a candidate holds it, else each is decided.
- * O(candidates), times one decision where that is needed. Not thread-safe, like its asker.
+ * Who holds a right. Candidates are found from the grants that give it, downwards; where more
+ * grants never take away and everything is seen for certain, a candidate holds it, else each is
+ * decided. O(candidates), times one decision where that is needed. Not thread-safe, like its asker.
  */
 public final class Holders {
   private final Asker asker;
@@ -48,8 +48,7 @@ public final class Holders {
         !below && view.decider().isMonotone() && view.memberships().visibility().isCertain();
     List<Holder> holders = new ArrayList<>();
     for (int a = candidates.nextSetBit(0); a >= 0; a = candidates.nextSetBit(a + 1)) {
-      Verdict verdict =
-          settled ? Verdict.YES : asker.decide(view, a, Question.of(resource, right));
+      Verdict verdict = settled ? Verdict.YES : asker.decide(view, a, Question.of(resource, right));
       if (verdict != Verdict.NO) {
         holders.add(holder(view, a, resource, verdict));
       }
@@ -65,7 +64,9 @@ public final class Holders {
     boolean unsure = verdict == Verdict.UNDECIDED && standing.state() == Standing.State.USABLE;
     return unsure
         ? new Holder(
-            account, resource, Standing.State.UNDECIDED,
+            account,
+            resource,
+            Standing.State.UNDECIDED,
             List.of("it is not known whether a group on the way is seen"))
         : new Holder(account, resource, standing.state(), standing.reasons());
   }
@@ -76,8 +77,7 @@ public final class Holders {
       boolean inside =
           holding.resource() > resource && view.resources().covers(resource, holding.resource());
       if (holding.right() == right && inside) {
-        holders.add(
-            new Holder(account, holding.resource(), holding.state(), holding.reasons()));
+        holders.add(new Holder(account, holding.resource(), holding.state(), holding.reasons()));
       }
     }
   }
@@ -110,8 +110,7 @@ public final class Holders {
     return found;
   }
 
-  private void members(
-      SystemView view, Memberships.Walker walker, int subject, IntList accounts) {
+  private void members(SystemView view, Memberships.Walker walker, int subject, IntList accounts) {
     if (view.admission().isOpen()) {
       if (subject == model.facts().implicit(org.sobercompass.core.facts.Implicit.EVERYONE)) {
         all(accounts);

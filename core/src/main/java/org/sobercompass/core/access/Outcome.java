@@ -11,8 +11,8 @@ import org.sobercompass.core.system.Rights;
 import org.sobercompass.core.system.Standing;
 
 /**
- * What one projection gives over the whole tree of a system, as cells: a node and what lies below it
- * without another cell. Two trees are equal in outcome exactly when their holdings are equal.
+ * What one projection gives over the whole tree of a system, as cells: a node and what lies below
+ * it without another cell. Two trees are equal in outcome exactly when their holdings are equal.
  */
 final class Outcome {
   private static final int NO = 0;
@@ -120,13 +120,17 @@ final class Outcome {
     List<Holding> found = new ArrayList<>();
     for (int r = 0; r < tops.size(); r++) {
       int state = state(tops.get(r), right, settled);
-      found.add(holding(account, right, cells.get(tops.get(r)).node, excluded.get(r), state, standing));
+      found.add(
+          holding(account, right, cells.get(tops.get(r)).node, excluded.get(r), state, standing));
     }
     found.sort((a, b) -> Key.compareUtf8(tree.id(a.resource()), tree.id(b.resource())));
     all.addAll(found);
   }
 
-  /** Where the account's standing settles the state, it is the same whether the right is sure or not. */
+  /**
+   * Where the account's standing settles the state, it is the same whether the right is sure or
+   * not.
+   */
   private int state(int cell, int right, boolean settled) {
     int state = cells.get(cell).state(right);
     return settled && state == PERHAPS ? YES : state;
@@ -150,7 +154,9 @@ final class Outcome {
         alone ? Holding.Reach.RESOURCE : Holding.Reach.SUBTREE,
         alone ? List.of() : List.copyOf(excluded),
         unsure ? Standing.State.UNDECIDED : standing.state(),
-        unsure ? List.of("it is not known whether a group on the way is seen") : standing.reasons());
+        unsure
+            ? List.of("it is not known whether a group on the way is seen")
+            : standing.reasons());
   }
 
   /** The rights in the byte order of their texts. */

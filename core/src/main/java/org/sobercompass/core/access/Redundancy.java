@@ -12,8 +12,8 @@ import org.sobercompass.core.system.Token;
 
 /**
  * Which grants are redundant: taking the one away alone changes nothing at any time left in its
- * window. Outcomes change only where a window of the account's grants begins or ends, so those times
- * are tried. Two grants that cover each other are both redundant.
+ * window. Outcomes change only where a window of the account's grants begins or ends, so those
+ * times are tried. Two grants that cover each other are both redundant.
  */
 public final class Redundancy {
   private final Asker asker;
@@ -62,8 +62,7 @@ public final class Redundancy {
       times.add(other.from());
       times.add(other.until());
     }
-    return new TreeSet<>(
-        times.subSet(Math.max(asOf, grant.from()), true, grant.until(), false));
+    return new TreeSet<>(times.subSet(Math.max(asOf, grant.from()), true, grant.until(), false));
   }
 
   /**

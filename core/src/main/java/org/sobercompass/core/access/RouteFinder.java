@@ -53,15 +53,17 @@ public final class RouteFinder {
     open.sort(Comparator.comparingInt(route -> route.subjects().size()));
     List<Route.StoppedRoute> stopped = new ArrayList<>();
     for (Stopped stop : decision.stopped()) {
-      for (Route route :
-          routes(view, view.memberships(), account, stop.grant(), stop.right())) {
+      for (Route route : routes(view, view.memberships(), account, stop.grant(), stop.right())) {
         stopped.add(new Route.StoppedRoute(route, stop.reason(), stop.by()));
       }
     }
     unseen(view, account, right, resource, stopped);
     return new Routes(
-        asker.can(view, account, right, resource), decision, List.copyOf(open),
-        List.copyOf(stopped), more);
+        asker.can(view, account, right, resource),
+        decision,
+        List.copyOf(open),
+        List.copyOf(stopped),
+        more);
   }
 
   /** The chains from an account to the subject of one grant, as routes. */

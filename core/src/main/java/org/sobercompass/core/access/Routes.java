@@ -13,8 +13,4 @@ import org.sobercompass.core.system.Decision;
  * @param more whether a limit left some out
  */
 public record Routes(
-    Can can,
-    Decision decision,
-    List<Route> open,
-    List<Route.StoppedRoute> stopped,
-    boolean more) {}
+    Can can, Decision decision, List<Route> open, List<Route.StoppedRoute> stopped, boolean more) {}

@@ -11,7 +11,8 @@ import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.Rights;
 
 /**
- * One system of a model, with the memberships as it counts them and the decider of the basis in use.
+ * One system of a model, with the memberships as it counts them and the decider of the basis in
+ * use.
  *
  * @param number its number in the model
  * @param system the system

@@ -52,7 +52,8 @@ public final class Words {
   /** Where a grant holds. */
   public static String place(SystemView view, Grant grant) {
     String at = grant.resource() == 0 ? "everywhere" : view.resources().id(grant.resource());
-    boolean single = !grant.descends() && view.resources().end(grant.resource()) > grant.resource() + 1;
+    boolean single =
+        !grant.descends() && view.resources().end(grant.resource()) > grant.resource() + 1;
     return single ? view.resources().id(grant.resource()) + " only" : at;
   }
 

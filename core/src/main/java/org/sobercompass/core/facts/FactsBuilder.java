@@ -30,7 +30,9 @@ public final class FactsBuilder {
     SID
   }
 
-  /** Stands for an entry that exists but is no subject, so that a reference to it is not missing. */
+  /**
+   * Stands for an entry that exists but is no subject, so that a reference to it is not missing.
+   */
   public static final int NO_SUBJECT = -2;
 
   private final Map<String, FactsSource> sources =
@@ -53,7 +55,8 @@ public final class FactsBuilder {
    * @param dnForm brings a DN into its canonical form; called once for each distinct spelling
    * @param problems takes what is wrong
    */
-  public FactsBuilder(Iterable<String> attributes, UnaryOperator<String> dnForm, Problems problems) {
+  public FactsBuilder(
+      Iterable<String> attributes, UnaryOperator<String> dnForm, Problems problems) {
     this.attributes = new ArrayList<>();
     this.dnForm = dnForm;
     this.problems = problems;
@@ -106,10 +109,28 @@ public final class FactsBuilder {
     Texts[] texts = order.texts();
     return new Facts(
         new Facts.Arrays(
-            names, taken, order.accounts, order.groups, order.units, order.source(), order.flags(),
-            order.expires(), edges.containers(), texts[0], texts[1], texts[2], texts[3], texts[4],
-            texts[5], edges.up, edges.upVia, edges.down, edges.dangling(), columns(order),
-            problems.list(), completeness(parts)));
+            names,
+            taken,
+            order.accounts,
+            order.groups,
+            order.units,
+            order.source(),
+            order.flags(),
+            order.expires(),
+            edges.containers(),
+            texts[0],
+            texts[1],
+            texts[2],
+            texts[3],
+            texts[4],
+            texts[5],
+            edges.up,
+            edges.upVia,
+            edges.down,
+            edges.dangling(),
+            columns(order),
+            problems.list(),
+            completeness(parts)));
   }
 
   private Map<String, Column> columns(FactsOrder order) {
@@ -140,6 +161,8 @@ public final class FactsBuilder {
   void duplicate(Key key, String dn) {
     problems.add(
         Problem.error(
-            Place.of("").entry(dn), "the same entry stands twice (" + key + ")", "each entry once"));
+            Place.of("").entry(dn),
+            "the same entry stands twice (" + key + ")",
+            "each entry once"));
   }
 }

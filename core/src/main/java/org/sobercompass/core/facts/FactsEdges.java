@@ -78,7 +78,8 @@ final class FactsEdges {
   private int container(FactsSource source, String form) {
     int comma = separator(form, 0);
     while (comma >= 0) {
-      int found = source.find(FactsSource.prefix(FactsBuilder.Space.DN) + form.substring(comma + 1));
+      int found =
+          source.find(FactsSource.prefix(FactsBuilder.Space.DN) + form.substring(comma + 1));
       if (found >= 0 && order.builder.rows.get(found).kind() == SubjectKind.UNIT) {
         return order.number(found);
       }

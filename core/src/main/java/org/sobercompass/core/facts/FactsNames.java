@@ -6,9 +6,9 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicReferenceArray;
 import java.util.function.IntFunction;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.filter.Syntax;
 import org.sobercompass.core.store.NameIndex;
-import org.jspecify.annotations.Nullable;
 
 /**
  * Finds subjects by what people write: login or short name, mail, display name, DN, id or key. Case

@@ -6,8 +6,8 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * A parsed search filter. Immutable and thread-safe; {@link #test} costs O(items x values).
- * Parse with {@link FilterParser}.
+ * A parsed search filter. Immutable and thread-safe; {@link #test} costs O(items x values). Parse
+ * with {@link FilterParser}.
  */
 public sealed interface Filter {
 
@@ -95,7 +95,8 @@ public sealed interface Filter {
       }
       Syntax syntax = Syntax.of(attribute);
       Optional<String> asked = syntax.normalise(value);
-      if (asked.isEmpty() || (relation != Relation.EQUAL && syntax.compare(value, value).isEmpty())) {
+      if (asked.isEmpty()
+          || (relation != Relation.EQUAL && syntax.compare(value, value).isEmpty())) {
         return Truth.UNDEFINED;
       }
       Truth result = Truth.FALSE;
@@ -199,7 +200,8 @@ public sealed interface Filter {
       Truth result = Truth.FALSE;
       for (String have : values.of(attribute)) {
         Optional<String> number = Syntax.INTEGER.normalise(have);
-        result = result.or(number.map(n -> holds(new BigInteger(n), asked)).orElse(Truth.UNDEFINED));
+        result =
+            result.or(number.map(n -> holds(new BigInteger(n), asked)).orElse(Truth.UNDEFINED));
       }
       return result;
     }

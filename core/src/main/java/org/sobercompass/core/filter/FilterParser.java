@@ -1,6 +1,6 @@
 package org.sobercompass.core.filter;
 
-import java.io.ByteArrayOutputStream;
+import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
@@ -125,24 +125,25 @@ public final class FilterParser {
   }
 
   private String value() {
-    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    ByteBuffer bytes = ByteBuffer.allocate((text.length() - at) * 4);
     while (peek() != ')' && peek() != '*') {
       if (peek() == '(') {
         throw wrong("\\28 instead of a parenthesis inside a value");
       }
       if (peek() == '\\') {
-        bytes.write(escaped());
+        bytes.put((byte) escaped());
       } else {
         int point = text.codePointAt(at);
         at += Character.charCount(point);
-        bytes.writeBytes(Character.toString(point).getBytes(StandardCharsets.UTF_8));
+        bytes.put(Character.toString(point).getBytes(StandardCharsets.UTF_8));
       }
     }
-    return bytes.toString(StandardCharsets.UTF_8);
+    return StandardCharsets.UTF_8.decode(bytes.flip()).toString();
   }
 
   private int escaped() {
-    String digits = text.substring(Math.min(at + 1, text.length()), Math.min(at + 3, text.length()));
+    String digits =
+        text.substring(Math.min(at + 1, text.length()), Math.min(at + 3, text.length()));
     if (!digits.matches("[0-9a-fA-F]{2}")) {
       throw wrong("two hexadecimal digits after the backslash");
     }

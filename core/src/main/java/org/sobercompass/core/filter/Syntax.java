@@ -28,8 +28,16 @@ public enum Syntax {
       Map.of(
           INTEGER,
           Set.of(
-              "uidnumber", "gidnumber", "useraccountcontrol", "accountexpires", "primarygroupid",
-              "grouptype", "shadowexpire", "samaccounttype", "pwdlastset", "lastlogontimestamp"),
+              "uidnumber",
+              "gidnumber",
+              "useraccountcontrol",
+              "accountexpires",
+              "primarygroupid",
+              "grouptype",
+              "shadowexpire",
+              "samaccounttype",
+              "pwdlastset",
+              "lastlogontimestamp"),
           CASE_EXACT,
           Set.of("memberuid", "homedirectory", "loginshell"),
           BOOLEAN,
@@ -80,7 +88,9 @@ public enum Syntax {
     return this == CASE_IGNORE || this == CASE_EXACT;
   }
 
-  /** Folds case and runs of spaces, as caseIgnoreMatch compares (RFC 4518, without the rarer steps). */
+  /**
+   * Folds case and runs of spaces, as caseIgnoreMatch compares (RFC 4518, without the rarer steps).
+   */
   public static String fold(String value) {
     return squeeze(value).toLowerCase(Locale.ROOT);
   }

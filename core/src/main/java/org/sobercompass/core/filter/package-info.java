@@ -3,7 +3,8 @@
  *
  * <p>In: filter text and the attribute values of an entry. Out: a {@link
  * org.sobercompass.core.filter.Truth}. An attribute or rule that is not recognised makes an item
- * undefined, and its negation too. No recursion over input deeper than {@code FilterParser.DEEPEST}.
+ * undefined, and its negation too. No recursion over input deeper than {@code
+ * FilterParser.DEEPEST}.
  */
 @NullMarked
 package org.sobercompass.core.filter;

@@ -34,8 +34,7 @@ final class AccountFinder {
     IntList systems = new IntList();
     List<Evidence> evidence = new ArrayList<>();
     for (SystemView view : context.model.systems()) {
-      List<Holding> holdings =
-          view.admission().isOpen() ? List.of() : personal(view, account);
+      List<Holding> holdings = view.admission().isOpen() ? List.of() : personal(view, account);
       if (!holdings.isEmpty()) {
         systems.add(view.number());
         held += holdings.size();
@@ -73,21 +72,39 @@ final class AccountFinder {
   }
 
   private Finding finding(
-      int account, boolean disabled, int held, int strongest, int systems, List<Evidence> evidence) {
+      int account,
+      boolean disabled,
+      int held,
+      int strongest,
+      int systems,
+      List<Evidence> evidence) {
     String state = disabled ? "disabled" : "expired";
     List<String> why = new ArrayList<>();
-    why.add("it holds " + FindingContext.count(held, "permission", "permissions") + " in "
-        + FindingContext.count(systems, "application", "applications"));
+    why.add(
+        "it holds "
+            + FindingContext.count(held, "permission", "permissions")
+            + " in "
+            + FindingContext.count(systems, "application", "applications"));
     if (strongest > 0) {
       why.add(strongest + " of the strongest kind");
     }
     return new Finding(
         disabled ? FindingKind.RIGHT_OF_DISABLED_ACCOUNT : FindingKind.RIGHT_OF_EXPIRED_ACCOUNT,
-        "", context.facts.key(account), strongest > 0 ? Weight.MEDIUM : Weight.LOW, why,
-        Words.subject(context.facts, account) + " is " + state + " and still holds "
-            + FindingContext.count(held, "permission", "permissions") + ", which come back the moment it is "
+        "",
+        context.facts.key(account),
+        strongest > 0 ? Weight.MEDIUM : Weight.LOW,
+        why,
+        Words.subject(context.facts, account)
+            + " is "
+            + state
+            + " and still holds "
+            + FindingContext.count(held, "permission", "permissions")
+            + ", which come back the moment it is "
             + (disabled ? "enabled" : "prolonged"),
-        "", List.of(context.facts.key(account)), evidence,
-        "take the account out of the groups and assignments below, or delete it", List.of());
+        "",
+        List.of(context.facts.key(account)),
+        evidence,
+        "take the account out of the groups and assignments below, or delete it",
+        List.of());
   }
 }

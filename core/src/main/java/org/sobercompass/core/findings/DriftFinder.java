@@ -38,18 +38,40 @@ final class DriftFinder {
         grant.subject() < 0 ? List.of() : List.of(context.facts.key(grant.subject()));
     return switch (difference.kind()) {
       case INTENDED_ONLY ->
-          finding(FindingKind.INTENDED_NOT_ACTUAL, view, grant, Weight.LOW, why,
-              "agreed but not in the application: " + what, subjects, evidence,
+          finding(
+              FindingKind.INTENDED_NOT_ACTUAL,
+              view,
+              grant,
+              Weight.LOW,
+              why,
+              "agreed but not in the application: " + what,
+              subjects,
+              evidence,
               "give it in the application, or strike it from what is intended");
       case ACTUAL_ONLY ->
-          finding(FindingKind.ACTUAL_NOT_INTENDED, view, grant, weight, why,
-              "in the application but never agreed: " + what, subjects, evidence,
+          finding(
+              FindingKind.ACTUAL_NOT_INTENDED,
+              view,
+              grant,
+              weight,
+              why,
+              "in the application but never agreed: " + what,
+              subjects,
+              evidence,
               "withdraw it in the application, or have it agreed");
       case DIFFERENT ->
-          finding(FindingKind.DIFFERS_FROM_INTENDED, view, grant, Weight.MEDIUM, why,
-              "agreed otherwise than it stands in the application: " + what
+          finding(
+              FindingKind.DIFFERS_FROM_INTENDED,
+              view,
+              grant,
+              Weight.MEDIUM,
+              why,
+              "agreed otherwise than it stands in the application: "
+                  + what
                   + difference.actual().flatMap(a -> how(grant, a)).orElse(""),
-              subjects, evidence, "bring the application in line with what was agreed");
+              subjects,
+              evidence,
+              "bring the application in line with what was agreed");
     };
   }
 
@@ -78,7 +100,16 @@ final class DriftFinder {
       List<Evidence> evidence,
       String advice) {
     return new Finding(
-        kind, "", context.grantKey(view, grant), weight, why, sentence, view.id(), subjects,
-        evidence, advice, List.of());
+        kind,
+        "",
+        context.grantKey(view, grant),
+        weight,
+        why,
+        sentence,
+        view.id(),
+        subjects,
+        evidence,
+        advice,
+        List.of());
   }
 }

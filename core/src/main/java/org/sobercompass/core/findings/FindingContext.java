@@ -104,7 +104,11 @@ final class FindingContext {
       }
     }
     if (strongest > 0) {
-      why.add("it gives " + strongest + (strongest == 1 ? " right" : " rights") + " of the strongest kind");
+      why.add(
+          "it gives "
+              + strongest
+              + (strongest == 1 ? " right" : " rights")
+              + " of the strongest kind");
       return Weight.HIGH;
     }
     why.add(above ? "it gives more than the lowest level" : "it gives the lowest level only");

@@ -2,7 +2,8 @@ package org.sobercompass.core.findings;
 
 /** The kinds of finding; docs/findings.md explains each. */
 public enum FindingKind {
-  DUTIES_NOT_SEPARATED("duties-not-separated", "one account holds what no one should hold together"),
+  DUTIES_NOT_SEPARATED(
+      "duties-not-separated", "one account holds what no one should hold together"),
   NO_SIGN_IN("no-sign-in", "an application asks for no sign-in"),
   GIVEN_TO_EVERYONE("given-to-everyone", "a role is given to everyone"),
   RIGHT_OF_DISABLED_ACCOUNT("right-of-disabled-account", "a disabled account still holds rights"),
@@ -14,7 +15,8 @@ public enum FindingKind {
   ACTUAL_NOT_INTENDED("actual-not-intended", "there, but not agreed"),
   DIFFERS_FROM_INTENDED("differs-from-intended", "there, but not as agreed"),
   CIRCLE_OF_GROUPS("circle-of-groups", "groups contain each other and carry rights"),
-  DANGLING_MEMBER("dangling-member", "a group that carries rights lists a member that is not there");
+  DANGLING_MEMBER(
+      "dangling-member", "a group that carries rights lists a member that is not there");
 
   private final String id;
   private final String words;

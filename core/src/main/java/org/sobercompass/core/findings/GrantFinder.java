@@ -71,26 +71,47 @@ final class GrantFinder {
       }
     }
     return new Finding(
-        FindingKind.NO_SIGN_IN, "", context.systemKey(view), weight, why,
-        view.system().name() + " asks for no sign-in: whoever reaches it can do what its role for"
+        FindingKind.NO_SIGN_IN,
+        "",
+        context.systemKey(view),
+        weight,
+        why,
+        view.system().name()
+            + " asks for no sign-in: whoever reaches it can do what its role for"
             + " everyone gives",
-        view.id(), List.of(context.systemKey(view)), evidence,
-        "let " + view.system().name() + " ask for a sign-in, or give everyone less", List.of());
+        view.id(),
+        List.of(context.systemKey(view)),
+        evidence,
+        "let " + view.system().name() + " ask for a sign-in, or give everyone less",
+        List.of());
   }
 
   private Finding missing(SystemView view, int number, Grant grant) {
     List<String> why = new ArrayList<>(List.of("nobody holds it today"));
     context.weight(view, view.system().roles().get(grant.role()), why);
     return finding(
-        FindingKind.GIVEN_TO_MISSING, view, number, grant, Weight.LOW, why,
-        "there is no " + Problem.quote(grant.subjectText()) + ", but it is given " + context.describe(view, grant)
+        FindingKind.GIVEN_TO_MISSING,
+        view,
+        number,
+        grant,
+        Weight.LOW,
+        why,
+        "there is no "
+            + Problem.quote(grant.subjectText())
+            + ", but it is given "
+            + context.describe(view, grant)
             + "; whoever gets that name next gets the role",
-        List.of(), "withdraw the assignment, or correct the name");
+        List.of(),
+        "withdraw the assignment, or correct the name");
   }
 
   private Finding redundant(SystemView view, int number, Grant grant) {
     return finding(
-        FindingKind.REDUNDANT, view, number, grant, Weight.LOW,
+        FindingKind.REDUNDANT,
+        view,
+        number,
+        grant,
+        Weight.LOW,
         List.of("without it nobody would hold less, or more, at any time left in its window"),
         "giving " + context.describe(view, grant) + " changes nothing: others give the same",
         List.of(context.facts.key(grant.subject())),
@@ -102,7 +123,12 @@ final class GrantFinder {
     Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
     boolean high = weight == Weight.HIGH && context.isWide(view.resources(), grant);
     return finding(
-        FindingKind.GIVEN_TO_PERSON, view, number, grant, high ? Weight.MEDIUM : Weight.LOW, why,
+        FindingKind.GIVEN_TO_PERSON,
+        view,
+        number,
+        grant,
+        high ? Weight.MEDIUM : Weight.LOW,
+        why,
         "given to a person instead of a group: " + context.describe(view, grant),
         List.of(context.facts.key(grant.subject())),
         "give the role to a group of those who do the task, and withdraw this");
@@ -110,15 +136,24 @@ final class GrantFinder {
 
   private Finding everyone(SystemView view, int number, Grant grant) {
     List<String> why = new ArrayList<>();
-    int reached =
-        grant.activeAt(context.model.asOf().getEpochSecond()) ? reached(view, grant) : 0;
+    int reached = grant.activeAt(context.model.asOf().getEpochSecond()) ? reached(view, grant) : 0;
     Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
     why.add("it reaches " + FindingContext.count(reached, "account", "accounts"));
     return finding(
-        FindingKind.GIVEN_TO_EVERYONE, view, number, grant, weight, why,
-        Words.subject(context.facts, grant.subject()) + " gets the role "
-            + context.roleName(view, grant) + " of " + view.system().name() + " ("
-            + FindingContext.count(reached, "account", "accounts") + ")",
+        FindingKind.GIVEN_TO_EVERYONE,
+        view,
+        number,
+        grant,
+        weight,
+        why,
+        Words.subject(context.facts, grant.subject())
+            + " gets the role "
+            + context.roleName(view, grant)
+            + " of "
+            + view.system().name()
+            + " ("
+            + FindingContext.count(reached, "account", "accounts")
+            + ")",
         List.of(context.facts.key(grant.subject())),
         "give the role to the groups that need it, and withdraw this");
   }
@@ -143,8 +178,16 @@ final class GrantFinder {
       List<Key> subjects,
       String advice) {
     return new Finding(
-        kind, "", context.grantKey(view, grant), weight, why, sentence, view.id(), subjects,
-        List.of(context.line(view, grant)), advice,
+        kind,
+        "",
+        context.grantKey(view, grant),
+        weight,
+        why,
+        sentence,
+        view.id(),
+        subjects,
+        List.of(context.line(view, grant)),
+        advice,
         List.of(new Change.AssignmentRemoved(view.number(), number)));
   }
 }

@@ -37,7 +37,9 @@ final class GroupFinder {
         boolean isGroup =
             grant.subject() >= facts.firstGroup()
                 && grant.subject() < facts.firstGroup() + facts.groups();
-        if (isGroup && grant.activeAt(context.model.asOf().getEpochSecond()) && !found.get(grant.subject())) {
+        if (isGroup
+            && grant.activeAt(context.model.asOf().getEpochSecond())
+            && !found.get(grant.subject())) {
           found.set(grant.subject());
           queue.add(grant.subject());
         }
@@ -85,11 +87,19 @@ final class GroupFinder {
       }
     }
     return new Finding(
-        FindingKind.CIRCLE_OF_GROUPS, "", facts.key(groups[0]), Weight.MEDIUM,
+        FindingKind.CIRCLE_OF_GROUPS,
+        "",
+        facts.key(groups[0]),
+        Weight.MEDIUM,
         List.of("whoever may edit one of them hands out the rights of all"),
-        "groups contain each other and carry rights: " + String.join(" → ", names), "",
-        context.keys(all), List.of(Evidence.of("each is a member of the next: " + String.join(" → ", names))),
-        "take " + facts.label(last) + " out of " + facts.label(groups[0])
+        "groups contain each other and carry rights: " + String.join(" → ", names),
+        "",
+        context.keys(all),
+        List.of(Evidence.of("each is a member of the next: " + String.join(" → ", names))),
+        "take "
+            + facts.label(last)
+            + " out of "
+            + facts.label(groups[0])
             + ", after looking who would lose what",
         changes);
   }
@@ -101,12 +111,20 @@ final class GroupFinder {
             .map(d -> Evidence.of(d.via().attribute() + ": " + d.text()))
             .toList();
     return new Finding(
-        FindingKind.DANGLING_MEMBER, "", facts.key(group), Weight.LOW,
+        FindingKind.DANGLING_MEMBER,
+        "",
+        facts.key(group),
+        Weight.LOW,
         List.of("whoever gets that name next gets the rights of the group"),
-        "the group " + facts.label(group) + " carries rights and lists "
+        "the group "
+            + facts.label(group)
+            + " carries rights and lists "
             + FindingContext.count(
                 missing.size(), "member that does not exist", "members that do not exist"),
-        "", List.of(facts.key(group)), evidence,
-        "take the missing members out of the group", List.of());
+        "",
+        List.of(facts.key(group)),
+        evidence,
+        "take the missing members out of the group",
+        List.of());
   }
 }

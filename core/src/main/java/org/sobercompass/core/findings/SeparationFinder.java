@@ -20,9 +20,9 @@ import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.system.Standing;
 
 /**
- * Separation of duties, per account, anywhere in the trees. One sweep tests all rules: for each rule
- * and side the rights of each system as one set of bits. An account that is blocked is no present
- * conflict.
+ * Separation of duties, per account, anywhere in the trees. One sweep tests all rules: for each
+ * rule and side the rights of each system as one set of bits. An account that is blocked is no
+ * present conflict.
  */
 final class SeparationFinder {
   private final FindingContext context;
@@ -189,8 +189,7 @@ final class SeparationFinder {
           "every member of " + context.facts.label(group.get()) + " gets both",
           group.get());
     }
-    return new Cause(
-        context.facts.key(hit.account), "it comes together in this account only", -1);
+    return new Cause(context.facts.key(hit.account), "it comes together in this account only", -1);
   }
 
   private Finding finding(Draft draft) {
@@ -198,7 +197,8 @@ final class SeparationFinder {
     int first = draft.accounts.get(0);
     List<String> why = new ArrayList<>();
     why.add("the rule " + rule.id() + " says " + rule.weight().word());
-    why.add(FindingContext.count(draft.accounts.size(), "account is", "accounts are") + " concerned");
+    why.add(
+        FindingContext.count(draft.accounts.size(), "account is", "accounts are") + " concerned");
     String who =
         draft.accounts.size() == 1
             ? Words.subject(context.facts, first) + " holds"
@@ -208,9 +208,17 @@ final class SeparationFinder {
       evidence.addAll(evidence(rule, draft.accounts.get(i)));
     }
     return new Finding(
-        FindingKind.DUTIES_NOT_SEPARATED, rule.id(), draft.cause.key, rule.weight(), why,
-        who + " what should be kept apart: " + rule.name() + "; " + draft.cause.words, "",
-        context.keys(draft.accounts), evidence, advice(draft), List.of());
+        FindingKind.DUTIES_NOT_SEPARATED,
+        rule.id(),
+        draft.cause.key,
+        rule.weight(),
+        why,
+        who + " what should be kept apart: " + rule.name() + "; " + draft.cause.words,
+        "",
+        context.keys(draft.accounts),
+        evidence,
+        advice(draft),
+        List.of());
   }
 
   private String advice(Draft draft) {

@@ -14,12 +14,7 @@ import org.sobercompass.core.problem.Place;
  * @param place where it stands
  */
 public record SeparationRule(
-    String id,
-    String name,
-    List<List<Permission>> sides,
-    int atLeast,
-    Weight weight,
-    Place place) {
+    String id, String name, List<List<Permission>> sides, int atLeast, Weight weight, Place place) {
 
   /** A permission of a system, by the system's id and the number of the right. */
   public record Permission(String system, int right) {}

@@ -39,7 +39,9 @@ public record Key(KeyKind kind, String source, String id) implements Comparable<
         a.getBytes(StandardCharsets.UTF_8), b.getBytes(StandardCharsets.UTF_8));
   }
 
-  /** The order of {@link #compareUtf8} for these texts: looked at once, so that comparing is cheap. */
+  /**
+   * The order of {@link #compareUtf8} for these texts: looked at once, so that comparing is cheap.
+   */
   public static Comparator<String> orderOf(Iterable<String> texts) {
     for (String text : texts) {
       if (!isPlain(text)) {

@@ -18,7 +18,8 @@ import org.sobercompass.core.store.IntRows;
  * one another, up to a limit. A chain contains no other exactly when no member of it is listed by a
  * group further on than the next (it has no chord), so chains with a chord are never begun. Only
  * groups from which the target can be reached are entered. The number of such chains can be
- * exponential; the search stops at the limit or after {@link #STEPS} steps and says so. Thread-safe.
+ * exponential; the search stops at the limit or after {@link #STEPS} steps and says so.
+ * Thread-safe.
  */
 public final class MembershipPaths {
   private static final int STEPS = 200_000;
@@ -99,8 +100,7 @@ public final class MembershipPaths {
       }
       shortest(end);
       boolean finished = explore(end);
-      found.sort(
-          Comparator.comparingInt(Path::length).thenComparing(p -> p.subjects().toString()));
+      found.sort(Comparator.comparingInt(Path::length).thenComparing(p -> p.subjects().toString()));
       return new Paths(List.copyOf(found), !finished);
     }
 

@@ -72,7 +72,8 @@ public final class Memberships {
   }
 
   private boolean countsPerhaps(int member, int index, int group) {
-    return (visibility.sees(group) || visibility.perhapsSees(group)) && counts(member, index, group);
+    return (visibility.sees(group) || visibility.perhapsSees(group))
+        && counts(member, index, group);
   }
 
   /** Walks memberships, keeping its marks from walk to walk. Not thread-safe. */

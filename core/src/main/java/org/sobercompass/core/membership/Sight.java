@@ -31,7 +31,13 @@ public record Sight(
   /** Sees all of a directory, with the widest profile. */
   public static Sight all(String directory) {
     return new Sight(
-        directory, true, List.of(), Optional.empty(), List.of(), Optional.empty(), Optional.empty(),
+        directory,
+        true,
+        List.of(),
+        Optional.empty(),
+        List.of(),
+        Optional.empty(),
+        Optional.empty(),
         MembershipProfile.WIDEST);
   }
 

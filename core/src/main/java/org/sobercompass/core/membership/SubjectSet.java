@@ -3,9 +3,9 @@ package org.sobercompass.core.membership;
 import org.sobercompass.core.store.IntList;
 
 /**
- * The subjects an account counts as: itself, its groups, the organizational units above it, implicit
- * groups. Each subject stands once, in {@code sure} or in {@code perhaps}. Reused from account to
- * account in bulk work; not thread-safe.
+ * The subjects an account counts as: itself, its groups, the organizational units above it,
+ * implicit groups. Each subject stands once, in {@code sure} or in {@code perhaps}. Reused from
+ * account to account in bulk work; not thread-safe.
  */
 public final class SubjectSet {
   private final IntList sure = new IntList(64);

@@ -49,7 +49,8 @@ public final class Visibility {
       }
       Truth seen =
           switch (kind) {
-            case ACCOUNT -> test(facts, s, accountBase, sight.accountFilter(), sight.loginAttribute());
+            case ACCOUNT ->
+                test(facts, s, accountBase, sight.accountFilter(), sight.loginAttribute());
             case GROUP -> test(facts, s, groupBase, sight.groupFilter(), Optional.empty());
             case UNIT, IMPLICIT -> Truth.TRUE;
           };

@@ -3,8 +3,8 @@
  *
  * <p>In: facts (or a patched view of them), a membership profile and a sight. Out: the set of
  * subjects an account counts as, sure and perhaps, and the paths that make it so. A membership is
- * perhaps when a filter of the sight is undefined for something on the way. No recursion: a chain of
- * 200,000 groups is walked with a list of its own.
+ * perhaps when a filter of the sight is undefined for something on the way. No recursion: a chain
+ * of 200,000 groups is walked with a list of its own.
  */
 @NullMarked
 package org.sobercompass.core.membership;

@@ -37,7 +37,8 @@ public final class Problems {
   }
 
   /** Adds an error with the nearest right thing out of {@code known}. */
-  public void unknown(Place place, String what, String expected, String word, Iterable<String> known) {
+  public void unknown(
+      Place place, String what, String expected, String word, Iterable<String> known) {
     add(Problem.error(place, what, expected).near(Spelling.nearest(word, known).orElse("")));
   }
 

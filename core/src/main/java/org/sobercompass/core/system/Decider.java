@@ -3,9 +3,9 @@ package org.sobercompass.core.system;
 import org.sobercompass.core.store.IntList;
 
 /**
- * Decides over one frozen system. Thread-safe, without shared mutable state. All four ways of asking
- * agree: a right is in the sweep exactly when {@link #decide} says YES, and then {@link #explain}
- * gives at least one proof.
+ * Decides over one frozen system. Thread-safe, without shared mutable state. All four ways of
+ * asking agree: a right is in the sweep exactly when {@link #decide} says YES, and then {@link
+ * #explain} gives at least one proof.
  */
 public interface Decider {
   /** Keeps of a token what matters here. O(subjects + grants to them). */

@@ -1,6 +1,8 @@
 package org.sobercompass.core.system;
 
-/** A fact that a proof needs, or an absence of facts that it needs. Routes and removals share it. */
+/**
+ * A fact that a proof needs, or an absence of facts that it needs. Routes and removals share it.
+ */
 public sealed interface FactRef {
   /** A grant of a system, by its number. */
   record GrantFact(int grant) implements FactRef {}

@@ -42,9 +42,7 @@ public final class Resources {
     children
         .values()
         .forEach(
-            list ->
-                list.sort(
-                    (a, b) -> org.sobercompass.core.key.Key.compareUtf8(b.id(), a.id())));
+            list -> list.sort((a, b) -> org.sobercompass.core.key.Key.compareUtf8(b.id(), a.id())));
     Resources made = new Resources(items.size());
     List<Item> open = new ArrayList<>(children.getOrDefault("", List.of()));
     int next = 0;

@@ -71,58 +71,68 @@ class AgainstTheReferenceTest {
   @ParameterizedTest
   @MethodSource("batches")
   void membershipsAreThoseOfTheReference(long batch) {
-    each(batch, (world, naive, view, asker, seed) -> {
-      for (int a = 0; a < world.facts.accounts(); a++) {
-        SubjectSet subjects = asker.subjects(view, a);
-        assertThat(set(subjects.sure())).as(seed).isEqualTo(naive.sure(a));
-        assertThat(set(subjects.perhaps())).as(seed).isEqualTo(naive.perhaps(a));
-      }
-    });
+    each(
+        batch,
+        (world, naive, view, asker, seed) -> {
+          for (int a = 0; a < world.facts.accounts(); a++) {
+            SubjectSet subjects = asker.subjects(view, a);
+            assertThat(set(subjects.sure())).as(seed).isEqualTo(naive.sure(a));
+            assertThat(set(subjects.perhaps())).as(seed).isEqualTo(naive.perhaps(a));
+          }
+        });
   }
 
   @ParameterizedTest
   @MethodSource("batches")
   void roleRightsAreThoseOfTheReference(long batch) {
-    each(batch, (world, naive, view, asker, seed) -> {
-      for (int role = 0; role < world.definitions.size(); role++) {
-        for (int right = 0; right < world.rights.size(); right++) {
-          String text = world.rights.text(right);
-          assertThat(view.system().roles().get(role).allows(right)).as(seed + text)
-              .isEqualTo(naive.allows(world.definitions.get(role), text));
-          assertThat(view.system().roles().get(role).denies(right)).as(seed + text)
-              .isEqualTo(naive.denies(world.definitions.get(role), text));
-        }
-      }
-    });
+    each(
+        batch,
+        (world, naive, view, asker, seed) -> {
+          for (int role = 0; role < world.definitions.size(); role++) {
+            for (int right = 0; right < world.rights.size(); right++) {
+              String text = world.rights.text(right);
+              assertThat(view.system().roles().get(role).allows(right))
+                  .as(seed + text)
+                  .isEqualTo(naive.allows(world.definitions.get(role), text));
+              assertThat(view.system().roles().get(role).denies(right))
+                  .as(seed + text)
+                  .isEqualTo(naive.denies(world.definitions.get(role), text));
+            }
+          }
+        });
   }
 
   /** The contract of a decider: decide = sweep = a proof exists = the reference. */
   @ParameterizedTest
   @MethodSource("batches")
   void decideAndSweepAndExplainAgreeWithTheReference(long batch) {
-    each(batch, (world, naive, view, asker, seed) -> {
-      Resources tree = view.resources();
-      for (int a = 0; a < world.facts.accounts(); a++) {
-        Map<Integer, Verdict> swept = sweep(view, asker, a);
-        for (int node = 0; node < tree.size(); node++) {
-          for (int right = 0; right < world.rights.size(); right++) {
-            String at = seed;
-            Verdict expected = naive.decide(a, world.rights.text(right), node);
-            Question question = Question.of(node, right);
-            assertThat(asker.decide(view, a, question)).as(at).isEqualTo(expected);
-            assertThat(swept.getOrDefault(node * 1000 + right, Verdict.NO)).as(at).isEqualTo(expected);
-            Decision decision = asker.explain(view, a, question, Limits.USUAL);
-            assertThat(decision.verdict()).as(at).isEqualTo(expected);
-            if (expected == Verdict.YES) {
-              assertThat(decision.proofs()).as(at).isNotEmpty();
-            }
-            if (expected == Verdict.UNDECIDED) {
-              assertThat(decision.unknowns()).as(at).isNotEmpty();
+    each(
+        batch,
+        (world, naive, view, asker, seed) -> {
+          Resources tree = view.resources();
+          for (int a = 0; a < world.facts.accounts(); a++) {
+            Map<Integer, Verdict> swept = sweep(view, asker, a);
+            for (int node = 0; node < tree.size(); node++) {
+              for (int right = 0; right < world.rights.size(); right++) {
+                String at = seed;
+                Verdict expected = naive.decide(a, world.rights.text(right), node);
+                Question question = Question.of(node, right);
+                assertThat(asker.decide(view, a, question)).as(at).isEqualTo(expected);
+                assertThat(swept.getOrDefault(node * 1000 + right, Verdict.NO))
+                    .as(at)
+                    .isEqualTo(expected);
+                Decision decision = asker.explain(view, a, question, Limits.USUAL);
+                assertThat(decision.verdict()).as(at).isEqualTo(expected);
+                if (expected == Verdict.YES) {
+                  assertThat(decision.proofs()).as(at).isNotEmpty();
+                }
+                if (expected == Verdict.UNDECIDED) {
+                  assertThat(decision.unknowns()).as(at).isNotEmpty();
+                }
+              }
             }
           }
-        }
-      }
-    });
+        });
   }
 
   private static Map<Integer, Verdict> sweep(SystemView view, Asker asker, int account) {
@@ -130,14 +140,19 @@ class AgainstTheReferenceTest {
     Map<Integer, long[][]> self = new HashMap<>();
     Map<Integer, long[][]> below = new HashMap<>();
     int[] counted = {0};
-    view.decider().sweep(asker.projected(view, account), (node, isBelow, count, yes, perhaps) -> {
-      (isBelow ? below : self).put(node, new long[][] {yes.clone(), perhaps.clone()});
-      counted[0] += count;
-    });
+    view.decider()
+        .sweep(
+            asker.projected(view, account),
+            (node, isBelow, count, yes, perhaps) -> {
+              (isBelow ? below : self).put(node, new long[][] {yes.clone(), perhaps.clone()});
+              counted[0] += count;
+            });
     int covered = 0;
     for (int node = 0; node < view.resources().size(); node++) {
       long[][] cell = self.get(node);
-      for (int at = view.resources().parent(node); cell == null && at >= 0; at = view.resources().parent(at)) {
+      for (int at = view.resources().parent(node);
+          cell == null && at >= 0;
+          at = view.resources().parent(at)) {
         cell = self.containsKey(at) ? below.get(at) : null;
         if (self.containsKey(at)) {
           break;
@@ -148,7 +163,8 @@ class AgainstTheReferenceTest {
         for (int right = 0; right < view.rights().size(); right++) {
           boolean yes = (cell[0][right >> 6] >>> right & 1) != 0;
           boolean perhaps = (cell[1][right >> 6] >>> right & 1) != 0;
-          found.put(node * 1000 + right, yes ? Verdict.YES : perhaps ? Verdict.UNDECIDED : Verdict.NO);
+          found.put(
+              node * 1000 + right, yes ? Verdict.YES : perhaps ? Verdict.UNDECIDED : Verdict.NO);
         }
       }
     }
@@ -156,111 +172,137 @@ class AgainstTheReferenceTest {
     return found;
   }
 
-  /** A holding stands exactly where the outcome differs from the node above, and reaches as said. */
+  /**
+   * A holding stands exactly where the outcome differs from the node above, and reaches as said.
+   */
   @ParameterizedTest
   @MethodSource("batches")
   void holdingsCoverExactlyWhatIsHeldFromTheirBreakpoints(long batch) {
-    each(batch, (world, naive, view, asker, seed) -> {
-      Resources tree = view.resources();
-      for (int a = 0; a < world.facts.accounts(); a++) {
-        Map<String, Standing.State> covered = new HashMap<>();
-        for (Holding holding : asker.holdings(view, a)) {
-          for (int node = holding.resource(); node < tree.end(holding.resource()); node++) {
-            int at = node;
-            boolean out = holding.excluded().stream().anyMatch(top -> tree.covers(top, at))
-                || (holding.reach() == Holding.Reach.RESOURCE && node != holding.resource());
-            if (!out) {
-              assertThat(covered.put(node + "/" + holding.right(), holding.state())).as(seed).isNull();
+    each(
+        batch,
+        (world, naive, view, asker, seed) -> {
+          Resources tree = view.resources();
+          for (int a = 0; a < world.facts.accounts(); a++) {
+            Map<String, Standing.State> covered = new HashMap<>();
+            for (Holding holding : asker.holdings(view, a)) {
+              for (int node = holding.resource(); node < tree.end(holding.resource()); node++) {
+                int at = node;
+                boolean out =
+                    holding.excluded().stream().anyMatch(top -> tree.covers(top, at))
+                        || (holding.reach() == Holding.Reach.RESOURCE
+                            && node != holding.resource());
+                if (!out) {
+                  assertThat(covered.put(node + "/" + holding.right(), holding.state()))
+                      .as(seed)
+                      .isNull();
+                }
+              }
+              int parent = tree.parent(holding.resource());
+              if (parent >= 0) {
+                assertThat(state(asker, view, a, holding.right(), parent))
+                    .as(seed)
+                    .isNotEqualTo(holding.state());
+              }
+            }
+            for (int node = 0; node < tree.size(); node++) {
+              for (int right = 0; right < world.rights.size(); right++) {
+                assertThat(covered.get(node + "/" + right))
+                    .as(seed + " node " + node + " account " + a)
+                    .isEqualTo(state(asker, view, a, right, node));
+              }
             }
           }
-          int parent = tree.parent(holding.resource());
-          if (parent >= 0) {
-            assertThat(state(asker, view, a, holding.right(), parent)).as(seed).isNotEqualTo(holding.state());
-          }
-        }
-        for (int node = 0; node < tree.size(); node++) {
-          for (int right = 0; right < world.rights.size(); right++) {
-            assertThat(covered.get(node + "/" + right)).as(seed + " node " + node + " account " + a)
-                .isEqualTo(state(asker, view, a, right, node));
-          }
-        }
-      }
-    });
+        });
   }
 
-  private static Standing.State state(Asker asker, SystemView view, int account, int right, int node) {
+  private static Standing.State state(
+      Asker asker, SystemView view, int account, int right, int node) {
     Verdict verdict = asker.decide(view, account, Question.of(node, right));
     if (verdict == Verdict.NO) {
       return null;
     }
     Standing.State state = asker.standing(view, account).state();
-    return verdict == Verdict.UNDECIDED && state == Standing.State.USABLE ? Standing.State.UNDECIDED : state;
+    return verdict == Verdict.UNDECIDED && state == Standing.State.USABLE
+        ? Standing.State.UNDECIDED
+        : state;
   }
 
   @ParameterizedTest
   @MethodSource("batches")
   void holdersAreAllWhoHoldAndNobodyElse(long batch) {
-    each(batch, (world, naive, view, asker, seed) -> {
-      for (int node = 0; node < view.resources().size(); node++) {
-        int right = (int) (batch + node) % world.rights.size();
-        Set<Integer> found = new TreeSet<>();
-        new Holders(asker).find(view, right, node, false).forEach(h -> found.add(h.account()));
-        Set<Integer> expected = new TreeSet<>();
-        for (int a = 0; a < world.facts.accounts(); a++) {
-          if (naive.decide(a, world.rights.text(right), node) != Verdict.NO) {
-            expected.add(a);
+    each(
+        batch,
+        (world, naive, view, asker, seed) -> {
+          for (int node = 0; node < view.resources().size(); node++) {
+            int right = (int) (batch + node) % world.rights.size();
+            Set<Integer> found = new TreeSet<>();
+            new Holders(asker).find(view, right, node, false).forEach(h -> found.add(h.account()));
+            Set<Integer> expected = new TreeSet<>();
+            for (int a = 0; a < world.facts.accounts(); a++) {
+              if (naive.decide(a, world.rights.text(right), node) != Verdict.NO) {
+                expected.add(a);
+              }
+            }
+            assertThat(found).as(seed).isEqualTo(expected);
           }
-        }
-        assertThat(found).as(seed).isEqualTo(expected);
-      }
-    });
+        });
   }
 
   @ParameterizedTest
   @MethodSource("batches")
   void redundantIsWhatChangesNothingAtAnyTimeLeft(long batch) {
-    each(batch, 120, (world, naive, view, asker, seed) -> {
-      List<Grant> grants = world.application.grants(Basis.ACTUAL);
-      BitSet everywhere = Redundancy.everywhere(asker.model(), view);
-      BitSet expected = new BitSet();
-      BitSet needed = new BitSet();
-      for (int a = 0; a < world.facts.accounts(); a++) {
-        List<Integer> found = new Redundancy(asker).of(view, a);
-        for (int g = 0; g < grants.size(); g++) {
-          boolean redundant = naive.isRedundant(a, grants.get(g));
-          assertThat(found.contains(g)).as(seed + " account " + a + " grant " + g).isEqualTo(redundant);
-          if (grants.get(g).subject() >= 0 && naive.sure(a).contains(grants.get(g).subject())) {
-            (redundant ? expected : needed).set(g);
+    each(
+        batch,
+        120,
+        (world, naive, view, asker, seed) -> {
+          List<Grant> grants = world.application.grants(Basis.ACTUAL);
+          BitSet everywhere = Redundancy.everywhere(asker.model(), view);
+          BitSet expected = new BitSet();
+          BitSet needed = new BitSet();
+          for (int a = 0; a < world.facts.accounts(); a++) {
+            List<Integer> found = new Redundancy(asker).of(view, a);
+            for (int g = 0; g < grants.size(); g++) {
+              boolean redundant = naive.isRedundant(a, grants.get(g));
+              assertThat(found.contains(g))
+                  .as(seed + " account " + a + " grant " + g)
+                  .isEqualTo(redundant);
+              if (grants.get(g).subject() >= 0 && naive.sure(a).contains(grants.get(g).subject())) {
+                (redundant ? expected : needed).set(g);
+              }
+            }
           }
-        }
-      }
-      expected.andNot(needed);
-      assertThat(everywhere).as(seed).isEqualTo(expected);
-    });
+          expected.andNot(needed);
+          assertThat(everywhere).as(seed).isEqualTo(expected);
+        });
   }
 
   @ParameterizedTest
   @MethodSource("batches")
   void everyOpenRouteIsAChainOfRealMemberships(long batch) {
-    each(batch, (world, naive, view, asker, seed) -> {
-      for (int a = 0; a < world.facts.accounts(); a++) {
-        var routes = new RouteFinder(asker, Limits.USUAL).find(view, a, (int) (batch % 16), 0);
-        if (routes.decision().verdict() == Verdict.YES) {
-          assertThat(routes.open()).as(seed).isNotEmpty();
-        }
-        for (var route : routes.open()) {
-          for (int i = 1; i < route.subjects().size(); i++) {
-            assertThat(isStep(asker, route.subjects().get(i - 1), route.subjects().get(i))).as(seed).isTrue();
+    each(
+        batch,
+        (world, naive, view, asker, seed) -> {
+          for (int a = 0; a < world.facts.accounts(); a++) {
+            var routes = new RouteFinder(asker, Limits.USUAL).find(view, a, (int) (batch % 16), 0);
+            if (routes.decision().verdict() == Verdict.YES) {
+              assertThat(routes.open()).as(seed).isNotEmpty();
+            }
+            for (var route : routes.open()) {
+              for (int i = 1; i < route.subjects().size(); i++) {
+                assertThat(isStep(asker, route.subjects().get(i - 1), route.subjects().get(i)))
+                    .as(seed)
+                    .isTrue();
+              }
+              assertThat(new HashSet<>(route.subjects())).hasSameSizeAs(route.subjects());
+            }
           }
-          assertThat(new HashSet<>(route.subjects())).hasSameSizeAs(route.subjects());
-        }
-      }
-    });
+        });
   }
 
   private static boolean isStep(Asker asker, int from, int to) {
     var graph = asker.model().graph();
-    boolean listed = IntStream.range(0, graph.upCount(from)).anyMatch(i -> graph.upGroup(from, i) == to);
+    boolean listed =
+        IntStream.range(0, graph.upCount(from)).anyMatch(i -> graph.upGroup(from, i) == to);
     return listed || to >= asker.model().facts().firstGroup() + asker.model().facts().groups();
   }
 
@@ -272,12 +314,19 @@ class AgainstTheReferenceTest {
       SystemView view = model.systems().get(0);
       Asker asker = model.asker();
       Map<Integer, Integer> counted = new HashMap<>();
-      Bulk.sweep(model.asker(), new Bulk.Range(0, world.facts.accounts()), model.bulk().trusteeIndex(),
-          (account, v, who) -> v.decider().sweep(who, (node, below, count, yes, perhaps) -> {
-            for (long word : yes) {
-              counted.merge(account, Long.bitCount(word) * count, Integer::sum);
-            }
-          }));
+      Bulk.sweep(
+          model.asker(),
+          new Bulk.Range(0, world.facts.accounts()),
+          model.bulk().trusteeIndex(),
+          (account, v, who) ->
+              v.decider()
+                  .sweep(
+                      who,
+                      (node, below, count, yes, perhaps) -> {
+                        for (long word : yes) {
+                          counted.merge(account, Long.bitCount(word) * count, Integer::sum);
+                        }
+                      }));
       for (int a = 0; a < world.facts.accounts(); a++) {
         int expected = 0;
         for (int node = 0; node < view.resources().size(); node++) {

@@ -39,7 +39,8 @@ public final class Naive {
     if (subject >= facts.firstUnit()) {
       return 1;
     }
-    var filter = subject < facts.accounts() ? world.sight.accountFilter() : world.sight.groupFilter();
+    var filter =
+        subject < facts.accounts() ? world.sight.accountFilter() : world.sight.groupFilter();
     if (filter.isEmpty()) {
       return 1;
     }
@@ -268,14 +269,17 @@ public final class Naive {
 
   /** Whether taking a grant away changes nothing for an account at any time left in its window. */
   public boolean isRedundant(int account, Grant grant) {
-    if (!grant.on() || grant.until() <= SmallWorld.NOW || !sure(account).contains(grant.subject())) {
+    if (!grant.on()
+        || grant.until() <= SmallWorld.NOW
+        || !sure(account).contains(grant.subject())) {
       return false;
     }
     for (long time = SmallWorld.NOW; time < SmallWorld.NOW + 60; time++) {
       if (grant.activeAt(time)) {
         for (String right : world.rights.texts()) {
           for (int node = 0; node < world.application.resources().size(); node++) {
-            if (decide(account, right, node, time, null) != decide(account, right, node, time, grant)) {
+            if (decide(account, right, node, time, null)
+                != decide(account, right, node, time, grant)) {
               return false;
             }
           }

@@ -52,14 +52,17 @@ public final class SmallWorld {
   public SmallWorld(long seed) {
     random = new Random(seed * 0x9e3779b97f4a7c15L + 1);
     facts = facts();
-    rights = new RoleRights(List.of("a", "a/b", "a/b/c", "d"), List.of("view", "edit", "own"), List.of("print"));
+    rights =
+        new RoleRights(
+            List.of("a", "a/b", "a/b/c", "d"), List.of("view", "edit", "own"), List.of("print"));
     sight = sight();
     application = application();
   }
 
   /** The model of the organization. */
   public AccessModel model() {
-    return AccessModel.of(facts, List.of(application), Instant.ofEpochSecond(NOW), Optional.empty());
+    return AccessModel.of(
+        facts, List.of(application), Instant.ofEpochSecond(NOW), Optional.empty());
   }
 
   private Facts facts() {
@@ -81,7 +84,8 @@ public final class SmallWorld {
     List<Integer> accounts = new ArrayList<>();
     for (int a = 0; a < 5; a++) {
       int flags = random.nextInt(6) == 0 ? Facts.DISABLED : 0;
-      int row = add(source, SubjectKind.ACCOUNT, "uid=a" + a + "," + units[random.nextInt(3)], flags);
+      int row =
+          add(source, SubjectKind.ACCOUNT, "uid=a" + a + "," + units[random.nextInt(3)], flags);
       number(source, row);
       accounts.add(row);
       if (random.nextInt(3) == 0) {
@@ -93,10 +97,16 @@ public final class SmallWorld {
       int group = groups.get(random.nextInt(groups.size()));
       switch (random.nextInt(5)) {
         case 0 -> source.refer(group, Via.MEMBER_UID, Space.LOGIN, "a" + random.nextInt(6));
-        case 1, 2 -> source.refer(group, Via.MEMBER, Space.DN, "cn=g" + random.nextInt(groupCount) + ",ou=z");
+        case 1, 2 ->
+            source.refer(
+                group, Via.MEMBER, Space.DN, "cn=g" + random.nextInt(groupCount) + ",ou=z");
         default -> {
-          String dn = builder.source("dir") == source ? dnOfAccount(builder, random.nextInt(5)) : "";
-          source.refer(group, random.nextBoolean() ? Via.MEMBER : Via.UNIQUE_MEMBER, Space.DN,
+          String dn =
+              builder.source("dir") == source ? dnOfAccount(builder, random.nextInt(5)) : "";
+          source.refer(
+              group,
+              random.nextBoolean() ? Via.MEMBER : Via.UNIQUE_MEMBER,
+              Space.DN,
               dn.getBytes(StandardCharsets.UTF_8));
         }
       }
@@ -135,8 +145,19 @@ public final class SmallWorld {
     MembershipProfile profile =
         new MembershipProfile(counts, nestings[random.nextInt(5)], random.nextBoolean());
     boolean filtered = random.nextInt(3) == 0;
-    var filter = filtered ? Optional.of(FilterParser.parse("(uidNumber>=5)")) : Optional.<org.sobercompass.core.filter.Filter>empty();
-    return new Sight("dir", true, List.of(), random.nextBoolean() ? filter : Optional.empty(), List.of(), filter, Optional.empty(), profile);
+    var filter =
+        filtered
+            ? Optional.of(FilterParser.parse("(uidNumber>=5)"))
+            : Optional.<org.sobercompass.core.filter.Filter>empty();
+    return new Sight(
+        "dir",
+        true,
+        List.of(),
+        random.nextBoolean() ? filter : Optional.empty(),
+        List.of(),
+        filter,
+        Optional.empty(),
+        profile);
   }
 
   private RoleApplication application() {
@@ -151,9 +172,14 @@ public final class SmallWorld {
     boolean deny = combining.mode() == Combining.Mode.DENY_OVERRIDES;
     for (int r = 0; r < 4; r++) {
       definitions.add(
-          new RoleDefinition("r" + r, "Role " + r, r > 1 && random.nextInt(3) == 0 ? "r0" : "",
+          new RoleDefinition(
+              "r" + r,
+              "Role " + r,
+              r > 1 && random.nextInt(3) == 0 ? "r0" : "",
               r > 0 && random.nextInt(3) == 0 ? List.of("r" + random.nextInt(r)) : List.of(),
-              entries(), deny && random.nextBoolean() ? entries() : Map.of(), Place.of("test")));
+              entries(),
+              deny && random.nextBoolean() ? entries() : Map.of(),
+              Place.of("test")));
     }
     RoleCompiler compiler = new RoleCompiler(rights);
     List<RoleInfo> roles = compiler.compile(definitions, deny, new Problems());
@@ -161,7 +187,15 @@ public final class SmallWorld {
     Optional<List<Enrolment>> register =
         random.nextInt(3) == 0 ? Optional.of(register()) : Optional.empty();
     var definition =
-        new RoleApplication.Definition("app", "App", rights, nodes, roles, compiler, combining, sight,
+        new RoleApplication.Definition(
+            "app",
+            "App",
+            rights,
+            nodes,
+            roles,
+            compiler,
+            combining,
+            sight,
             new Admission(facts, random.nextInt(12) == 0, Set.of("directory"), register));
     return new RoleApplication(facts, definition, Map.of(Basis.ACTUAL, grants(nodes)));
   }
@@ -169,8 +203,13 @@ public final class SmallWorld {
   private List<Enrolment> register() {
     List<Enrolment> lines = new ArrayList<>();
     for (int i = 0; i < 4; i++) {
-      lines.add(new Enrolment(random.nextInt(facts.accounts() + facts.groups()), "x",
-          random.nextInt(4) == 0 ? "local" : "directory", random.nextInt(4) > 0, Place.of("test")));
+      lines.add(
+          new Enrolment(
+              random.nextInt(facts.accounts() + facts.groups()),
+              "x",
+              random.nextInt(4) == 0 ? "local" : "directory",
+              random.nextInt(4) > 0,
+              Place.of("test")));
     }
     return lines;
   }
@@ -205,9 +244,20 @@ public final class SmallWorld {
       long from = random.nextInt(4) == 0 ? NOW - 10 + random.nextInt(30) : Long.MIN_VALUE;
       long until = random.nextInt(4) == 0 ? NOW + 25 - random.nextInt(30) : Long.MAX_VALUE;
       grants.add(
-          new Grant("g" + g, random.nextInt(4), subject(), "", random.nextInt(nodes.size()),
-              random.nextInt(4) > 0, Math.min(from, until - 1), until, random.nextInt(8) > 0, "", "",
-              Place.of("test"), false));
+          new Grant(
+              "g" + g,
+              random.nextInt(4),
+              subject(),
+              "",
+              random.nextInt(nodes.size()),
+              random.nextInt(4) > 0,
+              Math.min(from, until - 1),
+              until,
+              random.nextInt(8) > 0,
+              "",
+              "",
+              Place.of("test"),
+              false));
     }
     return grants;
   }

@@ -25,7 +25,14 @@ public final class AccountAnswers {
   /** The columns of a holding, in every format but the table. */
   public static final List<String> HOLDING_COLUMNS =
       List.of(
-          "account", "login", "application", "permission", "node", "reach", "excluded", "state",
+          "account",
+          "login",
+          "application",
+          "permission",
+          "node",
+          "reach",
+          "excluded",
+          "state",
           "reasons");
 
   private final Ask ask;
@@ -49,8 +56,11 @@ public final class AccountAnswers {
       if (!isContained(holding, all)) {
         SystemView view = ask.model().systems().get(holding.system());
         sheet.row(
-            view.system().name(), view.rights().text(holding.right()), Words.place(view, holding),
-            Ask.sign(holding.state()), through(finder, view, holding));
+            view.system().name(),
+            view.rights().text(holding.right()),
+            Words.place(view, holding),
+            Ask.sign(holding.state()),
+            through(finder, view, holding));
       }
     }
     sheet.heading(heading(account, all));
@@ -97,7 +107,8 @@ public final class AccountAnswers {
     text.append(applications).append(" of ");
     text.append(Ask.count(ask.model().systems().size(), "application", "applications"));
     List<String> states = new ArrayList<>();
-    for (Standing.State state : List.of(Standing.State.USABLE, Standing.State.UNDECIDED, Standing.State.BLOCKED)) {
+    for (Standing.State state :
+        List.of(Standing.State.USABLE, Standing.State.UNDECIDED, Standing.State.BLOCKED)) {
       long count = all.stream().filter(h -> h.state() == state).count();
       if (count > 0) {
         states.add((count == all.size() ? "all" : String.valueOf(count)) + " " + state.word());
@@ -159,9 +170,15 @@ public final class AccountAnswers {
       for (int grant : redundancy.of(view, account)) {
         Grant given = view.grants().get(grant);
         sheet.note(
-            "Changes nothing for this account: " + view.system().name() + " "
-                + view.system().roles().get(given.role()).name() + " to "
-                + Words.trustee(facts, given) + " (" + given.place() + ").");
+            "Changes nothing for this account: "
+                + view.system().name()
+                + " "
+                + view.system().roles().get(given.role()).name()
+                + " to "
+                + Words.trustee(facts, given)
+                + " ("
+                + given.place()
+                + ").");
       }
     }
   }
@@ -170,7 +187,13 @@ public final class AccountAnswers {
   public Sheet accounts(List<Integer> accounts, String picked) {
     Sheet.Builder sheet =
         ask.begin(
-            "accounts/1", "account", "login", "name", "usable", "undecided", "blocked",
+            "accounts/1",
+            "account",
+            "login",
+            "name",
+            "usable",
+            "undecided",
+            "blocked",
             "applications");
     for (int account : accounts) {
       List<Holding> all = asker.holdings(account);
@@ -182,12 +205,15 @@ public final class AccountAnswers {
               .distinct()
               .toList();
       sheet.row(
-          facts.key(account).text(), facts.login(account), facts.label(account),
-          states[Standing.State.USABLE.ordinal()], states[Standing.State.UNDECIDED.ordinal()],
-          states[Standing.State.BLOCKED.ordinal()], applications);
+          facts.key(account).text(),
+          facts.login(account),
+          facts.label(account),
+          states[Standing.State.USABLE.ordinal()],
+          states[Standing.State.UNDECIDED.ordinal()],
+          states[Standing.State.BLOCKED.ordinal()],
+          applications);
     }
-    sheet.heading(
-        Ask.count(accounts.size(), "account has", "accounts have") + " " + picked + ".");
+    sheet.heading(Ask.count(accounts.size(), "account has", "accounts have") + " " + picked + ".");
     return ask.finish(sheet);
   }
 
@@ -214,15 +240,19 @@ public final class AccountAnswers {
       var path = found.get(0);
       direct += path.length() == 1 ? 1 : 0;
       sheet.row(
-          facts.key(subject).text(), Words.subject(facts, subject),
+          facts.key(subject).text(),
+          Words.subject(facts, subject),
           path.length() == 1 ? path.vias().get(0).words() : "nested " + (path.length() - 1),
           path.subjects().stream().map(facts::label).collect(Collectors.joining(" → ")),
           notCounted(account, subject));
     }
     sheet.heading(
-        Words.subject(facts, account) + " is in "
-            + Ask.count(subjects.size(), "group or unit", "groups and units") + ", "
-            + direct + " of them directly.");
+        Words.subject(facts, account)
+            + " is in "
+            + Ask.count(subjects.size(), "group or unit", "groups and units")
+            + ", "
+            + direct
+            + " of them directly.");
     return ask.finish(sheet);
   }
 
@@ -230,7 +260,8 @@ public final class AccountAnswers {
     List<String> not = new ArrayList<>();
     for (SystemView view : ask.model().systems()) {
       boolean sameDirectory = view.system().sight().directory().equals(facts.source(account));
-      if (sameDirectory && !view.admission().isOpen()
+      if (sameDirectory
+          && !view.admission().isOpen()
           && !asker.memberships(view, account).sure().contains(subject)) {
         not.add(view.id());
       }

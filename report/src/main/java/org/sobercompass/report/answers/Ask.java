@@ -47,7 +47,8 @@ public record Ask(AccessModel model, ZoneId zone, List<Problem> problems) {
   public Sheet finish(Sheet.Builder sheet) {
     if (!problems.isEmpty()) {
       sheet.note(
-          problems.size() + (problems.size() == 1 ? " problem" : " problems")
+          problems.size()
+              + (problems.size() == 1 ? " problem" : " problems")
               + " in the input may change this answer:");
       problems.stream().limit(SHOWN).forEach(problem -> sheet.note("  " + problem));
       if (problems.size() > SHOWN) {

@@ -43,7 +43,10 @@ public final class Dumps {
   /** Hands on all rows, on the calling thread, in order. */
   public void rows(String what, Consumer<List<Object>> rows) {
     model.widest().prepare();
-    model.bulk().inChunksOf(CHUNK).inOrder((asker, range) -> chunk(what, asker, range), list -> list.forEach(rows));
+    model
+        .bulk()
+        .inChunksOf(CHUNK)
+        .inOrder((asker, range) -> chunk(what, asker, range), list -> list.forEach(rows));
   }
 
   /** Writes all rows as JSON lines. */
@@ -113,7 +116,10 @@ public final class Dumps {
       if (group != account) {
         rows.add(
             List.of(
-                key, facts.login(account), facts.key(group).text(), facts.label(group),
+                key,
+                facts.login(account),
+                facts.key(group).text(),
+                facts.label(group),
                 isDirect(account, group)));
       }
     }

@@ -19,14 +19,31 @@ public final class FindingAnswers {
   public Sheet full(List<Finding> findings) {
     Sheet.Builder sheet =
         ask.begin(
-            "findings/1", "finding", "kind", "rule", "weight", "sentence", "application", "cause",
-            "subjects", "why", "evidence", "advice");
+            "findings/1",
+            "finding",
+            "kind",
+            "rule",
+            "weight",
+            "sentence",
+            "application",
+            "cause",
+            "subjects",
+            "why",
+            "evidence",
+            "advice");
     for (Finding finding : findings) {
       sheet.row(
-          finding.key().text(), finding.kind().id(), finding.rule(), finding.weight().word(),
-          finding.sentence(), finding.system(), finding.cause().text(),
-          finding.subjects().stream().map(Key::text).toList(), finding.why(),
-          finding.evidence().stream().map(Finding.Evidence::text).toList(), finding.advice());
+          finding.key().text(),
+          finding.kind().id(),
+          finding.rule(),
+          finding.weight().word(),
+          finding.sentence(),
+          finding.system(),
+          finding.cause().text(),
+          finding.subjects().stream().map(Key::text).toList(),
+          finding.why(),
+          finding.evidence().stream().map(Finding.Evidence::text).toList(),
+          finding.advice());
     }
     return ask.finish(sheet.heading(heading(findings)));
   }

@@ -49,9 +49,12 @@ public final class RightAnswers {
     long accounts = holders.stream().map(Holder::account).distinct().count();
     sheet.heading(
         Ask.count((int) accounts, "account holds ", "accounts hold ")
-            + Words.permission(view, right) + (below ? " at or below " : " at ")
+            + Words.permission(view, right)
+            + (below ? " at or below " : " at ")
             + view.resources().name(node)
-            + (usable == holders.size() ? "." : ", " + (holders.size() - usable) + " of them not usable."));
+            + (usable == holders.size()
+                ? "."
+                : ", " + (holders.size() - usable) + " of them not usable."));
     return ask.finish(sheet);
   }
 
@@ -64,10 +67,13 @@ public final class RightAnswers {
     RouteFinder finder = new RouteFinder(asker, Limits.ONE);
     for (Holder holder : new Holders(asker).find(view, right, node, below)) {
       List<Route> routes = finder.find(view, holder.account(), right, holder.resource()).open();
-      String why = holder.reasons().isEmpty() ? "" : " (" + String.join("; ", holder.reasons()) + ")";
+      String why =
+          holder.reasons().isEmpty() ? "" : " (" + String.join("; ", holder.reasons()) + ")";
       sheet.row(
-          facts.label(holder.account()), facts.login(holder.account()),
-          view.resources().name(holder.resource()), Ask.sign(holder.state()),
+          facts.label(holder.account()),
+          facts.login(holder.account()),
+          view.resources().name(holder.resource()),
+          Ask.sign(holder.state()),
           (routes.isEmpty() ? "" : last(view, routes.get(0))) + why);
     }
     return ask.finish(sheet);
@@ -79,7 +85,8 @@ public final class RightAnswers {
     return (grant.subject() == route.subjects().get(0)
             ? "given to the account itself"
             : facts.label(grant.subject()))
-        + " → " + role;
+        + " → "
+        + role;
   }
 
   /** Why an account can or cannot do something: open routes, then stopped ones. */
@@ -89,17 +96,23 @@ public final class RightAnswers {
     for (Route route : routes.open()) {
       boolean sure = routes.decision().verdict() == Verdict.YES;
       sheet.row(
-          sure ? "open" : "undecided", Words.route(ask.model(), view, route),
-          view.grants().get(route.grant()).place().toString(), "");
+          sure ? "open" : "undecided",
+          Words.route(ask.model(), view, route),
+          view.grants().get(route.grant()).place().toString(),
+          "");
     }
     for (Route.StoppedRoute stopped : routes.stopped()) {
       sheet.row(
-          "stopped", Words.route(ask.model(), view, stopped.route()),
-          view.grants().get(stopped.route().grant()).place().toString(), by(view, stopped));
+          "stopped",
+          Words.route(ask.model(), view, stopped.route()),
+          view.grants().get(stopped.route().grant()).place().toString(),
+          by(view, stopped));
     }
-    sheet.heading(sentence(routes.can(), view, account, right, node)
-        + " " + Ask.count(routes.open().size(), "route", "routes")
-        + (routes.stopped().isEmpty() ? "." : ", " + routes.stopped().size() + " stopped."));
+    sheet.heading(
+        sentence(routes.can(), view, account, right, node)
+            + " "
+            + Ask.count(routes.open().size(), "route", "routes")
+            + (routes.stopped().isEmpty() ? "." : ", " + routes.stopped().size() + " stopped."));
     if (routes.more()) {
       sheet.note("There are more routes than are shown; the limit was reached.");
     }
@@ -120,14 +133,22 @@ public final class RightAnswers {
   /** "Yes: Ilse Brandt can …", "No: …". */
   public String sentence(Can can, SystemView view, int account, int right, int node) {
     String what =
-        Words.subject(facts, account) + (can.verdict() == Verdict.YES ? " can" : " cannot") + " use "
-            + Words.permission(view, right) + " at " + view.resources().name(node);
+        Words.subject(facts, account)
+            + (can.verdict() == Verdict.YES ? " can" : " cannot")
+            + " use "
+            + Words.permission(view, right)
+            + " at "
+            + view.resources().name(node);
     return switch (can.verdict()) {
       case YES -> "Yes: " + what + ".";
-      case UNDECIDED -> "Undecided: " + what.replace(" cannot use", " may be able to use") + reasons(can) + ".";
+      case UNDECIDED ->
+          "Undecided: " + what.replace(" cannot use", " may be able to use") + reasons(can) + ".";
       case NO ->
-          "No: " + what
-              + (can.held() == Verdict.NO ? "." : ", though the right is held:" + reasons(can) + ".");
+          "No: "
+              + what
+              + (can.held() == Verdict.NO
+                  ? "."
+                  : ", though the right is held:" + reasons(can) + ".");
     };
   }
 
@@ -145,9 +166,13 @@ public final class RightAnswers {
         ask.begin("can/1", "account", "permission", "node", "answer", "held", "state", "why");
     List<String> why = why(view, routes);
     sheet.row(
-        facts.key(account).text(), Words.permission(view, right), view.resources().id(node),
+        facts.key(account).text(),
+        Words.permission(view, right),
+        view.resources().id(node),
         can.verdict().name().toLowerCase(java.util.Locale.ROOT),
-        can.held().name().toLowerCase(java.util.Locale.ROOT), can.standing().state().word(), why);
+        can.held().name().toLowerCase(java.util.Locale.ROOT),
+        can.standing().state().word(),
+        why);
     return ask.finish(sheet.heading(sentence(can, view, account, right, node)));
   }
 
@@ -180,7 +205,15 @@ public final class RightAnswers {
   /** What was agreed against what is there. */
   public Sheet drift(List<SystemView> views) {
     Sheet.Builder sheet =
-        ask.begin("drift/1", "application", "difference", "role", "subject", "node", "intended", "actual");
+        ask.begin(
+            "drift/1",
+            "application",
+            "difference",
+            "role",
+            "subject",
+            "node",
+            "intended",
+            "actual");
     int compared = 0;
     for (SystemView view : views) {
       compared += view.system().hasBothBases() ? 1 : 0;
@@ -193,15 +226,18 @@ public final class RightAnswers {
               case ACTUAL_ONLY -> "actual, not intended";
               case DIFFERENT -> "differs";
             },
-            view.system().roles().get(grant.role()).name(), Words.trustee(facts, grant),
-            view.resources().id(grant.resource()), d.intended().map(this::terms).orElse(""),
+            view.system().roles().get(grant.role()).name(),
+            Words.trustee(facts, grant),
+            view.resources().id(grant.resource()),
+            d.intended().map(this::terms).orElse(""),
             d.actual().map(this::terms).orElse(""));
       }
     }
     sheet.heading(
         Ask.count(sheet.size(), "assignment differs", "assignments differ")
             + " between what was agreed and what is there, in "
-            + Ask.count(compared, "application", "applications") + " compared.");
+            + Ask.count(compared, "application", "applications")
+            + " compared.");
     return ask.finish(sheet);
   }
 
@@ -226,8 +262,11 @@ public final class RightAnswers {
   /** Two roles of one system side by side. */
   public Sheet roles(SystemView view, RoleInfo left, RoleInfo right) {
     return compare(
-        SideBySide.roles(view, left, right), "the role " + left.name(), "the role " + right.name(),
-        left.id(), right.id());
+        SideBySide.roles(view, left, right),
+        "the role " + left.name(),
+        "the role " + right.name(),
+        left.id(),
+        right.id());
   }
 
   private Sheet compare(
@@ -241,8 +280,16 @@ public final class RightAnswers {
     }
     sheet.fact("left", a).fact("right", b);
     sheet.heading(
-        "Of " + Ask.count(lines.size(), "permission", "permissions") + ", " + left + " and " + right
-            + " have " + same + " in common; " + (lines.size() - same)
+        "Of "
+            + Ask.count(lines.size(), "permission", "permissions")
+            + ", "
+            + left
+            + " and "
+            + right
+            + " have "
+            + same
+            + " in common; "
+            + (lines.size() - same)
             + (lines.size() - same == 1 ? " differs." : " differ."));
     return ask.finish(sheet);
   }

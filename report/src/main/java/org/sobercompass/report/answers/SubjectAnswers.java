@@ -50,10 +50,15 @@ public final class SubjectAnswers {
       nested += graph.downMember(group, i) >= facts.firstGroup() ? 1 : 0;
     }
     sheet.heading(
-        "The group " + Words.subject(facts, group) + " has "
-            + Ask.count(accounts.size(), "account", "accounts") + ", "
-            + Ask.count(nested, "nested group", "nested groups") + ", and brings "
-            + Ask.count(brings, "assignment", "assignments") + ".");
+        "The group "
+            + Words.subject(facts, group)
+            + " has "
+            + Ask.count(accounts.size(), "account", "accounts")
+            + ", "
+            + Ask.count(nested, "nested group", "nested groups")
+            + ", and brings "
+            + Ask.count(brings, "assignment", "assignments")
+            + ".");
     above(group, sheet);
     for (Dangling dangling : facts.arrays().dangling()) {
       if (dangling.subject() == group) {
@@ -103,8 +108,13 @@ public final class SubjectAnswers {
       }
     }
     sheet.heading(
-        "The role " + role.name() + " of " + view.system().name() + " gives "
-            + Ask.count(gives, "permission", "permissions") + ".");
+        "The role "
+            + role.name()
+            + " of "
+            + view.system().name()
+            + " gives "
+            + Ask.count(gives, "permission", "permissions")
+            + ".");
     if (!role.derives().isEmpty()) {
       sheet.note("It derives from " + role.derives() + ".");
     }
@@ -112,7 +122,12 @@ public final class SubjectAnswers {
       if (grant.role() == number) {
         String off = grant.activeAt(ask.model().asOf().getEpochSecond()) ? "" : " (not active)";
         sheet.note(
-            "Given to " + Words.trustee(facts, grant) + ", " + Words.place(view, grant) + off + ".");
+            "Given to "
+                + Words.trustee(facts, grant)
+                + ", "
+                + Words.place(view, grant)
+                + off
+                + ".");
       }
     }
     return ask.finish(sheet);
@@ -129,20 +144,30 @@ public final class SubjectAnswers {
       if (reaches) {
         Object[] row = grantRow(view, grant);
         sheet.row(
-            row[1], row[3], view.resources().id(grant.resource()), grant.descends(), row[4], row[5]);
+            row[1],
+            row[3],
+            view.resources().id(grant.resource()),
+            grant.descends(),
+            row[4],
+            row[5]);
       }
     }
     sheet.heading(
         Ask.count(sheet.size(), "assignment reaches ", "assignments reach ")
-            + view.resources().name(node) + " in " + view.system().name() + ", which combines by "
-            + view.system().combining() + ".");
+            + view.resources().name(node)
+            + " in "
+            + view.system().name()
+            + ", which combines by "
+            + view.system().combining()
+            + ".");
     return ask.finish(sheet);
   }
 
   /** All roles, of one system or of all. */
   public Sheet roles(List<SystemView> views) {
     Sheet.Builder sheet =
-        ask.begin("roles/1", "application", "role", "name", "permissions", "includes", "assignments");
+        ask.begin(
+            "roles/1", "application", "role", "name", "permissions", "includes", "assignments");
     for (SystemView view : views) {
       for (int number = 0; number < view.system().roles().size(); number++) {
         RoleInfo role = view.system().roles().get(number);
@@ -156,8 +181,10 @@ public final class SubjectAnswers {
       }
     }
     sheet.heading(
-        Ask.count(sheet.size(), "role", "roles") + " in "
-            + Ask.count(views.size(), "application", "applications") + ".");
+        Ask.count(sheet.size(), "role", "roles")
+            + " in "
+            + Ask.count(views.size(), "application", "applications")
+            + ".");
     return ask.finish(sheet);
   }
 }

@@ -7,7 +7,9 @@ import java.util.stream.Collectors;
 final class Safe {
   private Safe() {}
 
-  /** For a terminal: control characters, and those that turn the writing direction, are replaced. */
+  /**
+   * For a terminal: control characters, and those that turn the writing direction, are replaced.
+   */
   static String terminal(String text) {
     StringBuilder out = null;
     for (int i = 0; i < text.length(); i++) {

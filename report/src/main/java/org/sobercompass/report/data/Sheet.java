@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * One answer as rows: a heading that answers the question, what it was computed with, columns, rows.
- * A value is a text, a number, a yes or no, or a list of texts.
+ * One answer as rows: a heading that answers the question, what it was computed with, columns,
+ * rows. A value is a text, a number, a yes or no, or a list of texts.
  *
  * @param schema name and version of the form of the rows, as in docs/schema
  * @param heading the answer in a sentence
@@ -79,8 +79,12 @@ public record Sheet(
     /** The finished sheet. */
     public Sheet build() {
       return new Sheet(
-          schema, heading, java.util.Collections.unmodifiableMap(new LinkedHashMap<>(facts)),
-          columns, List.copyOf(rows), List.copyOf(notes));
+          schema,
+          heading,
+          java.util.Collections.unmodifiableMap(new LinkedHashMap<>(facts)),
+          columns,
+          List.copyOf(rows),
+          List.copyOf(notes));
     }
   }
 }

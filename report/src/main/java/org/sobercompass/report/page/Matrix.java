@@ -18,8 +18,7 @@ import org.sobercompass.core.system.Standing;
  * @param rows the accounts that are given something
  * @param leftOut how many accounts did not fit
  */
-public record Matrix(
-    List<Head> applications, List<Head> roles, List<Row> rows, int leftOut) {
+public record Matrix(List<Head> applications, List<Head> roles, List<Row> rows, int leftOut) {
   private static final int MOST = 400;
 
   /** A column head over some columns. */
@@ -44,7 +43,9 @@ public record Matrix(
       applications.add(new Head(view.system().name(), view.system().roles().size(), ""));
       view.system()
           .roles()
-          .forEach(role -> roles.add(new Head(role.name(), 1, view.system().name() + ": " + role.name())));
+          .forEach(
+              role ->
+                  roles.add(new Head(role.name(), 1, view.system().name() + ": " + role.name())));
     }
     List<Row> rows = new ArrayList<>();
     int leftOut = 0;
@@ -68,8 +69,10 @@ public record Matrix(
   private static Row row(AccessModel model, int account, List<Mark> marks) {
     int unit = model.facts().container(account);
     return new Row(
-        model.facts().label(account), model.facts().login(account),
-        unit < 0 ? "" : model.facts().label(unit), marks);
+        model.facts().label(account),
+        model.facts().login(account),
+        unit < 0 ? "" : model.facts().label(unit),
+        marks);
   }
 
   private static List<Mark> marks(Asker asker, SystemView view, int account) {

@@ -53,7 +53,8 @@ public final class Page {
     values.put("matrix", Matrix.of(ask.model()));
     values.put("problems", ask.problems().stream().map(Problem::toString).toList());
     StringOutput out = new StringOutput();
-    TemplateEngine.createPrecompiled(null, ContentType.Html, null, "org.sobercompass.report.generated")
+    TemplateEngine.createPrecompiled(
+            null, ContentType.Html, null, "org.sobercompass.report.generated")
         .render("page.jte", values, out);
     return out.toString();
   }
@@ -61,13 +62,18 @@ public final class Page {
   private String lead() {
     AccessModel model = ask.model();
     long high = findings.stream().filter(f -> f.weight() == Weight.HIGH).count();
-    return Ask.count(model.facts().accounts(), "account", "accounts") + " and "
-        + Ask.count(model.facts().groups(), "group", "groups") + ", seen by "
-        + Ask.count(model.systems().size(), "application", "applications") + ": "
+    return Ask.count(model.facts().accounts(), "account", "accounts")
+        + " and "
+        + Ask.count(model.facts().groups(), "group", "groups")
+        + ", seen by "
+        + Ask.count(model.systems().size(), "application", "applications")
+        + ": "
         + (findings.isEmpty()
             ? "nothing was found that should not be."
             : Ask.count(findings.size(), "thing was found", "things were found")
-                + " that should not be, " + high + " of them of high weight.");
+                + " that should not be, "
+                + high
+                + " of them of high weight.");
   }
 
   private List<String> facts() {
@@ -86,10 +92,15 @@ public final class Page {
       }
       items.add(
           new Item(
-              items.size() + 1, finding.weight().word(), finding.kind().id(),
-              FindingAnswers.capital(finding.sentence()), finding.why(), subjects,
+              items.size() + 1,
+              finding.weight().word(),
+              finding.kind().id(),
+              FindingAnswers.capital(finding.sentence()),
+              finding.why(),
+              subjects,
               finding.evidence().stream().map(Finding.Evidence::text).toList(),
-              FindingAnswers.capital(finding.advice()), finding.key().text(),
+              FindingAnswers.capital(finding.advice()),
+              finding.key().text(),
               new RouteDrawing(ask.model()).draw(finding.evidence())));
     }
     return items;

@@ -98,8 +98,12 @@ final class RouteDrawing {
           nodes.put(id, node);
         });
     List<ElkEdge> edges = new ArrayList<>();
-    lines.values().forEach(
-        line -> edges.add(ElkGraphUtil.createSimpleEdge(node(nodes, line[0]), node(nodes, line[1]))));
+    lines
+        .values()
+        .forEach(
+            line ->
+                edges.add(
+                    ElkGraphUtil.createSimpleEdge(node(nodes, line[0]), node(nodes, line[1]))));
     new RecursiveGraphLayoutEngine().layout(graph, new BasicProgressMonitor());
     Svg out = new Svg(graph.getWidth(), graph.getHeight());
     edges.forEach(edge -> edge(out, edge));
@@ -135,7 +139,12 @@ final class RouteDrawing {
           default -> "right";
         };
     out.box(
-        shape, node.getX(), node.getY(), node.getWidth(), node.getHeight(), cut(box.kind),
+        shape,
+        node.getX(),
+        node.getY(),
+        node.getWidth(),
+        node.getHeight(),
+        cut(box.kind),
         cut(box.text));
   }
 

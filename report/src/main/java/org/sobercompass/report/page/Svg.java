@@ -3,7 +3,9 @@ package org.sobercompass.report.page;
 import java.util.List;
 import java.util.Locale;
 
-/** Writes the few SVG elements of a picture. All text is escaped here; numbers are formatted here. */
+/**
+ * Writes the few SVG elements of a picture. All text is escaped here; numbers are formatted here.
+ */
 final class Svg {
   private static final double MARGIN = 4;
 
@@ -15,7 +17,11 @@ final class Svg {
             Locale.ROOT,
             "<svg class=\"drawing\" role=\"img\" xmlns=\"http://www.w3.org/2000/svg\" width=\"%.0f\""
                 + " height=\"%.0f\" viewBox=\"%.0f %.0f %.0f %.0f\">",
-            width + 2 * MARGIN, height + 2 * MARGIN, -MARGIN, -MARGIN, width + 2 * MARGIN,
+            width + 2 * MARGIN,
+            height + 2 * MARGIN,
+            -MARGIN,
+            -MARGIN,
+            width + 2 * MARGIN,
             height + 2 * MARGIN));
   }
 
@@ -23,7 +29,8 @@ final class Svg {
   void arrow(List<double[]> points) {
     StringBuilder path = new StringBuilder();
     for (double[] p : points) {
-      path.append(String.format(Locale.ROOT, "%s%.1f %.1f", path.isEmpty() ? "M" : "L", p[0], p[1]));
+      path.append(
+          String.format(Locale.ROOT, "%s%.1f %.1f", path.isEmpty() ? "M" : "L", p[0], p[1]));
     }
     double[] end = points.get(points.size() - 1);
     out.append("<path class=\"line\" d=\"").append(path).append("\"/>");
@@ -44,13 +51,19 @@ final class Svg {
         String.format(
             Locale.ROOT,
             "<rect class=\"%s\" x=\"%.1f\" y=\"%.1f\" width=\"%.1f\" height=\"%.1f\" rx=\"%.1f\"/>",
-            kind, x, y, w, h, corner));
+            kind,
+            x,
+            y,
+            w,
+            h,
+            corner));
     text("small", x + w / 2, y + 14, small);
     text("name", x + w / 2, y + 29, text);
   }
 
   private void text(String style, double x, double y, String text) {
-    out.append(String.format(Locale.ROOT, "<text class=\"%s\" x=\"%.1f\" y=\"%.1f\">", style, x, y));
+    out.append(
+        String.format(Locale.ROOT, "<text class=\"%s\" x=\"%.1f\" y=\"%.1f\">", style, x, y));
     out.append(escape(text)).append("</text>");
   }
 

@@ -14,8 +14,12 @@ final class AccountStates {
 
   /** The attributes read, for the completeness of an export. */
   static final String[] ATTRIBUTES = {
-    "userAccountControl", "nsAccountLock", "pwdAccountLockedTime", "shadowExpire",
-    "accountExpires", "pwdEndTime"
+    "userAccountControl",
+    "nsAccountLock",
+    "pwdAccountLockedTime",
+    "shadowExpire",
+    "accountExpires",
+    "pwdEndTime"
   };
 
   private AccountStates() {}

@@ -20,7 +20,9 @@ final class BinaryIds {
       return Optional.of(new UUID(high, little.order(ByteOrder.BIG_ENDIAN).getLong()).toString());
     }
     String text = new String(bytes, StandardCharsets.UTF_8).toLowerCase(Locale.ROOT);
-    return text.matches("[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}") ? Optional.of(text) : Optional.empty();
+    return text.matches("[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}")
+        ? Optional.of(text)
+        : Optional.empty();
   }
 
   /** A SID from its bytes, or a text that is one already. */

@@ -32,14 +32,26 @@ public record DirectoryKind(
 
   private static final Set<String> UNITS =
       Set.of(
-          "organizationalunit", "organization", "domain", "dcobject", "country", "locality",
-          "container", "builtindomain", "domaindns");
+          "organizationalunit",
+          "organization",
+          "domain",
+          "dcobject",
+          "country",
+          "locality",
+          "container",
+          "builtindomain",
+          "domaindns");
 
   /** inetOrgPerson (RFC 2798), groups of RFC 4519, posixAccount and posixGroup (RFC 2307). */
   public static final DirectoryKind STANDARD =
       new DirectoryKind(
           "standard",
-          Set.of("person", "inetorgperson", "organizationalperson", "posixaccount", "account",
+          Set.of(
+              "person",
+              "inetorgperson",
+              "organizationalperson",
+              "posixaccount",
+              "account",
               "simplesecurityobject"),
           Set.of("computer", "device"),
           Set.of("groupofnames", "groupofuniquenames", "posixgroup", "group"),
@@ -86,7 +98,14 @@ public record DirectoryKind(
   /** The same with other login names. */
   public DirectoryKind withLogin(String attribute) {
     return new DirectoryKind(
-        id, accounts, notAccounts, groups, units, ids, List.of(attribute.toLowerCase(Locale.ROOT)),
-        groupNames, displays);
+        id,
+        accounts,
+        notAccounts,
+        groups,
+        units,
+        ids,
+        List.of(attribute.toLowerCase(Locale.ROOT)),
+        groupNames,
+        displays);
   }
 }

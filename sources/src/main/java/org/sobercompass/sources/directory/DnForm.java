@@ -5,8 +5,8 @@ import com.unboundid.ldap.sdk.LDAPException;
 import java.util.Locale;
 
 /**
- * Brings a DN into its canonical form (RFC 4514, values by caseIgnoreMatch): equal for equal DNs. The
- * usual plain spelling takes a short way; the LDAP library does the rest.
+ * Brings a DN into its canonical form (RFC 4514, values by caseIgnoreMatch): equal for equal DNs.
+ * The usual plain spelling takes a short way; the LDAP library does the rest.
  */
 public final class DnForm {
   private DnForm() {}

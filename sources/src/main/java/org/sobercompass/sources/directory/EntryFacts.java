@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder.Space;
 import org.sobercompass.core.facts.FactsSource;
@@ -17,7 +18,6 @@ import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
-import org.jspecify.annotations.Nullable;
 
 /** Turns one directory entry after another into facts. */
 final class EntryFacts {
@@ -58,9 +58,15 @@ final class EntryFacts {
     int row =
         into.add(
             new SubjectRow(
-                subject, id(entry, form), entry.getDN(), form,
-                subject == SubjectKind.UNIT ? unitName(entry) : login, display,
-                first(entry, List.of("mail")), flags, expires));
+                subject,
+                id(entry, form),
+                entry.getDN(),
+                form,
+                subject == SubjectKind.UNIT ? unitName(entry) : login,
+                display,
+                first(entry, List.of("mail")),
+                flags,
+                expires));
     references(entry, subject, row, login);
     columns(entry, row);
   }
@@ -114,7 +120,8 @@ final class EntryFacts {
           return text;
         }
         problems.warning(
-            Place.of(name).entry(entry.getDN()), "the " + attribute + " cannot be read",
+            Place.of(name).entry(entry.getDN()),
+            "the " + attribute + " cannot be read",
             "a valid id; the next best one is used");
       }
     }
@@ -193,7 +200,8 @@ final class EntryFacts {
 
   /** A name and optional UID (RFC 4517 section 3.3.21) without the UID. */
   private static byte[] withoutUid(byte[] bytes) {
-    boolean hasUid = bytes.length > 4 && bytes[bytes.length - 1] == 'B' && bytes[bytes.length - 2] == '\'';
+    boolean hasUid =
+        bytes.length > 4 && bytes[bytes.length - 1] == 'B' && bytes[bytes.length - 2] == '\'';
     if (!hasUid) {
       return bytes;
     }
@@ -215,7 +223,13 @@ final class EntryFacts {
         }
       }
       if (!values.isEmpty()) {
-        into.values(row, wanted, List.copyOf(Set.copyOf(values).size() == values.size() ? values : new java.util.LinkedHashSet<>(values)));
+        into.values(
+            row,
+            wanted,
+            List.copyOf(
+                Set.copyOf(values).size() == values.size()
+                    ? values
+                    : new java.util.LinkedHashSet<>(values)));
       }
     }
   }

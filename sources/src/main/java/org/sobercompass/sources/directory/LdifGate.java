@@ -10,7 +10,8 @@ import org.sobercompass.core.problem.Problems;
  * that names a file or address ({@code attr:< ...}) is refused, because the library would open it;
  * a logical line longer than {@link #LONGEST} is cut; bytes that are not UTF-8 are told. Each is an
  * error, so nothing is answered from what went through. Folded lines are seen unfolded (RFC 2849
- * note 2), and a carriage return ends a line by itself, as it does for the library. One pass over the bytes, O(1) memory.
+ * note 2), and a carriage return ends a line by itself, as it does for the library. One pass over
+ * the bytes, O(1) memory.
  */
 final class LdifGate extends InputStream {
   /** The longest logical line in bytes. */
@@ -111,7 +112,9 @@ final class LdifGate extends InputStream {
     return at;
   }
 
-  /** The first byte of a line: a space goes on with the logical line before, else a new one starts. */
+  /**
+   * The first byte of a line: a space goes on with the logical line before, else a new one starts.
+   */
   private void begin(byte b) {
     if (b != ' ') {
       state = b == '#' ? COMMENT : NAME;
@@ -162,7 +165,10 @@ final class LdifGate extends InputStream {
     }
     if (b < 0) {
       int lead = b & 0xff;
-      pending = lead >= 0xf0 && lead <= 0xf4 ? 3 : lead >= 0xe0 && lead < 0xf0 ? 2 : lead >= 0xc2 && lead < 0xe0 ? 1 : 0;
+      pending =
+          lead >= 0xf0 && lead <= 0xf4
+              ? 3
+              : lead >= 0xe0 && lead < 0xf0 ? 2 : lead >= 0xc2 && lead < 0xe0 ? 1 : 0;
       firstPending = lead;
       if (pending == 0) {
         badUtf8();

@@ -47,9 +47,11 @@ public final class LdifSource {
     try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
       read(in);
     } catch (NoSuchFileException e) {
-      problems.error(Place.of(name), "there is no such file", "an LDIF file, relative to the workspace");
+      problems.error(
+          Place.of(name), "there is no such file", "an LDIF file, relative to the workspace");
     } catch (IOException e) {
-      problems.error(Place.of(name), "the file cannot be read (" + e.getMessage() + ")", "a readable file");
+      problems.error(
+          Place.of(name), "the file cannot be read (" + e.getMessage() + ")", "a readable file");
     }
   }
 
@@ -73,7 +75,8 @@ public final class LdifSource {
       }
     }
     if (read == 0) {
-      problems.warning(Place.of(name), "the file holds no entry", "an export of accounts and groups");
+      problems.warning(
+          Place.of(name), "the file holds no entry", "an export of accounts and groups");
     }
   }
 
@@ -106,6 +109,8 @@ public final class LdifSource {
 
   private static String shorten(LDIFException e) {
     String message = e.getExceptionMessage() == null ? e.getMessage() : e.getExceptionMessage();
-    return message == null ? "unreadable" : message.length() <= 160 ? message : message.substring(0, 160) + "…";
+    return message == null
+        ? "unreadable"
+        : message.length() <= 160 ? message : message.substring(0, 160) + "…";
   }
 }

@@ -50,7 +50,10 @@ public final class QuestionReader {
               row ->
                   out.accept(
                       new Question(
-                          row.get("account"), row.get("permission"), row.get("node"), row.place())));
+                          row.get("account"),
+                          row.get("permission"),
+                          row.get("node"),
+                          row.place())));
     }
   }
 
@@ -62,7 +65,8 @@ public final class QuestionReader {
     } catch (JacksonException e) {
       int line = e.getLocation() == null ? 0 : e.getLocation().getLineNr();
       problems.error(
-          Place.of(name, line), "this is not JSON: " + Problem.quote(e.getOriginalMessage()),
+          Place.of(name, line),
+          "this is not JSON: " + Problem.quote(e.getOriginalMessage()),
           "one object a line with account, permission and node");
     }
   }
@@ -82,7 +86,10 @@ public final class QuestionReader {
         case "node" -> node = value;
         default ->
             problems.unknown(
-                place, "there is no field " + Problem.quote(key), "account, permission or node", key,
+                place,
+                "there is no field " + Problem.quote(key),
+                "account, permission or node",
+                key,
                 COLUMNS);
       }
       if (!text) {

@@ -26,7 +26,15 @@ import org.sobercompass.sources.text.YesNo;
 final class AssignmentReader {
   private static final List<String> KNOWN =
       List.of(
-          "role", "kind", "subject", "node", "descendants", "from", "until", "on", "granted by",
+          "role",
+          "kind",
+          "subject",
+          "node",
+          "descendants",
+          "from",
+          "until",
+          "on",
+          "granted by",
           "reason");
   private static final List<String> NEEDED = List.of("role", "kind", "subject");
 
@@ -83,8 +91,19 @@ final class AssignmentReader {
     }
     grants.add(
         new Grant(
-            id, role, number, subject, node, descends, from, until, on, row.get("granted by"),
-            row.get("reason"), row.place(), false));
+            id,
+            role,
+            number,
+            subject,
+            node,
+            descends,
+            from,
+            until,
+            on,
+            row.get("granted by"),
+            row.get("reason"),
+            row.place(),
+            false));
   }
 
   private static String id(CsvReader.Row row, String trustee, String node, boolean descends) {
@@ -134,8 +153,10 @@ final class AssignmentReader {
       case "implicit" -> implicit(row);
       default -> {
         problems.unknown(
-            row.place(), Problem.quote(row.get("kind")) + " is no kind of subject",
-            "account, group, unit or implicit", row.get("kind"),
+            row.place(),
+            Problem.quote(row.get("kind")) + " is no kind of subject",
+            "account, group, unit or implicit",
+            row.get("kind"),
             List.of("account", "group", "unit", "implicit"));
         yield Optional.empty();
       }
@@ -146,8 +167,11 @@ final class AssignmentReader {
     List<String> known = List.of("everyone", "members", "signed-in");
     if (!known.contains(row.get("subject"))) {
       problems.unknown(
-          row.place(), Problem.quote(row.get("subject")) + " is no implicit group",
-          "everyone, signed-in or members", row.get("subject"), known);
+          row.place(),
+          Problem.quote(row.get("subject")) + " is no implicit group",
+          "everyone, signed-in or members",
+          row.get("subject"),
+          known);
     }
     return Optional.of(SubjectKind.IMPLICIT);
   }
@@ -156,7 +180,8 @@ final class AssignmentReader {
     String text = row.get(column);
     Optional<Boolean> value = text.isEmpty() ? Optional.of(otherwise) : YesNo.parse(text);
     if (value.isEmpty()) {
-      problems.error(row.place(), column + ": " + Problem.quote(text) + " is neither yes nor no", "yes or no");
+      problems.error(
+          row.place(), column + ": " + Problem.quote(text) + " is neither yes nor no", "yes or no");
     }
     return value.orElse(otherwise);
   }
@@ -171,7 +196,8 @@ final class AssignmentReader {
             ? Moments.begin(text, context.zone())
             : Moments.end(text, context.zone());
     if (at.isEmpty()) {
-      problems.error(row.place(), column + ": " + Problem.quote(text) + " is no date", Moments.EXPECTED);
+      problems.error(
+          row.place(), column + ": " + Problem.quote(text) + " is no date", Moments.EXPECTED);
     }
     return at.map(Instant::getEpochSecond);
   }

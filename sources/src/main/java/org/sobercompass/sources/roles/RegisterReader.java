@@ -37,8 +37,11 @@ final class RegisterReader {
       context
           .problems()
           .unknown(
-              row.place(), Problem.quote(row.get("kind")) + " cannot be enrolled",
-              "account or group", kindWord, List.of("account", "group"));
+              row.place(),
+              Problem.quote(row.get("kind")) + " cannot be enrolled",
+              "account or group",
+              kindWord,
+              List.of("account", "group"));
       return;
     }
     String active = row.get("active");
@@ -46,13 +49,19 @@ final class RegisterReader {
     if (isActive.isEmpty()) {
       context
           .problems()
-          .error(row.place(), "active: " + Problem.quote(active) + " is neither yes nor no", "yes or no");
+          .error(
+              row.place(),
+              "active: " + Problem.quote(active) + " is neither yes nor no",
+              "yes or no");
     }
     String subject = row.get("subject");
     String provider = row.get("provider");
     lines.add(
         new Enrolment(
-            context.names().resolve(kind, subject, row.place()), subject,
-            provider.isEmpty() ? "directory" : provider, isActive.orElse(false), row.place()));
+            context.names().resolve(kind, subject, row.place()),
+            subject,
+            provider.isEmpty() ? "directory" : provider,
+            isActive.orElse(false),
+            row.place()));
   }
 }

@@ -27,8 +27,20 @@ import org.sobercompass.sources.text.Node;
 public final class RoleFormat implements SystemFormat {
   private static final Set<String> KEYS =
       Set.of(
-          "kind", "id", "name", "sight", "sign-in", "register", "areas", "levels", "actions",
-          "nodes", "roles", "everyone", "combining", "assignments");
+          "kind",
+          "id",
+          "name",
+          "sight",
+          "sign-in",
+          "register",
+          "areas",
+          "levels",
+          "actions",
+          "nodes",
+          "roles",
+          "everyone",
+          "combining",
+          "assignments");
 
   @Override
   public String kind() {
@@ -37,7 +49,9 @@ public final class RoleFormat implements SystemFormat {
 
   @Override
   public Set<String> needs(Node file, Problems problems) {
-    return file.get("sight").map(sight -> SightReader.read(sight, problems).needs()).orElse(Set.of());
+    return file.get("sight")
+        .map(sight -> SightReader.read(sight, problems).needs())
+        .orElse(Set.of());
   }
 
   @Override
@@ -57,8 +71,15 @@ public final class RoleFormat implements SystemFormat {
     Admission admission = admission(file, open, context);
     var definition =
         new RoleApplication.Definition(
-            id, file.text("name").orElse(id), rights, nodes, roles, compiler, combining,
-            sight(file, context), admission);
+            id,
+            file.text("name").orElse(id),
+            rights,
+            nodes,
+            roles,
+            compiler,
+            combining,
+            sight(file, context),
+            admission);
     Map<Basis, List<Grant>> grants = new EnumMap<>(Basis.class);
     if (roles.size() == definitions.size()) {
       grants(file, definition, context, grants);
@@ -85,7 +106,8 @@ public final class RoleFormat implements SystemFormat {
           .problems()
           .unknown(
               node.map(Node::place).orElse(file.place()),
-              "the sight names the directory " + Problem.quote(sight.directory())
+              "the sight names the directory "
+                  + Problem.quote(sight.directory())
                   + ", which is not there",
               "one of " + String.join(", ", context.directories()),
               sight.directory(),
@@ -144,9 +166,19 @@ public final class RoleFormat implements SystemFormat {
     Implicit group = open ? Implicit.EVERYONE : Implicit.MEMBERS;
     Grant grant =
         new Grant(
-            role + " " + group.id() + " (declared)", ids.indexOf(role),
-            context.facts().implicit(group), group.id(), 0, true, Long.MIN_VALUE, Long.MAX_VALUE,
-            true, "", "", file.get("everyone").map(Node::place).orElse(file.place()), true);
+            role + " " + group.id() + " (declared)",
+            ids.indexOf(role),
+            context.facts().implicit(group),
+            group.id(),
+            0,
+            true,
+            Long.MIN_VALUE,
+            Long.MAX_VALUE,
+            true,
+            "",
+            "",
+            file.get("everyone").map(Node::place).orElse(file.place()),
+            true);
     grants.values().forEach(list -> list.add(grant));
   }
 }

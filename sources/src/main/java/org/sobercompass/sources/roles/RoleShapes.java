@@ -61,7 +61,9 @@ final class RoleShapes {
     List<Open> children = new ArrayList<>();
     if (node.kind() == Node.Kind.MAP) {
       node.entries()
-          .forEach((id, child) -> children.add(new Open(prefix + Ids.check(id, child, problems), child)));
+          .forEach(
+              (id, child) ->
+                  children.add(new Open(prefix + Ids.check(id, child, problems), child)));
     } else {
       for (Node item : node.items()) {
         Node nothing = item;
@@ -110,7 +112,8 @@ final class RoleShapes {
     }
     long roots = items.values().stream().filter(item -> item.parent().isEmpty()).count();
     if (roots != 1) {
-      root.get().wrong("there are " + roots + " top nodes", "exactly one, with the others below it");
+      root.get()
+          .wrong("there are " + roots + " top nodes", "exactly one, with the others below it");
       return Resources.of(List.of(new Resources.Item(ONLY_NODE, ONLY_NODE, "")));
     }
     return Resources.of(List.copyOf(items.values()));
@@ -118,8 +121,7 @@ final class RoleShapes {
 
   private void node(String id, Node child, String parent, Map<String, Resources.Item> items) {
     Ids.check(id, child, problems);
-    String name =
-        child.kind() == Node.Kind.SCALAR ? child.text() : child.text(NAME).orElse(id);
+    String name = child.kind() == Node.Kind.SCALAR ? child.text() : child.text(NAME).orElse(id);
     if (items.putIfAbsent(id, new Resources.Item(id, name, parent)) != null) {
       child.wrong("the node " + id + " stands twice", "each node once, wherever in the tree");
     }
@@ -168,9 +170,13 @@ final class RoleShapes {
                       role.only(Set.of("name", "derives", "includes", "allows", "denies"));
                       roles.add(
                           new RoleDefinition(
-                              Ids.check(id, role, problems), role.text("name").orElse(id),
-                              role.text("derives").orElse(""), role.texts("includes"),
-                              entries(role, "allows"), entries(role, "denies"), role.place()));
+                              Ids.check(id, role, problems),
+                              role.text("name").orElse(id),
+                              role.text("derives").orElse(""),
+                              role.texts("includes"),
+                              entries(role, "allows"),
+                              entries(role, "denies"),
+                              role.place()));
                     }));
     return roles;
   }

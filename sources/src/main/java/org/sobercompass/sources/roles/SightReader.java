@@ -21,8 +21,18 @@ import org.sobercompass.sources.text.Node;
 final class SightReader {
   private static final Set<String> KEYS =
       Set.of(
-          "directory", "on", "account-bases", "account-filter", "group-bases", "group-filter",
-          "login-attribute", "members", "primary-groups", "units", "mail-only-groups", "nesting");
+          "directory",
+          "on",
+          "account-bases",
+          "account-filter",
+          "group-bases",
+          "group-filter",
+          "login-attribute",
+          "members",
+          "primary-groups",
+          "units",
+          "mail-only-groups",
+          "nesting");
   private static final List<Via> LISTED = List.of(Via.MEMBER, Via.UNIQUE_MEMBER, Via.MEMBER_UID);
 
   private SightReader() {}
@@ -65,7 +75,9 @@ final class SightReader {
                 Place at = value.place();
                 problems.error(
                     at,
-                    "the filter " + Problem.quote(value.text()) + " is wrong at its column "
+                    "the filter "
+                        + Problem.quote(value.text())
+                        + " is wrong at its column "
                         + e.column(),
                     e.expected());
                 return Optional.empty();

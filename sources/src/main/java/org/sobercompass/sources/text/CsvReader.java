@@ -88,7 +88,8 @@ public final class CsvReader {
         }
       }
       if (columns == null) {
-        problems.error(Place.of(name), "the file is empty", "a line with " + String.join(",", needed));
+        problems.error(
+            Place.of(name), "the file is empty", "a line with " + String.join(",", needed));
       }
     } catch (JacksonException e) {
       int line = e.getLocation() == null ? 0 : e.getLocation().getLineNr();
@@ -99,7 +100,8 @@ public final class CsvReader {
     }
   }
 
-  private void row(Map<String, Integer> columns, List<String> values, Place place, Consumer<Row> rows) {
+  private void row(
+      Map<String, Integer> columns, List<String> values, Place place, Consumer<Row> rows) {
     if (values.size() > columns.size()) {
       problems.error(
           place,
@@ -127,7 +129,8 @@ public final class CsvReader {
     }
     for (String column : needed) {
       if (!columns.containsKey(column) && problems.errors() == 0) {
-        problems.error(place, "there is no column " + column, "a line with " + String.join(",", needed));
+        problems.error(
+            place, "there is no column " + column, "a line with " + String.join(",", needed));
       }
     }
     return columns;

@@ -11,7 +11,8 @@ import java.util.Optional;
 /** Dates and instants as people write them. A date is the whole day in the workspace's zone. */
 public final class Moments {
   /** What is expected, for problems. */
-  public static final String EXPECTED = "a date like 2026-11-30 or an instant like 2026-11-30T18:00:00Z";
+  public static final String EXPECTED =
+      "a date like 2026-11-30 or an instant like 2026-11-30T18:00:00Z";
 
   private Moments() {}
 

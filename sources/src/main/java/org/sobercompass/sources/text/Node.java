@@ -59,7 +59,8 @@ public final class Node {
 
   void put(String key, Node value) {
     if (entries.putIfAbsent(key, value) != null) {
-      problems.error(value.place, "the key " + Problem.quote(key) + " stands twice", "each key once");
+      problems.error(
+          value.place, "the key " + Problem.quote(key) + " stands twice", "each key once");
     }
   }
 

@@ -37,7 +37,8 @@ public final class TextFiles {
     } catch (NoSuchFileException e) {
       problems.error(Place.of(name), "there is no such file", "a file, relative to the workspace");
     } catch (IOException e) {
-      problems.error(Place.of(name), "the file cannot be read (" + e.getMessage() + ")", "a readable file");
+      problems.error(
+          Place.of(name), "the file cannot be read (" + e.getMessage() + ")", "a readable file");
     }
     return Optional.empty();
   }

@@ -104,6 +104,8 @@ public final class YamlReader {
 
   private Place place(YAMLParser parser) {
     return Place.of(
-        name, parser.currentTokenLocation().getLineNr(), parser.currentTokenLocation().getColumnNr());
+        name,
+        parser.currentTokenLocation().getLineNr(),
+        parser.currentTokenLocation().getColumnNr());
   }
 }

@@ -111,7 +111,9 @@ final class FactsCache {
     return sum.getValue();
   }
 
-  /** Writes the cache beside and moves it into place; a folder that cannot be written is no fault. */
+  /**
+   * Writes the cache beside and moves it into place; a folder that cannot be written is no fault.
+   */
   void write(Facts facts, Set<String> needs) {
     if (!worthwhile) {
       return;
@@ -120,7 +122,11 @@ final class FactsCache {
     try {
       Files.createDirectories(file.toAbsolutePath().getParent());
       try (FileChannel out =
-          FileChannel.open(part, StandardOpenOption.CREATE, StandardOpenOption.WRITE, StandardOpenOption.TRUNCATE_EXISTING)) {
+          FileChannel.open(
+              part,
+              StandardOpenOption.CREATE,
+              StandardOpenOption.WRITE,
+              StandardOpenOption.TRUNCATE_EXISTING)) {
         CRC32C sum = new CRC32C();
         out.position(HEAD);
         FactsCodec.write(facts.arrays(), bytes -> put(out, bytes, sum));

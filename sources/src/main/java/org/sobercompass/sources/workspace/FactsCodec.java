@@ -16,7 +16,9 @@ import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.store.IntRows;
 import org.sobercompass.core.store.Texts;
 
-/** Facts to bytes and back: plain arrays one after the other. Both directions in one list of calls. */
+/**
+ * Facts to bytes and back: plain arrays one after the other. Both directions in one list of calls.
+ */
 final class FactsCodec {
   private FactsCodec() {}
 
@@ -48,8 +50,14 @@ final class FactsCodec {
     for (Problem p : a.problems()) {
       words.addAll(
           List.of(
-              p.severity().name(), p.place().file(), "" + p.place().line(), "" + p.place().column(),
-              p.place().entry(), p.what(), p.expected(), p.nearest()));
+              p.severity().name(),
+              p.place().file(),
+              "" + p.place().line(),
+              "" + p.place().column(),
+              p.place().entry(),
+              p.what(),
+              p.expected(),
+              p.nearest()));
     }
     out.strings(words);
     words.clear();
@@ -78,17 +86,35 @@ final class FactsCodec {
     List<Dangling> dangling = new ArrayList<>();
     List<String> words = in.strings();
     for (int i = 0; i < words.size(); i += 3) {
-      dangling.add(
-          new Dangling(number(words, i), Via.of(number(words, i + 1)), words.get(i + 2)));
+      dangling.add(new Dangling(number(words, i), Via.of(number(words, i + 1)), words.get(i + 2)));
     }
     Map<String, Column> columns = new TreeMap<>();
     for (String name : in.strings()) {
       columns.put(name, new Column(in.rows(), in.texts()));
     }
     return new Facts.Arrays(
-        sources, taken, counts[0], counts[1], counts[2], source, flags, expires, container, texts[0],
-        texts[1], texts[2], texts[3], texts[4], texts[5], up, upVia, down, List.copyOf(dangling),
-        columns, problems(in.strings()), completeness(in.strings()));
+        sources,
+        taken,
+        counts[0],
+        counts[1],
+        counts[2],
+        source,
+        flags,
+        expires,
+        container,
+        texts[0],
+        texts[1],
+        texts[2],
+        texts[3],
+        texts[4],
+        texts[5],
+        up,
+        upVia,
+        down,
+        List.copyOf(dangling),
+        columns,
+        problems(in.strings()),
+        completeness(in.strings()));
   }
 
   private static List<Problem> problems(List<String> w) {

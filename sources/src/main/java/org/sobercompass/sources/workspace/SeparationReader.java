@@ -44,7 +44,8 @@ final class SeparationReader {
       sides.add(side.items().stream().flatMap(item -> permission(item).stream()).toList());
     }
     if (sides.size() < 2 || sides.size() > 60) {
-      node.wrong("the rule has " + sides.size() + " sides", "2 to 60 sides, each a list of permissions");
+      node.wrong(
+          "the rule has " + sides.size() + " sides", "2 to 60 sides, each a list of permissions");
     }
     String many = node.text("at-least").orElse(String.valueOf(Math.max(2, sides.size())));
     int atLeast = many.matches("[0-9]{1,2}") ? Integer.parseInt(many) : 0;
@@ -52,8 +53,12 @@ final class SeparationReader {
       node.wrong("at-least: " + Problem.quote(many), "a number from 2 to the number of sides");
     }
     return new SeparationRule(
-        node.need("id"), node.text("name").orElse(node.text("id").orElse("")), sides, atLeast,
-        weight(node), node.place());
+        node.need("id"),
+        node.text("name").orElse(node.text("id").orElse("")),
+        sides,
+        atLeast,
+        weight(node),
+        node.place());
   }
 
   private Weight weight(Node node) {
@@ -75,17 +80,22 @@ final class SeparationReader {
     if (system.isEmpty()) {
       List<String> ids = systems.stream().map(AccessSystem::id).toList();
       problems.unknown(
-          node.place(), Problem.quote(text) + " names no application",
+          node.place(),
+          Problem.quote(text) + " names no application",
           "application:area:level, as in " + (ids.isEmpty() ? "app" : ids.get(0)) + ":area:level",
-          id, ids);
+          id,
+          ids);
       return Optional.empty();
     }
     String right = text.substring(colon + 1);
     Optional<Integer> found = system.get().rights().find(right);
     if (found.isEmpty()) {
       problems.unknown(
-          node.place(), "there is no permission " + Problem.quote(right) + " in " + id,
-          "an area and a level or action", right, system.get().rights().texts());
+          node.place(),
+          "there is no permission " + Problem.quote(right) + " in " + id,
+          "an area and a level or action",
+          right,
+          system.get().rights().texts());
     }
     return found.map(r -> new Permission(id, r));
   }

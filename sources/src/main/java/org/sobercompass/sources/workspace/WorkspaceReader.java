@@ -56,7 +56,8 @@ final class WorkspaceReader {
   Workspace read() {
     if (!Files.isRegularFile(root.resolve(MAIN))) {
       problems.error(
-          Place.of(root.resolve(MAIN).toString()), "there is no workspace here",
+          Place.of(root.resolve(MAIN).toString()),
+          "there is no workspace here",
           "a folder with " + MAIN + "; `sober begin DIR` makes one");
       problems.throwIfErrors();
     }
@@ -104,15 +105,20 @@ final class WorkspaceReader {
   private DirectoryFile directory(String name, Node node, ZoneId zone) {
     node.only(Set.of("kind", "file", "taken", "login-attribute"));
     if (!name.matches("[a-z0-9][a-z0-9-]*")) {
-      node.wrong(Problem.quote(name) + " is no name for a directory", "lower-case letters, digits and hyphens");
+      node.wrong(
+          Problem.quote(name) + " is no name for a directory",
+          "lower-case letters, digits and hyphens");
     }
     String kindWord = node.text("kind").orElse(DirectoryKind.STANDARD.id());
     Optional<DirectoryKind> kind = DirectoryKind.of(kindWord);
     if (kind.isEmpty()) {
       List<String> known = DirectoryKind.ALL.stream().map(DirectoryKind::id).toList();
       problems.unknown(
-          node.place(), Problem.quote(kindWord) + " is no kind of directory",
-          "one of " + String.join(", ", known), kindWord, known);
+          node.place(),
+          Problem.quote(kindWord) + " is no kind of directory",
+          "one of " + String.join(", ", known),
+          kindWord,
+          known);
     }
     long taken = Facts.NEVER;
     Optional<String> written = node.text("taken");
@@ -138,9 +144,12 @@ final class WorkspaceReader {
               node -> {
                 if (applications.putIfAbsent(file, node) != null
                     || !ids.add(node.text("id").orElse(file))) {
-                  entry.wrong("the application " + node.text("id").orElse(file) + " stands twice", "each once");
+                  entry.wrong(
+                      "the application " + node.text("id").orElse(file) + " stands twice",
+                      "each once");
                 }
-                format(node, problems).ifPresent(format -> needs.addAll(format.needs(node, problems)));
+                format(node, problems)
+                    .ifPresent(format -> needs.addAll(format.needs(node, problems)));
               });
     }
   }
@@ -150,8 +159,11 @@ final class WorkspaceReader {
     Optional<SystemFormat> format = SystemFormats.of(kind);
     if (format.isEmpty()) {
       problems.unknown(
-          node.place(), Problem.quote(kind) + " is no kind of system",
-          "one of " + String.join(", ", SystemFormats.kinds()), kind, SystemFormats.kinds());
+          node.place(),
+          Problem.quote(kind) + " is no kind of system",
+          "one of " + String.join(", ", SystemFormats.kinds()),
+          kind,
+          SystemFormats.kinds());
     }
     return format;
   }

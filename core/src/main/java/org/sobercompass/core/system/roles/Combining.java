@@ -47,8 +47,7 @@ public record Combining(Mode mode, boolean byNode, boolean bySubject) {
     return switch (mode) {
       case UNION -> "union";
       case DENY_OVERRIDES -> "deny overrides";
-      case NEAREST ->
-          "nearest " + (byNode ? bySubject ? "node, then subject" : "node" : "subject");
+      case NEAREST -> "nearest " + (byNode ? bySubject ? "node, then subject" : "node" : "subject");
     };
   }
 }

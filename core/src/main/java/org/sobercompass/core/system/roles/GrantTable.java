@@ -78,7 +78,9 @@ final class GrantTable {
     }
   }
 
-  /** The slot of a subject: subject, start and end of its grants side by side, for one memory line. */
+  /**
+   * The slot of a subject: subject, start and end of its grants side by side, for one memory line.
+   */
   private int slot(int subject) {
     int slot = (subject * 0x9e3779b9 >>> 7) & mask;
     while (slots[slot * SLOT] >= 0 && slots[slot * SLOT] != subject) {
@@ -120,7 +122,9 @@ final class GrantTable {
   /** Adds all grants to a subject, whether they hold or not. */
   void collectAll(int subject, IntList into) {
     int slot = slot(subject);
-    for (int at = slots[slot] < 0 ? 0 : slots[slot + 1]; slots[slot] >= 0 && at < slots[slot + 2]; at++) {
+    for (int at = slots[slot] < 0 ? 0 : slots[slot + 1];
+        slots[slot] >= 0 && at < slots[slot + 2];
+        at++) {
       into.add(bySubject[at]);
     }
   }

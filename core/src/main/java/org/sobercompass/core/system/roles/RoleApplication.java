@@ -169,11 +169,19 @@ public final class RoleApplication implements AccessSystem {
 
   private Grant grant(Change.AssignmentAdded added, int number) {
     return new Grant(
-        "added-" + number, added.role(), added.subject(), facts.label(added.subject()),
-        added.node(), added.descends(),
+        "added-" + number,
+        added.role(),
+        added.subject(),
+        facts.label(added.subject()),
+        added.node(),
+        added.descends(),
         added.from().map(java.time.Instant::getEpochSecond).orElse(Long.MIN_VALUE),
-        added.until().map(java.time.Instant::getEpochSecond).orElse(Long.MAX_VALUE), true, "", "",
-        Place.of("proposal"), false);
+        added.until().map(java.time.Instant::getEpochSecond).orElse(Long.MAX_VALUE),
+        true,
+        "",
+        "",
+        Place.of("proposal"),
+        false);
   }
 
   @Override

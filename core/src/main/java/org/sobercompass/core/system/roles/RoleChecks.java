@@ -18,10 +18,7 @@ final class RoleChecks {
   private final Problems problems;
 
   RoleChecks(
-      RoleRights rights,
-      Map<String, RoleDefinition> byId,
-      boolean denyAllowed,
-      Problems problems) {
+      RoleRights rights, Map<String, RoleDefinition> byId, boolean denyAllowed, Problems problems) {
     this.rights = rights;
     this.byId = byId;
     this.denyAllowed = denyAllowed;
@@ -34,7 +31,11 @@ final class RoleChecks {
         if (!byId.containsKey(need)) {
           problems.unknown(
               role.place(),
-              "role " + role.id() + " names the role " + Problem.quote(need) + ", which is not there",
+              "role "
+                  + role.id()
+                  + " names the role "
+                  + Problem.quote(need)
+                  + ", which is not there",
               "a role of this application",
               need,
               byId.keySet());
@@ -45,7 +46,9 @@ final class RoleChecks {
       if (!denyAllowed && !role.denies().isEmpty()) {
         problems.error(
             role.place(),
-            "role " + role.id() + " denies something, but this application does not combine by deny",
+            "role "
+                + role.id()
+                + " denies something, but this application does not combine by deny",
             "no deny, or combining: deny-overrides");
       }
     }
@@ -58,13 +61,20 @@ final class RoleChecks {
           if (!area.equals(RoleRights.EVERY_AREA) && rights.area(area) < 0) {
             problems.unknown(
                 role.place(),
-                "role " + role.id() + " names the area " + Problem.quote(area) + ", which is not there",
+                "role "
+                    + role.id()
+                    + " names the area "
+                    + Problem.quote(area)
+                    + ", which is not there",
                 "an area of this application or *",
                 area,
                 rights.areas());
           }
           words.forEach(word -> word(role, area, word));
-          long levels = words.stream().filter(w -> rights.slot(w) >= 0 && rights.slot(w) < rights.levels()).count();
+          long levels =
+              words.stream()
+                  .filter(w -> rights.slot(w) >= 0 && rights.slot(w) < rights.levels())
+                  .count();
           if (levels > 1) {
             problems.error(
                 role.place(),
@@ -78,7 +88,12 @@ final class RoleChecks {
     if (!word.equals(RoleRights.NONE) && rights.slot(word) < 0) {
       problems.unknown(
           role.place(),
-          "role " + role.id() + " names " + Problem.quote(word) + " on " + area
+          "role "
+              + role.id()
+              + " names "
+              + Problem.quote(word)
+              + " on "
+              + area
               + ", which is no level or action",
           "one of " + String.join(", ", rights.vocabulary()) + ", none",
           word,
@@ -94,7 +109,10 @@ final class RoleChecks {
     boolean moved = true;
     while (moved) {
       Set<String> free = new LinkedHashSet<>();
-      open.forEach((id, needs) -> { if (needs.isEmpty()) free.add(id); });
+      open.forEach(
+          (id, needs) -> {
+            if (needs.isEmpty()) free.add(id);
+          });
       open.keySet().removeAll(free);
       open.values().forEach(needs -> needs.removeAll(free));
       moved = !free.isEmpty();
@@ -121,7 +139,8 @@ final class RoleChecks {
     String at = open.keySet().stream().sorted().findFirst().orElseThrow();
     while (!walk.contains(at)) {
       walk.add(at);
-      at = open.getOrDefault(at, Set.of()).stream().filter(open::containsKey).findFirst().orElse(at);
+      at =
+          open.getOrDefault(at, Set.of()).stream().filter(open::containsKey).findFirst().orElse(at);
     }
     List<String> circle = new ArrayList<>(walk.subList(walk.indexOf(at), walk.size()));
     circle.add(at);

@@ -40,7 +40,8 @@ public final class RoleCompiler {
    *
    * @return the roles; empty when there were errors
    */
-  public List<RoleInfo> compile(List<RoleDefinition> definitions, boolean denyAllowed, Problems problems) {
+  public List<RoleInfo> compile(
+      List<RoleDefinition> definitions, boolean denyAllowed, Problems problems) {
     int before = problems.errors();
     for (RoleDefinition role : definitions) {
       if (byId.putIfAbsent(role.id(), role) != null) {

@@ -19,11 +19,11 @@ import org.sobercompass.core.system.Verdict;
  * Decides over roles, nodes and assignments.
  *
  * <p>All three ways of combining are one rule here. Each grant has a class: under {@code nearest}
- * its node (deeper is higher) and the rank of its subject, as far as these count; else one class for
- * all. The grants of the highest class that covers the node decide together; what any covering grant
- * denies is taken away. A grant that is only perhaps there is taken once as favourably and once as
- * unfavourably as possible: above or in the deciding class it may give; above it, without the right,
- * or with a deny, it may take.
+ * its node (deeper is higher) and the rank of its subject, as far as these count; else one class
+ * for all. The grants of the highest class that covers the node decide together; what any covering
+ * grant denies is taken away. A grant that is only perhaps there is taken once as favourably and
+ * once as unfavourably as possible: above or in the deciding class it may give; above it, without
+ * the right, or with a deny, it may take.
  */
 final class RoleDecider implements Decider {
   private static final IntList NO_GRANTS = new IntList(0);
@@ -36,7 +36,8 @@ final class RoleDecider implements Decider {
   final int words;
   private final long[] none;
 
-  RoleDecider(GrantTable table, Resources nodes, Combining combining, List<RoleInfo> roles, int words) {
+  RoleDecider(
+      GrantTable table, Resources nodes, Combining combining, List<RoleInfo> roles, int words) {
     this.table = table;
     this.nodes = nodes;
     this.combining = combining;

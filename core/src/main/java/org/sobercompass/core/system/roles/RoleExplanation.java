@@ -125,8 +125,6 @@ final class RoleExplanation {
     if (!decider.table.on[grant]) {
       return Stopped.Reason.SWITCHED_OFF;
     }
-    return token.asOf() < decider.table.from[grant]
-        ? Stopped.Reason.NOT_YET
-        : Stopped.Reason.OVER;
+    return token.asOf() < decider.table.from[grant] ? Stopped.Reason.NOT_YET : Stopped.Reason.OVER;
   }
 }

@@ -1,0 +1,43 @@
+package org.sobercompass.core;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import org.junit.jupiter.api.Test;
+
+/** Packages point one way. */
+class DirectionTest {
+  private final JavaClasses core =
+      new ClassFileImporter()
+          .withImportOption(new ImportOption.DoNotIncludeTests())
+          .importPackages("org.sobercompass.core");
+
+  @Test
+  void packagesHaveNoCycles() {
+    slices().matching("org.sobercompass.core.(**)").should().beFreeOfCycles().check(core);
+  }
+
+  @Test
+  void coreUsesTheJdkAndNullAnnotationsOnly() {
+    classes().should().onlyDependOnClassesThat()
+        .resideInAnyPackage("org.sobercompass.core..", "java..", "org.jspecify..").check(core);
+  }
+
+  @Test
+  void coreReadsNoClockAndNoFile() {
+    noClasses().should().dependOnClassesThat().resideInAnyPackage("java.nio.file..", "java.io..", "java.net..", "java.sql..")
+        .check(core);
+    noClasses().should().callMethod(java.time.Instant.class, "now").check(core);
+    noClasses().should().callMethod(System.class, "currentTimeMillis").check(core);
+  }
+
+  @Test
+  void theSeamKnowsNoKindOfSystemAndNothingAboveItDoes() {
+    noClasses().that().resideOutsideOfPackage("org.sobercompass.core.system.roles")
+        .should().dependOnClassesThat().resideInAPackage("org.sobercompass.core.system.roles").check(core);
+  }
+}

@@ -1,0 +1,86 @@
+package org.sobercompass.examples;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The examples run, and the command runs as a process of its own. */
+class ExamplesTest {
+  @TempDir static Path folder;
+  private static Path demo;
+
+  record Ended(int code, String out) {}
+
+  static Ended sober(String... args) throws IOException, InterruptedException {
+    String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
+    java.util.ArrayList<String> command = new java.util.ArrayList<>(List.of(java, "-cp",
+        System.getProperty("java.class.path"), "org.sobercompass.cli.Sober"));
+    command.addAll(List.of(args));
+    Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+    String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    assertThat(process.waitFor(60, TimeUnit.SECONDS)).isTrue();
+    return new Ended(process.exitValue(), out);
+  }
+
+  @BeforeAll
+  static void demo() throws IOException, InterruptedException {
+    demo = folder.resolve("demo");
+    Ended ended = sober("demo", demo.toString());
+    assertThat(ended.code()).as(ended.out()).isZero();
+  }
+
+  private interface Program {
+    void run() throws IOException;
+  }
+
+  private static String printed(Program program) throws IOException {
+    PrintStream before = System.out;
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    System.setOut(new PrintStream(bytes, true, StandardCharsets.UTF_8));
+    try {
+      program.run();
+    } finally {
+      System.setOut(before);
+    }
+    return bytes.toString(StandardCharsets.UTF_8);
+  }
+
+  @Test
+  void whoCanAndWhyPrintsARouteForEachHolder() throws IOException {
+    String out = printed(() -> WhoCanAndWhy.main(new String[] {demo.toString(), "orders", "payments:sign"}));
+    assertThat(out.lines()).hasSize(4);
+    assertThat(out).contains("Ilse Brandt (ilse.brandt) → orders-approvers → role Payer");
+  }
+
+  @Test
+  void leavingAGroupLosesAndUnderDenyAlsoGains() throws IOException {
+    assertThat(printed(() -> WhatIfSheLeftTheGroup.main(new String[] {demo.toString(), "ilse.brandt", "orders-approvers"})))
+        .contains("loses orders:payments:sign everywhere").doesNotContain("gains");
+    assertThat(printed(() -> WhatIfSheLeftTheGroup.main(new String[] {demo.toString(), "joss.merrin", "orders-frozen"})))
+        .contains("gains orders:orders:raise everywhere").doesNotContain("loses");
+  }
+
+  @Test
+  void thePageIsWritten() throws IOException {
+    Path page = folder.resolve("example.html");
+    assertThat(printed(() -> PageOfFindings.main(new String[] {demo.toString(), page.toString()}))).contains("17 findings");
+    assertThat(page).exists();
+  }
+
+  @Test
+  void theProcessEndsWithTheCodeOfItsAnswer() throws IOException, InterruptedException {
+    assertThat(sober("can", "ilse.brandt", "orders:payments:sign", "-w", demo.toString()).code()).isZero();
+    assertThat(sober("can", "joss.merrin", "orders:orders:raise", "-w", demo.toString()).code()).isEqualTo(1);
+    assertThat(sober("cn").code()).isEqualTo(2);
+    assertThat(sober("check", "-w", folder.resolve("nowhere").toString()).code()).isEqualTo(3);
+  }
+}
