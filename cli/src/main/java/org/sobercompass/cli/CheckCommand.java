@@ -21,8 +21,8 @@ final class CheckCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    SchemaCheck.run(inputs.root).throwIfErrors();
     Workspace workspace = inputs.workspace();
+    SchemaCheck.run(inputs.root).throwIfErrors();
     Facts facts = workspace.facts();
     Sheet.Builder sheet =
         new Ask(inputs.model(), workspace.zone(), java.util.List.of())

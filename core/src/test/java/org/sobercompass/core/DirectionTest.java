@@ -23,13 +23,19 @@ class DirectionTest {
 
   @Test
   void coreUsesTheJdkAndNullAnnotationsOnly() {
-    classes().should().onlyDependOnClassesThat()
-        .resideInAnyPackage("org.sobercompass.core..", "java..", "org.jspecify..").check(core);
+    classes()
+        .should()
+        .onlyDependOnClassesThat()
+        .resideInAnyPackage("org.sobercompass.core..", "java..", "org.jspecify..")
+        .check(core);
   }
 
   @Test
   void coreReadsNoClockAndNoFile() {
-    noClasses().should().dependOnClassesThat().resideInAnyPackage("java.nio.file..", "java.io..", "java.net..", "java.sql..")
+    noClasses()
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage("java.nio.file..", "java.io..", "java.net..", "java.sql..")
         .check(core);
     noClasses().should().callMethod(java.time.Instant.class, "now").check(core);
     noClasses().should().callMethod(System.class, "currentTimeMillis").check(core);
@@ -37,7 +43,12 @@ class DirectionTest {
 
   @Test
   void theSeamKnowsNoKindOfSystemAndNothingAboveItDoes() {
-    noClasses().that().resideOutsideOfPackage("org.sobercompass.core.system.roles")
-        .should().dependOnClassesThat().resideInAPackage("org.sobercompass.core.system.roles").check(core);
+    noClasses()
+        .that()
+        .resideOutsideOfPackage("org.sobercompass.core.system.roles")
+        .should()
+        .dependOnClassesThat()
+        .resideInAPackage("org.sobercompass.core.system.roles")
+        .check(core);
   }
 }

@@ -13,7 +13,9 @@ import org.sobercompass.core.system.Change;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.workspace.Workspace;
 
-/** What an account would lose, and gain, by leaving a group: {@code WhatIf... DIR ACCOUNT GROUP}. */
+/**
+ * What an account would lose, and gain, by leaving a group: {@code WhatIf... DIR ACCOUNT GROUP}.
+ */
 public final class WhatIfSheLeftTheGroup {
   private WhatIfSheLeftTheGroup() {}
 
@@ -24,8 +26,14 @@ public final class WhatIfSheLeftTheGroup {
     AccessModel then = now.with(List.of(new Change.MembershipRemoved(account, group, Via.MEMBER)));
     Set<String> before = words(now, account);
     Set<String> after = words(then, account);
-    before.stream().filter(w -> !after.contains(w)).sorted().forEach(w -> System.out.println("loses " + w));
-    after.stream().filter(w -> !before.contains(w)).sorted().forEach(w -> System.out.println("gains " + w));
+    before.stream()
+        .filter(w -> !after.contains(w))
+        .sorted()
+        .forEach(w -> System.out.println("loses " + w));
+    after.stream()
+        .filter(w -> !before.contains(w))
+        .sorted()
+        .forEach(w -> System.out.println("gains " + w));
   }
 
   private static Set<String> words(AccessModel model, int account) {

@@ -10,7 +10,9 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.sources.workspace.Workspace;
 
-/** Who holds a permission, and the shortest route of each: {@code WhoCanAndWhy DIR APP PERMISSION}. */
+/**
+ * Who holds a permission, and the shortest route of each: {@code WhoCanAndWhy DIR APP PERMISSION}.
+ */
 public final class WhoCanAndWhy {
   private WhoCanAndWhy() {}
 

@@ -22,8 +22,10 @@ class ExamplesTest {
 
   static Ended sober(String... args) throws IOException, InterruptedException {
     String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
-    java.util.ArrayList<String> command = new java.util.ArrayList<>(List.of(java, "-cp",
-        System.getProperty("java.class.path"), "org.sobercompass.cli.Sober"));
+    java.util.ArrayList<String> command =
+        new java.util.ArrayList<>(
+            List.of(
+                java, "-cp", System.getProperty("java.class.path"), "org.sobercompass.cli.Sober"));
     command.addAll(List.of(args));
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
     String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
@@ -56,30 +58,44 @@ class ExamplesTest {
 
   @Test
   void whoCanAndWhyPrintsARouteForEachHolder() throws IOException {
-    String out = printed(() -> WhoCanAndWhy.main(new String[] {demo.toString(), "orders", "payments:sign"}));
+    String out =
+        printed(() -> WhoCanAndWhy.main(new String[] {demo.toString(), "orders", "payments:sign"}));
     assertThat(out.lines()).hasSize(4);
     assertThat(out).contains("Ilse Brandt (ilse.brandt) → orders-approvers → role Payer");
   }
 
   @Test
   void leavingAGroupLosesAndUnderDenyAlsoGains() throws IOException {
-    assertThat(printed(() -> WhatIfSheLeftTheGroup.main(new String[] {demo.toString(), "ilse.brandt", "orders-approvers"})))
-        .contains("loses orders:payments:sign everywhere").doesNotContain("gains");
-    assertThat(printed(() -> WhatIfSheLeftTheGroup.main(new String[] {demo.toString(), "joss.merrin", "orders-frozen"})))
-        .contains("gains orders:orders:raise everywhere").doesNotContain("loses");
+    assertThat(
+            printed(
+                () ->
+                    WhatIfSheLeftTheGroup.main(
+                        new String[] {demo.toString(), "ilse.brandt", "orders-approvers"})))
+        .contains("loses orders:payments:sign everywhere")
+        .doesNotContain("gains");
+    assertThat(
+            printed(
+                () ->
+                    WhatIfSheLeftTheGroup.main(
+                        new String[] {demo.toString(), "joss.merrin", "orders-frozen"})))
+        .contains("gains orders:orders:raise everywhere")
+        .doesNotContain("loses");
   }
 
   @Test
   void thePageIsWritten() throws IOException {
     Path page = folder.resolve("example.html");
-    assertThat(printed(() -> PageOfFindings.main(new String[] {demo.toString(), page.toString()}))).contains("17 findings");
+    assertThat(printed(() -> PageOfFindings.main(new String[] {demo.toString(), page.toString()})))
+        .contains("17 findings");
     assertThat(page).exists();
   }
 
   @Test
   void theProcessEndsWithTheCodeOfItsAnswer() throws IOException, InterruptedException {
-    assertThat(sober("can", "ilse.brandt", "orders:payments:sign", "-w", demo.toString()).code()).isZero();
-    assertThat(sober("can", "joss.merrin", "orders:orders:raise", "-w", demo.toString()).code()).isEqualTo(1);
+    assertThat(sober("can", "ilse.brandt", "orders:payments:sign", "-w", demo.toString()).code())
+        .isZero();
+    assertThat(sober("can", "joss.merrin", "orders:orders:raise", "-w", demo.toString()).code())
+        .isEqualTo(1);
     assertThat(sober("cn").code()).isEqualTo(2);
     assertThat(sober("check", "-w", folder.resolve("nowhere").toString()).code()).isEqualTo(3);
   }

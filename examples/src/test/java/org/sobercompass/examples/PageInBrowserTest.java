@@ -30,23 +30,37 @@ class PageInBrowserTest {
   static void open() throws IOException, InterruptedException {
     boolean there = Files.isExecutable(BROWSER) && Files.isExecutable(DRIVER);
     if (!there) {
-      System.out.println("SKIPPED: no chromium or chromedriver here, so the page is not tried in a browser.");
+      System.out.println(
+          "SKIPPED: no chromium or chromedriver here, so the page is not tried in a browser.");
     }
     Assumptions.assumeTrue(there, "no chromium or chromedriver here");
     Path demo = folder.resolve("demo");
     assertThat(ExamplesTest.sober("demo", demo.toString()).code()).isZero();
     Path ldif = demo.resolve("directory/alderfen.ldif");
-    Files.writeString(ldif, Files.readString(ldif).replace("displayName: Tova Quill",
-        "displayName: <script>document.title='broken'</script><img src=x onerror=document.title=1>"));
+    Files.writeString(
+        ldif,
+        Files.readString(ldif)
+            .replace(
+                "displayName: Tova Quill",
+                "displayName: <script>document.title='broken'</script><img src=x onerror=document.title=1>"));
     PageOfFindings.main(new String[] {demo.toString(), folder.resolve("page.html").toString()});
     ChromeOptions options = new ChromeOptions();
     options.setBinary(BROWSER.toFile());
-    options.addArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-        "--disable-background-networking", "--disable-component-update", "--disable-sync",
+    options.addArguments(
+        "--headless=new",
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
         "--user-data-dir=" + folder.resolve("profile"));
-    ChromeDriverService service = new ChromeDriverService.Builder().usingDriverExecutable(DRIVER.toFile()).build();
+    ChromeDriverService service =
+        new ChromeDriverService.Builder().usingDriverExecutable(DRIVER.toFile()).build();
     browser = new ChromeDriver(service, options);
-    browser.executeCdpCommand("Emulation.setDeviceMetricsOverride",
+    browser.executeCdpCommand(
+        "Emulation.setDeviceMetricsOverride",
         Map.of("width", 1280, "height", 800, "deviceScaleFactor", 1, "mobile", false));
     browser.get(folder.resolve("page.html").toUri().toString());
   }
@@ -60,7 +74,9 @@ class PageInBrowserTest {
 
   @Test
   void theAnswerStandsFirstAndEveryFindingIsThere() {
-    assertThat(browser.findElement(By.tagName("h1")).getText()).contains("17 things were found").contains("5 of them of high weight");
+    assertThat(browser.findElement(By.tagName("h1")).getText())
+        .contains("17 things were found")
+        .contains("5 of them of high weight");
     assertThat(browser.findElements(By.tagName("details"))).hasSize(17);
   }
 
@@ -68,7 +84,8 @@ class PageInBrowserTest {
   void hostileNamesStayText() {
     assertThat(browser.getTitle()).isEqualTo("Who can do what, and what should not be");
     assertThat(browser.findElements(By.tagName("img"))).isEmpty();
-    assertThat(browser.findElement(By.tagName("body")).getAttribute("textContent")).contains("<script>document.title='broken'</script>");
+    assertThat(browser.findElement(By.tagName("body")).getAttribute("textContent"))
+        .contains("<script>document.title='broken'</script>");
   }
 
   @Test
@@ -76,7 +93,10 @@ class PageInBrowserTest {
     WebElement field = browser.findElement(By.id("find"));
     field.sendKeys("ilse brandt");
     List<WebElement> shown = browser.findElements(By.cssSelector(".row:not([hidden])"));
-    assertThat(shown).isNotEmpty().allSatisfy(row -> assertThat(row.getAttribute("textContent")).containsIgnoringCase("Ilse"));
+    assertThat(shown)
+        .isNotEmpty()
+        .allSatisfy(
+            row -> assertThat(row.getAttribute("textContent")).containsIgnoringCase("Ilse"));
     assertThat(browser.findElement(By.id("found")).getText()).startsWith(shown.size() + " of ");
     field.clear();
     field.sendKeys(" ");
@@ -85,12 +105,21 @@ class PageInBrowserTest {
 
   @Test
   void aRouteIsDrawnInsideItsFinding() {
-    WebElement finding = browser.findElements(By.tagName("details")).stream()
-        .filter(d -> d.getAttribute("textContent").contains("it comes together in this account only")).findFirst().orElseThrow();
+    WebElement finding =
+        browser.findElements(By.tagName("details")).stream()
+            .filter(
+                d ->
+                    d.getAttribute("textContent")
+                        .contains("it comes together in this account only"))
+            .findFirst()
+            .orElseThrow();
     finding.findElement(By.tagName("summary")).click();
     WebElement drawing = finding.findElement(By.cssSelector("svg.drawing"));
     assertThat(drawing.isDisplayed()).isTrue();
     assertThat(drawing.findElements(By.tagName("rect")).size()).isGreaterThanOrEqualTo(7);
-    assertThat(drawing.getText()).contains("Ilse Brandt").contains("orders-approvers").contains("payments:sign");
+    assertThat(drawing.getText())
+        .contains("Ilse Brandt")
+        .contains("orders-approvers")
+        .contains("payments:sign");
   }
 }

@@ -1,14 +1,73 @@
 package org.sobercompass.sources.workspace;
 
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.text.Node;
+import org.sobercompass.sources.text.TextFiles;
+import org.sobercompass.sources.text.YamlReader;
 
-/** Holds the files of a workspace against their JSON Schemas. */
+/**
+ * Holds the YAML files of a workspace against the JSON Schemas that ship for editors, so that an
+ * editor and the program say the same. Slow to start, so only {@code sober check} does it, after
+ * the reader has told what it finds wrong. Nothing is fetched.
+ */
 public final class SchemaCheck {
-  private SchemaCheck() {}
+  private static final long LARGEST = 16L << 20;
+
+  private final Path root;
+  private final Problems problems = new Problems();
+  private final SchemaRegistry registry =
+      SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12);
+
+  private SchemaCheck(Path root) {
+    this.root = root;
+  }
 
   /** The problems found. */
   public static Problems run(Path root) {
-    return new Problems();
+    SchemaCheck check = new SchemaCheck(root);
+    check.file(WorkspaceReader.MAIN, "compass");
+    YamlReader.read(root.resolve(WorkspaceReader.MAIN), WorkspaceReader.MAIN, check.problems)
+        .flatMap(main -> main.get("applications"))
+        .ifPresent(
+            list ->
+                list.items().stream().map(Node::text).forEach(f -> check.file(f, "application")));
+    return check.problems;
+  }
+
+  private void file(String name, String schema) {
+    TextFiles.read(root.resolve(name), name, LARGEST, problems)
+        .ifPresent(
+            text ->
+                schema(schema)
+                    .validate(text, InputFormat.YAML)
+                    .forEach(
+                        error ->
+                            problems.error(
+                                Place.of(name).entry(error.getInstanceLocation().toString()),
+                                error.getMessage(),
+                                "what " + schema + ".schema.json says")));
+  }
+
+  private Schema schema(String name) {
+    try (InputStream in =
+        SchemaCheck.class.getResourceAsStream("schema/" + name + ".schema.json")) {
+      if (in == null) {
+        throw new IllegalStateException("the program lacks its schema " + name);
+      }
+      return registry.getSchema(
+          new String(in.readAllBytes(), StandardCharsets.UTF_8), InputFormat.JSON);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
   }
 }

@@ -39,7 +39,7 @@ import org.sobercompass.sources.text.YamlReader;
 final class WorkspaceReader {
   static final String MAIN = "compass.yaml";
   private static final Set<String> KEYS =
-      Set.of("zone", "directories", "applications", "separation", "cache");
+      Set.of("zone", "directories", "applications", "separation");
 
   private final Path root;
   private final Set<String> needs = new TreeSet<>();

@@ -1,0 +1,73 @@
+package org.sobercompass.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.sobercompass.sources.workspace.SchemaCheck;
+
+/** Outputs and workspace files keep their published schemas. */
+class SchemaTest {
+  private static final Path SCHEMAS = Path.of(System.getProperty("sober.home"), "docs", "schema");
+
+  @TempDir static Path demo;
+
+  @BeforeAll
+  static void write() {
+    DemoFiles.write(demo);
+  }
+
+  private static List<String> errors(String schema, String json) throws IOException {
+    Schema read =
+        SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+            .getSchema(
+                Files.readString(SCHEMAS.resolve(schema + ".schema.json")), InputFormat.JSON);
+    return read.validate(json, InputFormat.JSON).stream().map(Object::toString).toList();
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "holdings, show account oskar.lund",
+    "accounts, show accounts",
+    "memberships, show account lio.harrow --memberships",
+    "group, show group vault-leads",
+    "role, show role orders frozen",
+    "node, show node doors cold-room",
+    "roles, roles",
+    "holders, holders seedbook:labels:print --below",
+    "routes, routes joss.merrin orders:orders:raise",
+    "can, can lio.harrow permits:permits:issue",
+    "drift, drift",
+    "compare, compare accounts edda.voss joss.merrin",
+    "compare, compare roles seedbook keeper lender",
+    "findings, findings",
+    "problems, check"
+  })
+  void anAnswerKeepsItsSchema(String schema, String command) throws IOException {
+    List<String> args = new ArrayList<>(List.of(command.split(" ")));
+    args.addAll(List.of("--format", "json", "--workspace", demo.toString()));
+    String json = SoberTest.sober(args.toArray(String[]::new)).out();
+    assertThat(errors(schema, json)).isEmpty();
+    assertThat(json).contains("\"rows\" : [ {");
+    assertThat(errors(schema, json.replaceFirst("\"heading\"", "\"headline\""))).isNotEmpty();
+  }
+
+  @Test
+  void theDemoAndANewWorkspaceKeepTheirs(@TempDir Path fresh) {
+    assertThat(SchemaCheck.run(demo).list()).isEmpty();
+    SoberTest.sober("begin", fresh.toString());
+    assertThat(SchemaCheck.run(fresh).list()).isEmpty();
+  }
+}
