@@ -61,7 +61,8 @@ class ExamplesTest {
     String out =
         printed(() -> WhoCanAndWhy.main(new String[] {demo.toString(), "orders", "payments:sign"}));
     assertThat(out.lines()).hasSize(4);
-    assertThat(out).contains("Ilse Brandt (ilse.brandt) → orders-approvers → role Payer");
+    assertThat(out)
+        .contains("Ilse Brandt (ilse.brandt) → orders-approvers → role Payer everywhere");
   }
 
   @Test

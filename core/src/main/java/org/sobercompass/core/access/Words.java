@@ -64,13 +64,21 @@ public final class Words {
       parts.add(subject(model.facts(), route.subjects().get(i)));
     }
     Grant grant = view.grants().get(route.grant());
-    String given = grant.declared() ? " (everyone has it)" : " at " + place(view, grant);
+    String given = grant.declared() ? " (everyone has it)" : at(view, grant);
     for (int i = 0; i < route.roles().size(); i++) {
       String name = view.system().roles().get(role(view, route.roles().get(i))).name();
       parts.add((i == 0 ? "role " : "includes ") + name + (i == 0 ? given : ""));
     }
     parts.add(route.entry().isEmpty() ? view.rights().text(route.right()) : route.entry());
     return String.join(" → ", parts);
+  }
+
+  private static String at(SystemView view, Grant grant) {
+    if (view.resources().size() == 1) {
+      return "";
+    }
+    String place = place(view, grant);
+    return place.equals("everywhere") ? " everywhere" : " at " + place;
   }
 
   private static int role(SystemView view, String id) {

@@ -36,10 +36,11 @@ public record Finding(
     String advice,
     List<Change> changes) {
 
-  /** Worst first, then by identity. */
+  /** Worst first, then by kind, then by identity. */
   public static final Comparator<Finding> WORST_FIRST =
       Comparator.comparing(Finding::weight)
           .reversed()
+          .thenComparing(Finding::kind)
           .thenComparing(finding -> finding.key().text(), Key::compareUtf8);
 
   /**

@@ -3,11 +3,16 @@ package org.sobercompass.report.answers;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Standing;
@@ -23,7 +28,6 @@ import org.sobercompass.report.data.Sheet;
 public record Ask(AccessModel model, ZoneId zone, List<Problem> problems) {
   private static final DateTimeFormatter TIME =
       DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm VV", Locale.ROOT);
-  private static final int SHOWN = 3;
 
   /** The facts that stand under every heading: as of, basis. */
   public Sheet.Builder begin(String schema, String... columns) {
@@ -43,19 +47,43 @@ public record Ask(AccessModel model, ZoneId zone, List<Problem> problems) {
         .collect(Collectors.joining(", "));
   }
 
-  /** Adds the problems of the input, the first few in full. */
+  /** Adds the problems of the input that could change an answer about all systems. */
   public Sheet finish(Sheet.Builder sheet) {
-    if (!problems.isEmpty()) {
-      sheet.note(
-          problems.size()
-              + (problems.size() == 1 ? " problem" : " problems")
-              + " in the input may change this answer:");
-      problems.stream().limit(SHOWN).forEach(problem -> sheet.note("  " + problem));
-      if (problems.size() > SHOWN) {
-        sheet.note("  … and " + (problems.size() - SHOWN) + " more: sober check");
+    return finish(sheet, problems);
+  }
+
+  /** The same for an answer about one system: what stands in the files of others is left out. */
+  public Sheet finish(Sheet.Builder sheet, SystemView only) {
+    Set<String> others = new HashSet<>();
+    for (SystemView view : model.systems()) {
+      if (view.number() != only.number()) {
+        view.grants().forEach(grant -> others.add(grant.place().file()));
       }
     }
+    return finish(
+        sheet, problems.stream().filter(p -> !others.contains(p.place().file())).toList());
+  }
+
+  private static Sheet finish(Sheet.Builder sheet, List<Problem> told) {
+    if (told.size() == 1) {
+      sheet.note("One problem in the input may change this: " + told.get(0));
+    } else if (!told.isEmpty()) {
+      sheet.note(told.size() + " problems in the input may change this; sober check lists them.");
+    }
     return sheet.build();
+  }
+
+  /** What a key names, in words; the key itself when it is no subject. */
+  public String name(Key key) {
+    for (SubjectKind kind : SubjectKind.values()) {
+      if (kind.keyKind() == key.kind()) {
+        List<Integer> found = model.facts().names().find(kind, key.text(), key.text());
+        String id = kind == SubjectKind.IMPLICIT ? key.id() : key.text();
+        found = kind == SubjectKind.IMPLICIT ? model.facts().names().find(kind, id, id) : found;
+        return found.size() == 1 ? Words.subject(model.facts(), found.get(0)) : key.text();
+      }
+    }
+    return key.text();
   }
 
   /** A moment, or nothing for the ends of time. */

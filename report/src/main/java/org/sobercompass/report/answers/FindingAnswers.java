@@ -65,13 +65,13 @@ public final class FindingAnswers {
   public Sheet detail(Finding finding) {
     Sheet.Builder sheet = ask.begin("finding-detail/1", "", "what stands there");
     sheet.row("weight", sign(finding.weight()) + ": " + String.join("; ", finding.why()));
-    sheet.row("finding", finding.key().text());
-    finding.subjects().stream().limit(20).forEach(key -> sheet.row("subject", key.text()));
+    finding.subjects().stream().limit(20).forEach(key -> sheet.row("concerns", ask.name(key)));
     if (finding.subjects().size() > 20) {
       sheet.row("", "… and " + (finding.subjects().size() - 20) + " more");
     }
     finding.evidence().forEach(evidence -> sheet.row("evidence", evidence.text()));
     sheet.row("advice", finding.advice());
+    sheet.row("identity", finding.key().text());
     return ask.finish(sheet.heading(capital(finding.sentence()) + "."));
   }
 

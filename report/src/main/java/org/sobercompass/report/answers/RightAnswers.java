@@ -55,7 +55,7 @@ public final class RightAnswers {
             + (usable == holders.size()
                 ? "."
                 : ", " + (holders.size() - usable) + " of them not usable."));
-    return ask.finish(sheet);
+    return ask.finish(sheet, view);
   }
 
   /** The same for a terminal: names before ids, and through what. */
@@ -76,7 +76,7 @@ public final class RightAnswers {
           Ask.sign(holder.state()),
           (routes.isEmpty() ? "" : last(view, routes.get(0))) + why);
     }
-    return ask.finish(sheet);
+    return ask.finish(sheet, view);
   }
 
   private String last(SystemView view, Route route) {
@@ -116,7 +116,7 @@ public final class RightAnswers {
     if (routes.more()) {
       sheet.note("There are more routes than are shown; the limit was reached.");
     }
-    return ask.finish(sheet);
+    return ask.finish(sheet, view);
   }
 
   private String by(SystemView view, Route.StoppedRoute stopped) {
@@ -173,7 +173,7 @@ public final class RightAnswers {
         can.held().name().toLowerCase(java.util.Locale.ROOT),
         can.standing().state().word(),
         why);
-    return ask.finish(sheet.heading(sentence(can, view, account, right, node)));
+    return ask.finish(sheet.heading(sentence(can, view, account, right, node)), view);
   }
 
   /** The same for a terminal: the sentence, then the reasons as lines. */
@@ -182,7 +182,7 @@ public final class RightAnswers {
     Sheet.Builder sheet = ask.begin("can-brief/1", "why").heading(full.heading());
     Routes routes = new RouteFinder(asker, new Limits(3, 1)).find(view, account, right, node);
     why(view, routes).forEach(sheet::row);
-    return ask.finish(sheet);
+    return ask.finish(sheet, view);
   }
 
   /** The shortest open routes, or what is stopped, or who could give it. */

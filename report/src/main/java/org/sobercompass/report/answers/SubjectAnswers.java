@@ -130,7 +130,7 @@ public final class SubjectAnswers {
                 + ".");
       }
     }
-    return ask.finish(sheet);
+    return ask.finish(sheet, view);
   }
 
   /** Which assignments reach a node, from where. */
@@ -160,7 +160,7 @@ public final class SubjectAnswers {
             + ", which combines by "
             + view.system().combining()
             + ".");
-    return ask.finish(sheet);
+    return ask.finish(sheet, view);
   }
 
   /** All roles, of one system or of all. */

@@ -1,6 +1,7 @@
 package org.sobercompass.report.page;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
@@ -63,6 +64,7 @@ public record Matrix(List<Head> applications, List<Head> roles, List<Row> rows, 
         }
       }
     }
+    rows.sort(Comparator.comparing(Row::site).thenComparing(Row::name).thenComparing(Row::login));
     return new Matrix(applications, roles, rows, leftOut);
   }
 

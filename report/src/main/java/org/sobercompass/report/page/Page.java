@@ -10,7 +10,6 @@ import java.util.Map;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Weight;
-import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.report.answers.Ask;
 import org.sobercompass.report.answers.FindingAnswers;
@@ -86,7 +85,7 @@ public final class Page {
     List<Item> items = new ArrayList<>();
     for (Finding finding : findings) {
       List<String> subjects =
-          new ArrayList<>(finding.subjects().stream().limit(SUBJECTS).map(Key::text).toList());
+          new ArrayList<>(finding.subjects().stream().limit(SUBJECTS).map(ask::name).toList());
       if (finding.subjects().size() > SUBJECTS) {
         subjects.add("and " + (finding.subjects().size() - SUBJECTS) + " more");
       }
