@@ -200,6 +200,8 @@ class SoberTest {
     long rows = onDemo("list", "holdings").out().lines().count();
     long csv = onDemo("list", "holdings", "--format", "csv").out().lines().count();
     assertThat(rows).isGreaterThan(1000).isEqualTo(csv - 1);
+    assertThat(onDemo("list", "holdings").out().lines())
+        .allMatch(line -> line.startsWith("{") && line.endsWith("}"));
     assertThat(onDemo("list", "memberships").out().lines().findFirst().orElse(""))
         .contains("\"direct\"");
   }

@@ -49,13 +49,18 @@ final class FindingContext {
 
   /** "role X of Application to Y at Z (where it stands)". */
   String describe(SystemView view, Grant grant) {
+    String place = Words.place(view, grant);
+    String where =
+        view.resources().size() == 1
+            ? ""
+            : place.equals("everywhere") ? ", everywhere" : " at " + place;
     return "the role "
         + roleName(view, grant)
         + " of "
         + view.system().name()
         + " to "
         + Words.trustee(facts, grant)
-        + (view.resources().size() > 1 ? ", " + Words.place(view, grant) : "");
+        + where;
   }
 
   Evidence line(SystemView view, Grant grant) {

@@ -96,11 +96,13 @@ final class GrantFinder {
         grant,
         Weight.LOW,
         why,
-        "there is no "
+        "the role "
+            + context.roleName(view, grant)
+            + " of "
+            + view.system().name()
+            + " is given to "
             + Problem.quote(grant.subjectText())
-            + ", but it is given "
-            + context.describe(view, grant)
-            + "; whoever gets that name next gets the role",
+            + ", who does not exist; whoever gets that name next gets the role",
         List.of(),
         "withdraw the assignment, or correct the name");
   }

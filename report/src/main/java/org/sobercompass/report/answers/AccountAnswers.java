@@ -220,7 +220,7 @@ public final class AccountAnswers {
   /** The groups of an account, how, and where a membership does not count. */
   public Sheet memberships(int account) {
     Sheet.Builder sheet =
-        ask.begin("memberships/1", "group", "name", "how", "route", "not counted in");
+        ask.begin("memberships/1", "name", "how", "route", "not counted in", "group");
     SubjectSet wide = new SubjectSet();
     ask.model().widest().walker().subjects(account, wide);
     MembershipPaths paths = new MembershipPaths(ask.model().widest());
@@ -240,11 +240,11 @@ public final class AccountAnswers {
       var path = found.get(0);
       direct += path.length() == 1 ? 1 : 0;
       sheet.row(
-          facts.key(subject).text(),
           Words.subject(facts, subject),
           path.length() == 1 ? path.vias().get(0).words() : "nested " + (path.length() - 1),
           path.subjects().stream().map(facts::label).collect(Collectors.joining(" → ")),
-          notCounted(account, subject));
+          notCounted(account, subject),
+          facts.key(subject).text());
     }
     sheet.heading(
         Words.subject(facts, account)
@@ -253,7 +253,7 @@ public final class AccountAnswers {
             + ", "
             + direct
             + " of them directly.");
-    return ask.finish(sheet);
+    return ask.about(sheet, List.of());
   }
 
   private List<String> notCounted(int account, int subject) {

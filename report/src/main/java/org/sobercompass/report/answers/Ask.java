@@ -1,7 +1,9 @@
 package org.sobercompass.report.answers;
 
 import java.time.Instant;
+import java.time.LocalTime;
 import java.time.ZoneId;
+import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.HashSet;
 import java.util.List;
@@ -52,11 +54,16 @@ public record Ask(AccessModel model, ZoneId zone, List<Problem> problems) {
     return finish(sheet, problems);
   }
 
-  /** The same for an answer about one system: what stands in the files of others is left out. */
+  /** The same for an answer about one system. */
   public Sheet finish(Sheet.Builder sheet, SystemView only) {
+    return about(sheet, List.of(only));
+  }
+
+  /** The same for an answer about some systems: what stands in the files of others is left out. */
+  public Sheet about(Sheet.Builder sheet, List<SystemView> views) {
     Set<String> others = new HashSet<>();
     for (SystemView view : model.systems()) {
-      if (view.number() != only.number()) {
+      if (!views.contains(view)) {
         view.grants().forEach(grant -> others.add(grant.place().file()));
       }
     }
@@ -86,11 +93,14 @@ public record Ask(AccessModel model, ZoneId zone, List<Problem> problems) {
     return key.text();
   }
 
-  /** A moment, or nothing for the ends of time. */
+  /** A moment, a date alone where a day begins, or nothing for the ends of time. */
   public String moment(long epochSecond) {
-    return epochSecond == Long.MIN_VALUE || epochSecond == Long.MAX_VALUE
-        ? ""
-        : TIME.format(Instant.ofEpochSecond(epochSecond).atZone(zone));
+    if (epochSecond == Long.MIN_VALUE || epochSecond == Long.MAX_VALUE) {
+      return "";
+    }
+    ZonedDateTime at = Instant.ofEpochSecond(epochSecond).atZone(zone);
+    boolean midnight = at.toLocalTime().equals(LocalTime.MIDNIGHT);
+    return midnight ? at.toLocalDate().toString() : TIME.format(at);
   }
 
   /** A state with a sign before it, so that colour is never alone. */

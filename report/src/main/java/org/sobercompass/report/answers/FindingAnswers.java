@@ -53,7 +53,7 @@ public final class FindingAnswers {
     Sheet.Builder sheet = ask.begin("findings-brief/1", "no.", "weight", "kind", "what");
     for (int i = 0; i < findings.size(); i++) {
       Finding finding = findings.get(i);
-      sheet.row(i + 1, sign(finding.weight()), finding.kind().id(), finding.sentence());
+      sheet.row(i + 1, sign(finding.weight()), finding.kind().id(), capital(finding.sentence()));
     }
     if (!findings.isEmpty()) {
       sheet.note("Evidence and advice for one: sober findings --detail NO.");

@@ -1,5 +1,7 @@
 package org.sobercompass.report.answers;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Can;
@@ -238,7 +240,7 @@ public final class RightAnswers {
             + " between what was agreed and what is there, in "
             + Ask.count(compared, "application", "applications")
             + " compared.");
-    return ask.finish(sheet);
+    return ask.about(sheet, views.stream().filter(view -> view.system().hasBothBases()).toList());
   }
 
   private String terms(Grant grant) {
@@ -251,7 +253,7 @@ public final class RightAnswers {
     return grant.place() + window + below + off;
   }
 
-  /** Two accounts side by side: what differs, and how much is the same. */
+  /** Two accounts side by side: what differs first. */
   public Sheet accounts(int left, int right) {
     List<SideBySide.Line> lines = SideBySide.accounts(asker, left, right);
     String a = facts.login(left).isEmpty() ? facts.label(left) : facts.login(left);
@@ -273,7 +275,9 @@ public final class RightAnswers {
       List<SideBySide.Line> lines, String left, String right, String a, String b) {
     Sheet.Builder sheet = ask.begin("compare/1", "permission", "left", "right", "same");
     int same = 0;
-    for (SideBySide.Line line : lines) {
+    List<SideBySide.Line> ranked = new ArrayList<>(lines);
+    ranked.sort(Comparator.comparing(SideBySide.Line::same));
+    for (SideBySide.Line line : ranked) {
       SystemView view = ask.model().systems().get(line.system());
       same += line.same() ? 1 : 0;
       sheet.row(Words.permission(view, line.right()), line.left(), line.right2(), line.same());

@@ -185,6 +185,6 @@ public final class SubjectAnswers {
             + " in "
             + Ask.count(views.size(), "application", "applications")
             + ".");
-    return ask.finish(sheet);
+    return ask.about(sheet, List.of());
   }
 }

@@ -26,7 +26,10 @@ public interface RowWriter extends AutoCloseable {
   /** A writer of one JSON object a line. */
   static RowWriter jsonl(Writer out, List<String> columns) {
     JsonFactory factory =
-        JsonFactory.builder().disable(StreamWriteFeature.AUTO_CLOSE_TARGET).build();
+        JsonFactory.builder()
+            .disable(StreamWriteFeature.AUTO_CLOSE_TARGET)
+            .rootValueSeparator("")
+            .build();
     JsonGenerator generator = factory.createGenerator(ObjectWriteContext.empty(), out);
     return new RowWriter() {
       @Override

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 
 /**
  * A sheet as text for a terminal: the heading, what it was computed with, a table that fits the
@@ -16,13 +17,16 @@ final class TextTable {
   private static final int NARROWEST = 8;
   private static final Map<String, String> COLOURS =
       Map.of(
-          "+ usable", "\u001b[32m",
-          "+ yes", "\u001b[32m",
-          "- no", "\u001b[31m",
-          "x blocked", "\u001b[33m",
-          "? undecided", "\u001b[35m",
-          "! high", "\u001b[31m",
-          "* medium", "\u001b[33m");
+          "+ usable",
+          "\u001b[38;5;29m",
+          "x blocked",
+          "\u001b[38;5;166m",
+          "? undecided",
+          "\u001b[38;5;133m",
+          "! high",
+          "\u001b[38;5;160m",
+          "* medium",
+          "\u001b[38;5;166m");
 
   private final Sheet sheet;
   private final int width;
@@ -62,17 +66,28 @@ final class TextTable {
     for (List<Object> row : sheet.rows()) {
       cells.add(row.stream().map(value -> Safe.terminal(Safe.flat(value))).toList());
     }
-    int[] widths = widths(cells);
-    line(sheet.columns(), widths, true);
-    cells.forEach(row -> line(row, widths, false));
+    int[] shown =
+        IntStream.range(0, sheet.columns().size())
+            .filter(c -> cells.stream().anyMatch(row -> !row.get(c).isEmpty()))
+            .toArray();
+    List<String> names = pick(sheet.columns(), shown);
+    List<List<String>> rows = cells.stream().map(row -> pick(row, shown)).toList();
+    int[] widths = widths(names, rows);
+    line(names, widths, true);
+    rows.forEach(row -> line(row, widths, false));
+  }
+
+  /** Columns in which nothing stands are left out. */
+  private static List<String> pick(List<String> row, int[] columns) {
+    return Arrays.stream(columns).mapToObj(row::get).toList();
   }
 
   /** The natural widths; while they do not fit, the widest column gives way. */
-  private int[] widths(List<List<String>> cells) {
-    int columns = sheet.columns().size();
+  private int[] widths(List<String> names, List<List<String>> cells) {
+    int columns = names.size();
     int[] widths = new int[columns];
     for (int c = 0; c < columns; c++) {
-      widths[c] = length(sheet.columns().get(c));
+      widths[c] = length(names.get(c));
       for (List<String> row : cells) {
         widths[c] = Math.max(widths[c], length(row.get(c)));
       }
