@@ -1,5 +1,6 @@
 package org.sobercompass.core.findings;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -66,7 +67,16 @@ final class FindingContext {
   Evidence line(SystemView view, Grant grant) {
     String by = grant.grantedBy().isEmpty() ? "" : ", given by " + grant.grantedBy();
     String why = grant.reason().isEmpty() ? "" : ", because: " + grant.reason();
-    return Evidence.of(grant.place() + ": " + describe(view, grant) + by + why);
+    return Evidence.of(grant.place() + ": " + describe(view, grant) + window(grant) + by + why);
+  }
+
+  /** The window of a grant, as instants in UTC: there is no zone here. */
+  private static String window(Grant grant) {
+    String from =
+        grant.from() == Long.MIN_VALUE ? "" : ", from " + Instant.ofEpochSecond(grant.from());
+    String until =
+        grant.until() == Long.MAX_VALUE ? "" : ", before " + Instant.ofEpochSecond(grant.until());
+    return from + until + (grant.on() ? "" : ", switched off");
   }
 
   /** The shortest route of an account to a right at one of the places where it holds it. */
