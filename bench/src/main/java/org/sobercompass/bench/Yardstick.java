@@ -97,6 +97,12 @@ public final class Yardstick {
               + " account-permissions");
       int part = Math.max(1, model.facts().accounts() / 50);
       timed("naive script, 1 account of 50", 1, () -> NaiveScript.count(model, part));
+      SqlEngine.count(
+          model,
+          timed(
+              "(for comparison with the SQL engine) plain arrays again",
+              1,
+              () -> PlainArrays.count(model)));
     }
     for (int threads : new int[] {1, 2}) {
       long count =
@@ -108,7 +114,7 @@ public final class Yardstick {
     }
     sampled(model);
     questions(model);
-    timed("holdings written as JSON lines", 2, () -> write(model));
+    timed("holdings of 2,000 accounts written as JSON lines", 2, () -> write(model));
     System.out.println("  " + rows + " rows");
     timed(
         "separation of duties and all findings",
@@ -295,7 +301,7 @@ public final class Yardstick {
           @Override
           public void close() {}
         };
-    new Dumps(model).jsonl("holdings", nowhere);
+    new Dumps(model, 2_000).jsonl("holdings", nowhere);
     return rows;
   }
 

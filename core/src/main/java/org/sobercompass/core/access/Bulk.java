@@ -24,12 +24,14 @@ public final class Bulk {
   private final AccessModel model;
   private final int threads;
   private final int chunk;
+  private final int most;
 
   Bulk(AccessModel model) {
-    this(model, Runtime.getRuntime().availableProcessors(), CHUNK);
+    this(model, Runtime.getRuntime().availableProcessors(), CHUNK, Integer.MAX_VALUE);
   }
 
-  private Bulk(AccessModel model, int threads, int chunk) {
+  private Bulk(AccessModel model, int threads, int chunk, int most) {
+    this.most = most;
     this.model = model;
     this.threads = threads;
     this.chunk = chunk;
@@ -37,12 +39,17 @@ public final class Bulk {
 
   /** The same on this many threads. */
   public Bulk on(int wantedThreads) {
-    return new Bulk(model, wantedThreads, chunk);
+    return new Bulk(model, wantedThreads, chunk, most);
   }
 
   /** The same in chunks of this many accounts, for work whose results are large. */
   public Bulk inChunksOf(int accounts) {
-    return new Bulk(model, threads, accounts);
+    return new Bulk(model, threads, accounts, most);
+  }
+
+  /** The same over the first accounts only. */
+  public Bulk upTo(int accounts) {
+    return new Bulk(model, threads, chunk, accounts);
   }
 
   /** A run of accounts, {@code from} up to {@code to} exclusive. */
@@ -56,7 +63,7 @@ public final class Bulk {
    */
   public <T> void inOrder(BiFunction<Asker, Range, T> work, Consumer<T> take) {
     model.systems().forEach(view -> view.memberships().prepare());
-    int accounts = model.facts().accounts();
+    int accounts = Math.min(most, model.facts().accounts());
     ThreadLocal<Asker> askers = ThreadLocal.withInitial(model::asker);
     ExecutorService pool = Executors.newFixedThreadPool(threads);
     try {

@@ -33,9 +33,16 @@ public final class Dumps {
 
   private final AccessModel model;
   private final Facts facts;
+  private final int most;
 
   /** Streams from this model. */
   public Dumps(AccessModel model) {
+    this(model, Integer.MAX_VALUE);
+  }
+
+  /** Streams the first accounts of this model only. */
+  public Dumps(AccessModel model, int accounts) {
+    this.most = accounts;
     this.model = model;
     this.facts = model.facts();
   }
@@ -46,6 +53,7 @@ public final class Dumps {
     model
         .bulk()
         .inChunksOf(CHUNK)
+        .upTo(most)
         .inOrder((asker, range) -> chunk(what, asker, range), list -> list.forEach(rows));
   }
 
@@ -56,6 +64,7 @@ public final class Dumps {
     model
         .bulk()
         .inChunksOf(CHUNK)
+        .upTo(most)
         .inOrder(
             (asker, range) -> {
               StringWriter text = new StringWriter(1 << 16);
