@@ -109,6 +109,27 @@ public final class Bulk {
    * subjects cost nothing.
    */
   public static void sweep(Asker asker, Range range, TrusteeIndex index, Visitor visitor) {
+    long asOf = asker.model().asOf().getEpochSecond();
+    route(
+        asker,
+        range,
+        index,
+        (account, view, subjects) -> {
+          Projected who = view.decider().project(new Token(account, subjects, asOf));
+          if (!who.isEmpty()) {
+            visitor.visit(account, view, who);
+          }
+        });
+  }
+
+  /** Gets the subjects of an account that one system names. */
+  public interface SubjectVisitor {
+    /** One account in one system that names it, or a group of it; valid during the call only. */
+    void visit(int account, SystemView view, SubjectSet subjects);
+  }
+
+  /** The same, before anything is decided: also accounts whose grants do not hold now. */
+  public static void route(Asker asker, Range range, TrusteeIndex index, SubjectVisitor visitor) {
     new Sweeper(asker, index).run(range, visitor);
   }
 
@@ -168,8 +189,7 @@ public final class Bulk {
       }
     }
 
-    void run(Range range, Visitor visitor) {
-      long asOf = model.asOf().getEpochSecond();
+    void run(Range range, SubjectVisitor visitor) {
       for (int account = range.from; account < range.to; account++) {
         for (SystemView first : firstOfContext) {
           SubjectSet subjects = asker.memberships(first, account);
@@ -180,10 +200,7 @@ public final class Bulk {
           SubjectSet own = perSystem[view.number()];
           implicit(view, account, own);
           if (!own.sure().isEmpty() || !own.perhaps().isEmpty()) {
-            Projected who = view.decider().project(new Token(account, own, asOf));
-            if (!who.isEmpty()) {
-              visitor.visit(account, view, who);
-            }
+            visitor.visit(account, view, own);
             own.clear();
           }
         }

@@ -73,31 +73,56 @@ public final class Redundancy {
     return everywhere(model).get(view.number());
   }
 
-  /** The same for all systems at once; one walk over all accounts. */
+  /**
+   * The same for all systems at once: one walk over all accounts, on all processors. What one chunk
+   * finds needed the others need not ask about; they may miss it for a moment, which costs time
+   * only.
+   */
   public static List<BitSet> everywhere(AccessModel model) {
+    boolean[][] needed =
+        model.systems().stream()
+            .map(view -> new boolean[view.grants().size()])
+            .toArray(boolean[][]::new);
     List<BitSet> reached = sets(model);
-    List<BitSet> needed = sets(model);
-    Asker asker = model.asker();
-    model.systems().forEach(view -> view.memberships().prepare());
-    Redundancy redundancy = new Redundancy(asker);
-    for (int account = 0; account < model.facts().accounts(); account++) {
-      for (SystemView view : model.systems()) {
-        BitSet need = needed.get(view.number());
-        IntList grants = view.decider().grantsOf(asker.token(view, account));
-        for (int i = 0; i < grants.size(); i++) {
-          int grant = grants.get(i);
-          reached.get(view.number()).set(grant);
-          if (!need.get(grant)
-              && !redundancy.isRedundant(
-                  view, asker.subjects(view, account), account, grant, grants)) {
-            need.set(grant);
+    Bulk bulk = model.bulk();
+    Bulk.TrusteeIndex index = bulk.trusteeIndex();
+    bulk.inOrder(
+        (asker, range) -> chunk(asker, range, index, needed),
+        part -> {
+          for (int s = 0; s < part.size(); s++) {
+            reached.get(s).or(part.get(s));
           }
+        });
+    for (int s = 0; s < needed.length; s++) {
+      for (int grant = 0; grant < needed[s].length; grant++) {
+        if (needed[s][grant]) {
+          reached.get(s).clear(grant);
         }
       }
     }
-    for (int s = 0; s < reached.size(); s++) {
-      reached.get(s).andNot(needed.get(s));
-    }
+    return reached;
+  }
+
+  /** Marks what the accounts of a chunk need; returns which grants reach any of them. */
+  private static List<BitSet> chunk(
+      Asker asker, Bulk.Range range, Bulk.TrusteeIndex index, boolean[][] needed) {
+    List<BitSet> reached = sets(asker.model());
+    Redundancy redundancy = new Redundancy(asker);
+    Bulk.route(
+        asker,
+        range,
+        index,
+        (account, view, subjects) -> {
+          boolean[] need = needed[view.number()];
+          IntList grants = view.decider().grantsOf(new Token(account, subjects, redundancy.asOf));
+          for (int i = 0; i < grants.size(); i++) {
+            int grant = grants.get(i);
+            reached.get(view.number()).set(grant);
+            if (!need[grant] && !redundancy.isRedundant(view, subjects, account, grant, grants)) {
+              need[grant] = true;
+            }
+          }
+        });
     return reached;
   }
 

@@ -29,9 +29,14 @@ public final class Naive {
 
   /** The rules over one organization. */
   public Naive(SmallWorld world) {
+    this(world, MembershipGraph.of(world.facts));
+  }
+
+  /** The rules over one organization with other memberships. */
+  public Naive(SmallWorld world, MembershipGraph graph) {
     this.world = world;
     this.facts = world.facts;
-    this.graph = MembershipGraph.of(world.facts);
+    this.graph = graph;
   }
 
   /** What an account is seen as: 1 sure, 0 perhaps, -1 not. */

@@ -8,11 +8,11 @@ import tools.jackson.core.JsonGenerator;
 final class Json {
   private Json() {}
 
-  static void object(JsonGenerator out, List<String> names, List<Object> values) {
+  static void object(JsonGenerator out, List<String> names, Object... values) {
     out.writeStartObject();
     for (int i = 0; i < names.size(); i++) {
       out.writeName(names.get(i));
-      value(out, values.get(i));
+      value(out, values[i]);
     }
     out.writeEndObject();
   }

@@ -28,24 +28,26 @@ public interface RowWriter extends AutoCloseable {
     JsonFactory factory =
         JsonFactory.builder()
             .disable(StreamWriteFeature.AUTO_CLOSE_TARGET)
-            .rootValueSeparator("")
+            .rootValueSeparator("\n")
             .build();
     JsonGenerator generator = factory.createGenerator(ObjectWriteContext.empty(), out);
     return new RowWriter() {
+      private boolean any;
+
       @Override
       public void row(Object... values) {
-        Json.object(generator, columns, List.of(values));
-        try {
-          generator.flush();
-          out.write('\n');
-        } catch (IOException e) {
-          throw new UncheckedIOException(e);
-        }
+        any = true;
+        Json.object(generator, columns, values);
       }
 
       @Override
       public void close() {
         generator.close();
+        try {
+          out.write(any ? "\n" : "");
+        } catch (IOException e) {
+          throw new UncheckedIOException(e);
+        }
       }
     };
   }

@@ -61,7 +61,7 @@ public final class SheetWriter {
       json.writeName("rows");
       json.writeStartArray();
       for (List<Object> row : sheet.rows()) {
-        Json.object(json, sheet.columns(), row);
+        Json.object(json, sheet.columns(), row.toArray());
       }
       json.writeEndArray();
       json.writeEndObject();

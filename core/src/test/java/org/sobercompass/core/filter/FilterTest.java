@@ -1,0 +1,119 @@
+package org.sobercompass.core.filter;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Filters are true, false or undefined, as RFC 4511 section 4.5.1.7 says. */
+class FilterTest {
+  private static final Map<String, List<String>> ENTRY =
+      Map.of(
+          "cn",
+          List.of("Åse  Lind", "Ase"),
+          "uidnumber",
+          List.of("42"),
+          "objectclass",
+          List.of("person"),
+          "useraccountcontrol",
+          List.of("514"),
+          "homedirectory",
+          List.of("/Home/a"),
+          "nsaccountlock",
+          List.of("TRUE"));
+
+  private static final Values VALUES =
+      new Values() {
+        @Override
+        public List<String> of(String attribute) {
+          return ENTRY.getOrDefault(attribute, List.of());
+        }
+
+        @Override
+        public boolean recognises(String attribute) {
+          return ENTRY.containsKey(attribute) || attribute.equals("mail");
+        }
+      };
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "(cn=åse lind)|TRUE",
+        "(CN=ASE)|TRUE",
+        "(cn=bo)|FALSE",
+        "(cn=*)|TRUE",
+        "(mail=*)|FALSE",
+        "(mail=a)|FALSE",
+        "(nosuch=a)|UNDEFINED",
+        "(!(nosuch=a))|UNDEFINED",
+        "(nosuch=*)|UNDEFINED",
+        "(|(nosuch=a)(cn=ase))|TRUE",
+        "(&(nosuch=a)(cn=bo))|FALSE",
+        "(&(nosuch=a)(cn=ase))|UNDEFINED",
+        "(|(nosuch=a)(cn=bo))|UNDEFINED",
+        "(&)|TRUE",
+        "(|)|FALSE",
+        "(!(cn=bo))|TRUE",
+        "(uidNumber=042)|TRUE",
+        "(uidNumber>=9)|TRUE",
+        "(uidNumber<=9)|FALSE",
+        "(uidNumber>=x)|UNDEFINED",
+        "(uidNumber=4*)|UNDEFINED",
+        "(cn>=b)|TRUE",
+        "(cn~=ASE)|TRUE",
+        "(objectClass>=a)|UNDEFINED",
+        "(cn=Å*)|TRUE",
+        "(cn=*lind)|TRUE",
+        "(cn=å*e*d)|TRUE",
+        "(cn=*x*)|FALSE",
+        "(cn=As*se)|FALSE",
+        "(cn=\\41se)|TRUE",
+        "(cn=\\c3\\85se lind)|TRUE",
+        "(homeDirectory=/home/a)|FALSE",
+        "(homeDirectory=/Home/a)|TRUE",
+        "(nsAccountLock=true)|TRUE",
+        "(nsAccountLock=maybe)|UNDEFINED",
+        "(userAccountControl:1.2.840.113556.1.4.803:=2)|TRUE",
+        "(userAccountControl:1.2.840.113556.1.4.803:=3)|FALSE",
+        "(userAccountControl:1.2.840.113556.1.4.804:=3)|TRUE",
+        "(cn:caseExactMatch:=ase)|FALSE",
+        "(cn:9.9.9:=ase)|UNDEFINED"
+      })
+  void filtersHaveThreeValues(String filter, Truth expected) {
+    assertThat(FilterParser.parse(filter).test(VALUES)).isEqualTo(expected);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "(cn=a|6",
+        "cn=a|1",
+        "(cn=a))|7",
+        "(=a)|2",
+        "(cn=a\\4)|6",
+        "(cn=a(b)|6",
+        "(&(cn=a)|9"
+      })
+  void whatIsNoFilterIsToldByItsColumn(String filter, int column) {
+    assertThatThrownBy(() -> FilterParser.parse(filter))
+        .isInstanceOfSatisfying(
+            FilterSyntaxException.class, e -> assertThat(e.column()).isEqualTo(column));
+  }
+
+  @ParameterizedTest
+  @CsvSource({"99, true", "200, false"})
+  void nestingHasALimit(int depth, boolean fits) {
+    String filter = "(!".repeat(depth) + "(cn=a)" + ")".repeat(depth);
+    if (fits) {
+      assertThat(FilterParser.parse(filter).test(VALUES)).isNotNull();
+    } else {
+      assertThatThrownBy(() -> FilterParser.parse(filter))
+          .isInstanceOf(FilterSyntaxException.class);
+    }
+  }
+}
