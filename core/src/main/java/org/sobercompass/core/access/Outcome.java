@@ -7,7 +7,6 @@ import java.util.List;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.system.Projected;
 import org.sobercompass.core.system.Resources;
-import org.sobercompass.core.system.Rights;
 import org.sobercompass.core.system.Standing;
 
 /**
@@ -88,7 +87,7 @@ final class Outcome {
   /** The holdings, by the text of the right and the id of the resource. */
   List<Holding> holdings(int account, Standing standing) {
     List<Holding> all = new ArrayList<>();
-    for (int right : order(view.rights())) {
+    for (int right : view.rights().byText()) {
       if ((any[right >> 6] >>> right & 1) != 0) {
         regions(account, right, standing, all);
       }
@@ -157,13 +156,5 @@ final class Outcome {
         unsure
             ? List.of("it is not known whether a group on the way is seen")
             : standing.reasons());
-  }
-
-  /** The rights in the byte order of their texts. */
-  static int[] order(Rights rights) {
-    Integer[] order = new Integer[rights.size()];
-    Arrays.setAll(order, i -> i);
-    Arrays.sort(order, (a, b) -> Key.compareUtf8(rights.text(a), rights.text(b)));
-    return Arrays.stream(order).mapToInt(Integer::intValue).toArray();
   }
 }

@@ -32,7 +32,7 @@ public final class SideBySide {
     for (SystemView view : asker.model().systems()) {
       Map<String, List<String>> ofLeft = places(view, asker.holdings(view, left));
       Map<String, List<String>> ofRight = places(view, asker.holdings(view, right));
-      for (int r : Outcome.order(view.rights())) {
+      for (int r : view.rights().byText()) {
         String text = view.rights().text(r);
         List<String> a = ofLeft.getOrDefault(text, List.of());
         List<String> b = ofRight.getOrDefault(text, List.of());
@@ -57,7 +57,7 @@ public final class SideBySide {
   /** The rights of two roles of one system, by right. */
   public static List<Line> roles(SystemView view, RoleInfo left, RoleInfo right) {
     List<Line> lines = new ArrayList<>();
-    for (int r : Outcome.order(view.rights())) {
+    for (int r : view.rights().byText()) {
       List<String> a = words(left, r);
       List<String> b = words(right, r);
       if (!a.isEmpty() || !b.isEmpty()) {

@@ -25,6 +25,9 @@ public interface Rights {
   /** All texts, by number. */
   List<String> texts();
 
+  /** All rights in the byte order of their texts; not to be changed. */
+  int[] byText();
+
   /** The rights that this one contains, itself not among them: the lower levels on its area. */
   List<Integer> contains(int right);
 

@@ -5,6 +5,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
+import org.sobercompass.core.key.Key;
 import org.sobercompass.core.system.Rights;
 
 /**
@@ -24,7 +26,8 @@ public final class RoleRights implements Rights {
   private final int[] parent;
   private final Map<String, Integer> areaByPath = new HashMap<>();
   private final List<String> texts = new ArrayList<>();
-  private final Map<String, Integer> byText = new HashMap<>();
+  private final Map<String, Integer> numbers = new HashMap<>();
+  private final int[] byText;
 
   /**
    * Numbers the rights.
@@ -44,10 +47,16 @@ public final class RoleRights implements Rights {
       parent[area] = slash < 0 ? -1 : areaByPath.getOrDefault(path.substring(0, slash), -1);
       areaByPath.put(path, area);
       for (int slot = 0; slot < slots(); slot++) {
-        byText.put(path + ":" + word(slot), texts.size());
+        numbers.put(path + ":" + word(slot), texts.size());
         texts.add(path + ":" + word(slot));
       }
     }
+    byText =
+        IntStream.range(0, texts.size())
+            .boxed()
+            .sorted((a, b) -> Key.compareUtf8(texts.get(a), texts.get(b)))
+            .mapToInt(Integer::intValue)
+            .toArray();
   }
 
   /** Levels and actions together. */
@@ -110,12 +119,17 @@ public final class RoleRights implements Rights {
 
   @Override
   public Optional<Integer> find(String text) {
-    return Optional.ofNullable(byText.get(text));
+    return Optional.ofNullable(numbers.get(text));
   }
 
   @Override
   public List<String> texts() {
     return List.copyOf(texts);
+  }
+
+  @Override
+  public int[] byText() {
+    return byText;
   }
 
   @Override
