@@ -123,6 +123,12 @@ public final class FactsNames {
 
   private NameIndex index(int form) {
     NameIndex made = indexes.get(form);
+    return made == null ? make(form) : made;
+  }
+
+  /** One thread makes it, the others wait for it. */
+  private synchronized NameIndex make(int form) {
+    NameIndex made = indexes.get(form);
     if (made == null) {
       made = NameIndex.of(facts.subjects(), text(form));
       indexes.set(form, made);

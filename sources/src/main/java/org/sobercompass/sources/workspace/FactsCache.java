@@ -17,14 +17,15 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
-import java.util.zip.CRC32C;
+import java.util.zip.CRC32;
 import org.sobercompass.core.facts.Facts;
 
 /**
  * The disposable binary cache of facts beside the sources: {@code .compass/facts.bin}. Its key is a
- * digest (SHA-256) of the form of the cache, the settings of the directories, the attributes kept
- * and the bytes of all exports, so a change of any of them makes it useless; a checksum (CRC-32C)
- * shows damage. A cache that does not fit is passed over, never told. Small exports are not cached.
+ * digest of the form of the cache, the settings of the directories, the attributes kept and length,
+ * time of change and CRC-32 of all exports, so a change of any of them makes it useless (who could
+ * forge all three could write the cache itself); a checksum (CRC-32) shows damage. A cache that
+ * does not fit is passed over, never told. Small exports are not cached.
  */
 final class FactsCache {
   private static final int FORM = 1;
@@ -55,17 +56,19 @@ final class FactsCache {
     }
   }
 
+  /** Length, time of change and CRC-32, which is native code and so fast from the first call on. */
   private static byte[] digest(Path export) {
-    MessageDigest digest = sha256();
+    CRC32 sum = new CRC32();
     try (FileChannel in = FileChannel.open(export)) {
       long size = in.size();
       for (long from = 0; from < size; from += 1 << 28) {
-        digest.update(in.map(FileChannel.MapMode.READ_ONLY, from, Math.min(1 << 28, size - from)));
+        sum.update(in.map(FileChannel.MapMode.READ_ONLY, from, Math.min(1 << 28, size - from)));
       }
+      long changed = Files.getLastModifiedTime(export).toMillis();
+      return ByteBuffer.allocate(24).putLong(size).putLong(changed).putLong(sum.getValue()).array();
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
-    return digest.digest();
   }
 
   private byte[] key(Set<String> needs) {
@@ -106,7 +109,7 @@ final class FactsCache {
   }
 
   private static long checksum(ByteBuffer rest) {
-    CRC32C sum = new CRC32C();
+    CRC32 sum = new CRC32();
     sum.update(rest);
     return sum.getValue();
   }
@@ -127,7 +130,7 @@ final class FactsCache {
               StandardOpenOption.CREATE,
               StandardOpenOption.WRITE,
               StandardOpenOption.TRUNCATE_EXISTING)) {
-        CRC32C sum = new CRC32C();
+        CRC32 sum = new CRC32();
         out.position(HEAD);
         FactsCodec.write(facts.arrays(), bytes -> put(out, bytes, sum));
         ByteBuffer head = ByteBuffer.allocate(HEAD).put(key(needs)).putLong(sum.getValue()).flip();
@@ -144,7 +147,7 @@ final class FactsCache {
     }
   }
 
-  private static void put(FileChannel out, ByteBuffer bytes, CRC32C sum) {
+  private static void put(FileChannel out, ByteBuffer bytes, CRC32 sum) {
     sum.update(bytes.duplicate());
     try {
       while (bytes.hasRemaining()) {

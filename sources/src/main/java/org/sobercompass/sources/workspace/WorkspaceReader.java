@@ -17,6 +17,8 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder;
 import org.sobercompass.core.facts.FactsSource;
@@ -193,6 +195,8 @@ final class WorkspaceReader {
     Set<String> names = new TreeSet<>();
     directories.forEach(directory -> names.add(directory.name()));
     List<Problems> told = new ArrayList<>();
+    // A pool of its own: with one or two processors the common one starts a thread for each task.
+    ExecutorService pool = Executors.newFixedThreadPool(Runtime.getRuntime().availableProcessors());
     List<CompletableFuture<Optional<AccessSystem>>> reading = new ArrayList<>();
     for (Node node : applications.values()) {
       Problems own = new Problems();
@@ -201,8 +205,10 @@ final class WorkspaceReader {
           new SystemFormat.Context(root, facts, new NameResolver(facts, own), zone, names, own);
       Node moved = node.tellingTo(own);
       reading.add(
-          CompletableFuture.supplyAsync(() -> format(moved, own).map(f -> f.read(moved, context))));
+          CompletableFuture.supplyAsync(
+              () -> format(moved, own).map(f -> f.read(moved, context)), pool));
     }
+    pool.shutdown();
     List<AccessSystem> systems = new ArrayList<>();
     for (int i = 0; i < reading.size(); i++) {
       join(reading.get(i)).ifPresent(systems::add);
