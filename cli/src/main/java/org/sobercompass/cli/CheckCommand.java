@@ -2,6 +2,7 @@ package org.sobercompass.cli;
 
 import java.util.concurrent.Callable;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.report.answers.Ask;
 import org.sobercompass.report.data.Sheet;
@@ -44,6 +45,9 @@ final class CheckCommand implements Callable<Integer> {
         .fact("members that do not exist", facts.arrays().dangling().size())
         .fact("applications", workspace.systems().size())
         .fact("assignments", grants);
+    for (Completeness c : facts.arrays().completeness()) {
+      sheet.fact(c.source() + " " + c.attribute(), c.returned() + " of " + c.asked() + " entries");
+    }
     sheet.heading(
         workspace.problems().isEmpty()
             ? "The workspace can be read, and nothing is wrong with it."

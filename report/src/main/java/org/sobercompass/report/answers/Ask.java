@@ -15,6 +15,7 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Standing;
@@ -71,11 +72,22 @@ public record Ask(AccessModel model, ZoneId zone, List<Problem> problems) {
         sheet, problems.stream().filter(p -> !others.contains(p.place().file())).toList());
   }
 
-  private static Sheet finish(Sheet.Builder sheet, List<Problem> told) {
+  private Sheet finish(Sheet.Builder sheet, List<Problem> told) {
     if (told.size() == 1) {
       sheet.note("One problem in the input may change this: " + told.get(0));
     } else if (!told.isEmpty()) {
       sheet.note(told.size() + " problems in the input may change this; sober check lists them.");
+    }
+    for (Completeness c : model.facts().arrays().completeness()) {
+      if (c.withheld() > 0) {
+        sheet.note(
+            c.withheld()
+                + " entries of "
+                + c.source()
+                + " withheld "
+                + c.attribute()
+                + "; what hangs on it is not complete.");
+      }
     }
     return sheet.build();
   }
