@@ -43,5 +43,6 @@ class YardstickTest {
     Files.write(cache, bytes);
     assertThat(Yardstick.sweep(Workspace.open(root.resolve("a")).model(), 2))
         .isEqualTo(Yardstick.sweep(read, 2));
+    assertThat(Files.readAllBytes(cache)).as("a damaged cache is made anew").isNotEqualTo(bytes);
   }
 }

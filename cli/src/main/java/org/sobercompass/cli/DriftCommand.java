@@ -1,8 +1,6 @@
 package org.sobercompass.cli;
 
-import java.util.List;
 import java.util.concurrent.Callable;
-import org.sobercompass.core.access.SystemView;
 import org.sobercompass.report.answers.RightAnswers;
 import org.sobercompass.report.data.Sheet;
 import picocli.CommandLine.Command;
@@ -28,11 +26,7 @@ final class DriftCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    List<SystemView> views =
-        application.isEmpty()
-            ? inputs.model().systems()
-            : List.of(inputs.names().application(application));
-    Sheet sheet = new RightAnswers(inputs.ask()).drift(views);
+    Sheet sheet = new RightAnswers(inputs.ask()).drift(inputs.applications(application));
     inputs.print(sheet);
     return sheet.rows().isEmpty() ? Exit.OK : Exit.NO;
   }

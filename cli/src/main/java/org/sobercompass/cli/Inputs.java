@@ -3,11 +3,13 @@ package org.sobercompass.cli;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.report.answers.Ask;
 import org.sobercompass.report.data.Format;
@@ -89,6 +91,11 @@ class Inputs {
 
   Ask ask() {
     return new Ask(model(), workspace().zone(), workspace().problems());
+  }
+
+  /** One application by its id, or all when none is named. */
+  List<SystemView> applications(String id) {
+    return id.isEmpty() ? model().systems() : List.of(names().application(id));
   }
 
   Names names() {

@@ -1,8 +1,6 @@
 package org.sobercompass.cli;
 
-import java.util.List;
 import java.util.concurrent.Callable;
-import org.sobercompass.core.access.SystemView;
 import org.sobercompass.report.answers.SubjectAnswers;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -32,11 +30,7 @@ final class RolesCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    List<SystemView> views =
-        application.isEmpty()
-            ? inputs.model().systems()
-            : List.of(inputs.names().application(application));
-    inputs.print(new SubjectAnswers(inputs.ask()).roles(views));
+    inputs.print(new SubjectAnswers(inputs.ask()).roles(inputs.applications(application)));
     return Exit.OK;
   }
 }
