@@ -73,6 +73,9 @@ public final class Yardstick {
       }
     } else {
       AccessModel model = Workspace.open(root).model();
+      if (model.systems().stream().allMatch(v -> v.resources().size() == 1)) {
+        timed("plain arrays, one thread", tries, () -> PlainArrays.count(model));
+      }
       timed("swept and counted by the deciders, 1 thread", tries, () -> sweep(model, 1));
       timed("swept and counted by the deciders, 2 threads", tries, () -> sweep(model, 2));
     }

@@ -1,6 +1,7 @@
 package org.sobercompass.core.access;
 
 import java.util.List;
+import java.util.Locale;
 import org.sobercompass.core.system.Standing;
 
 /**
@@ -34,6 +35,7 @@ public record Holding(
     RESOURCE("only here");
 
     private final String words;
+    private final String word = name().toLowerCase(Locale.ROOT);
 
     Reach(String words) {
       this.words = words;
@@ -46,7 +48,7 @@ public record Holding(
 
     /** The lower-case word. */
     public String word() {
-      return name().toLowerCase(java.util.Locale.ROOT);
+      return word;
     }
   }
 }

@@ -1,6 +1,7 @@
 package org.sobercompass.core.system;
 
 import java.util.List;
+import java.util.Locale;
 
 /**
  * Whether an account may use what it holds in a system: the conditions of account and sign-in.
@@ -18,9 +19,11 @@ public record Standing(State state, List<String> reasons) {
     UNDECIDED,
     USABLE;
 
+    private final String word = name().toLowerCase(Locale.ROOT);
+
     /** The lower-case word. */
     public String word() {
-      return name().toLowerCase(java.util.Locale.ROOT);
+      return word;
     }
   }
 }

@@ -6,6 +6,7 @@ import java.io.UncheckedIOException;
 import java.io.Writer;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.BiFunction;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.sobercompass.core.access.AccessModel;
@@ -60,20 +61,17 @@ public final class Dumps {
   /** Writes all rows as JSON lines. */
   public void jsonl(String what, Writer out) {
     model.widest().prepare();
-    List<String> columns = what.equals("holdings") ? HOLDINGS : MEMBERSHIPS;
-    model
-        .bulk()
-        .inChunksOf(CHUNK)
-        .upTo(most)
-        .inOrder(
-            (asker, range) -> {
-              StringWriter text = new StringWriter(1 << 16);
-              try (RowWriter writer = RowWriter.jsonl(text, columns)) {
-                chunk(what, asker, range).forEach(row -> writer.row(row.toArray()));
-              }
-              return text.getBuffer();
-            },
-            text -> append(out, text));
+    BiFunction<Asker, Bulk.Range, String> lines =
+        what.equals("holdings") ? new HoldingLines(model)::of : this::membershipLines;
+    model.bulk().inChunksOf(CHUNK).upTo(most).inOrder(lines, text -> append(out, text));
+  }
+
+  private String membershipLines(Asker asker, Bulk.Range range) {
+    StringWriter text = new StringWriter(1 << 16);
+    try (RowWriter writer = RowWriter.jsonl(text, MEMBERSHIPS)) {
+      chunk("memberships", asker, range).forEach(row -> writer.row(row.toArray()));
+    }
+    return text.toString();
   }
 
   private static void append(Writer out, CharSequence text) {
