@@ -50,12 +50,19 @@ class Inputs {
       description = "table, csv, json or jsonl (default: table)")
   Format format = Format.table;
 
+  @Option(
+      names = "--survey",
+      paramLabel = "FILE",
+      description = "answer from this survey, and the mapping it was taken with")
+  @Nullable Path survey;
+
   private @Nullable Workspace workspace;
   private @Nullable AccessModel model;
 
   /** The workspace, read now. */
   Workspace open(Set<String> attributes) {
-    Workspace read = Workspace.open(root, attributes);
+    Workspace read =
+        survey == null ? Workspace.open(root, attributes) : Workspace.ofSurvey(survey, attributes);
     workspace = read;
     return read;
   }

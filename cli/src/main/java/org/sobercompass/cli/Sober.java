@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.Supplier;
 import org.sobercompass.core.problem.BadInputException;
+import org.sobercompass.core.problem.OutsideException;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -32,7 +33,9 @@ public final class Sober implements Runnable {
   static {
     COMMANDS.put("demo", DemoCommand::new);
     COMMANDS.put("begin", BeginCommand::new);
+    COMMANDS.put("probe", ProbeCommand::new);
     COMMANDS.put("check", CheckCommand::new);
+    COMMANDS.put("survey", SurveyCommand::new);
     COMMANDS.put("roles", RolesCommand::new);
     COMMANDS.put("drift", DriftCommand::new);
     COMMANDS.put("show", ShowCommand::new);
@@ -79,6 +82,10 @@ public final class Sober implements Runnable {
     if (e instanceof BadInputException bad) {
       err.println(bad.getMessage());
       return Exit.INPUT;
+    }
+    if (e instanceof OutsideException) {
+      err.println(e.getMessage());
+      return Exit.SOURCE;
     }
     if (e instanceof UsageException) {
       err.println(e.getMessage());

@@ -2,6 +2,7 @@ package org.sobercompass.sources;
 
 import java.nio.file.Path;
 import java.time.ZoneId;
+import java.util.List;
 import java.util.Set;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.problem.Problems;
@@ -18,6 +19,9 @@ public interface SystemFormat {
 
   /** The directory attributes (lower case) that must be read before the system can be. */
   Set<String> needs(Node file, Problems problems);
+
+  /** The further files that a system's file names, relative to the workspace, in order. */
+  List<String> files(Node file);
 
   /** Reads the system. What is wrong goes to the problems; then the result is not used. */
   AccessSystem read(Node file, Context context);

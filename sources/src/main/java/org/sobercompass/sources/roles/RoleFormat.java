@@ -55,6 +55,16 @@ public final class RoleFormat implements SystemFormat {
   }
 
   @Override
+  public List<String> files(Node file) {
+    List<String> files = new ArrayList<>(file.texts("register"));
+    Optional<Node> assignments = file.get("assignments");
+    for (Basis basis : Basis.values()) {
+      assignments.ifPresent(node -> files.addAll(node.texts(basis.word())));
+    }
+    return files;
+  }
+
+  @Override
   public AccessSystem read(Node file, Context context) {
     Problems problems = context.problems();
     file.only(KEYS);

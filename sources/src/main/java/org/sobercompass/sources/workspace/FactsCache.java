@@ -38,20 +38,19 @@ final class FactsCache {
   private final boolean worthwhile;
 
   /** Digesting begins at once, on another thread, while the rest of the workspace is read. */
-  FactsCache(Path root, List<WorkspaceReader.DirectoryFile> directories) {
+  FactsCache(Path root, List<Export> exports) {
     this.file = root.resolve(".compass").resolve("facts.bin");
     long bytes = 0;
     StringBuilder all = new StringBuilder();
-    for (WorkspaceReader.DirectoryFile directory : directories) {
-      all.append(directory.settings());
-      bytes += root.resolve(directory.file()).toFile().length();
+    for (Export export : exports) {
+      all.append(export.key());
+      bytes += export.path().toFile().length();
     }
     this.settings = all.toString();
     this.worthwhile = bytes >= SMALLEST;
     if (worthwhile) {
-      for (WorkspaceReader.DirectoryFile directory : directories) {
-        Path export = root.resolve(directory.file());
-        digests.add(CompletableFuture.supplyAsync(() -> digest(export)));
+      for (Export export : exports) {
+        digests.add(CompletableFuture.supplyAsync(() -> digest(export.path())));
       }
     }
   }

@@ -10,9 +10,12 @@ import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.SeparationRule;
+import org.sobercompass.core.problem.BadInputException;
+import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Basis;
+import org.sobercompass.sources.survey.SurveyFile;
 
 /**
  * A workspace that was read whole: the door for programs. Immutable and thread-safe.
@@ -50,7 +53,25 @@ public record Workspace(
 
   /** The same, keeping these attributes (lower case) of all entries besides. */
   public static Workspace open(Path root, Set<String> attributes) {
-    return new WorkspaceReader(root, attributes).read();
+    return new WorkspaceReader(root, attributes, Optional.empty()).read();
+  }
+
+  /**
+   * Reads a workspace as it was when a survey was taken: its directories and its mapping.
+   *
+   * @param survey the survey's file
+   * @throws org.sobercompass.core.problem.BadInputException when it is damaged, or a part only
+   */
+  public static Workspace ofSurvey(Path survey, Set<String> attributes) {
+    SurveyFile file = Surveys.open(survey);
+    if (!file.hasWorkspace()) {
+      throw new BadInputException(
+          Problem.error(
+              Place.of(survey.toString()),
+              "this is a part of a survey, without a mapping",
+              "a whole survey; `sober survey --join` takes a part into one"));
+    }
+    return new WorkspaceReader(file.workspace(), attributes, Optional.of(file)).read();
   }
 
   /** When the directories were exported, if all say so: the latest. */

@@ -3,7 +3,6 @@ package org.sobercompass.sources.workspace;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.DateTimeException;
-import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -30,10 +29,10 @@ import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.SystemFormat;
 import org.sobercompass.sources.SystemFormats;
-import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.directory.LdifSource;
-import org.sobercompass.sources.text.Moments;
+import org.sobercompass.sources.survey.SurveyFile;
+import org.sobercompass.sources.survey.SurveyPart;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.YamlReader;
 
@@ -48,8 +47,15 @@ final class WorkspaceReader {
   private final Problems problems = new Problems();
   private final Map<String, Node> applications = new LinkedHashMap<>();
 
-  WorkspaceReader(Path root, Set<String> attributes) {
+  private final Optional<SurveyFile> frozen;
+
+  /**
+   * @param root the folder with the mapping
+   * @param frozen the survey to answer from, and from nothing else
+   */
+  WorkspaceReader(Path root, Set<String> attributes, Optional<SurveyFile> frozen) {
     this.root = root;
+    this.frozen = frozen;
     for (String attribute : attributes) {
       needs.add(attribute.toLowerCase(Locale.ROOT));
     }
@@ -66,11 +72,13 @@ final class WorkspaceReader {
     Node main =
         YamlReader.read(root.resolve(MAIN), MAIN, problems).orElseGet(Node::nothing).only(KEYS);
     problems.throwIfErrors();
-    ZoneId zone = zone(main);
-    List<DirectoryFile> directories = directories(main, zone);
-    FactsCache cache = new FactsCache(root, directories);
+    ZoneId zone = zone(main, problems);
+    List<DirectorySettings> directories = DirectorySettings.read(main, zone, root, problems);
+    problems.throwIfErrors();
+    List<Export> exports = exports(directories);
+    FactsCache cache = new FactsCache(root, exports);
     applications(main);
-    Facts facts = facts(directories, cache);
+    Facts facts = facts(exports, cache);
     List<AccessSystem> systems = systems(facts, directories, zone);
     List<SeparationRule> rules =
         new SeparationReader(systems, problems).read(main.get("separation"));
@@ -80,7 +88,7 @@ final class WorkspaceReader {
     return new Workspace(root, zone, facts, systems, rules, List.copyOf(told));
   }
 
-  private ZoneId zone(Node main) {
+  static ZoneId zone(Node main, Problems problems) {
     String text = main.text("zone").orElse("UTC");
     try {
       return ZoneId.of(text);
@@ -93,48 +101,31 @@ final class WorkspaceReader {
     }
   }
 
-  private List<DirectoryFile> directories(Node main, ZoneId zone) {
-    List<DirectoryFile> files = new ArrayList<>();
-    Optional<Node> all = main.get("directories");
-    if (all.isEmpty()) {
-      main.wrong("there are no directories", "directories: and at least one");
-    }
-    all.ifPresent(
-        node -> node.entries().forEach((name, entry) -> files.add(directory(name, entry, zone))));
-    return files;
-  }
-
-  private DirectoryFile directory(String name, Node node, ZoneId zone) {
-    node.only(Set.of("kind", "file", "taken", "login-attribute"));
-    if (!name.matches("[a-z0-9][a-z0-9-]*")) {
-      node.wrong(
-          Problem.quote(name) + " is no name for a directory",
-          "lower-case letters, digits and hyphens");
-    }
-    String kindWord = node.text("kind").orElse(DirectoryKind.STANDARD.id());
-    Optional<DirectoryKind> kind = DirectoryKind.of(kindWord);
-    if (kind.isEmpty()) {
-      List<String> known = DirectoryKind.ALL.stream().map(DirectoryKind::id).toList();
-      problems.unknown(
-          node.place(),
-          Problem.quote(kindWord) + " is no kind of directory",
-          "one of " + String.join(", ", known),
-          kindWord,
-          known);
-    }
-    long taken = Facts.NEVER;
-    Optional<String> written = node.text("taken");
-    if (written.isPresent()) {
-      Optional<Instant> at = Moments.begin(written.get(), zone);
-      if (at.isEmpty()) {
-        node.wrong("taken: " + Problem.quote(written.get()) + " is no date", Moments.EXPECTED);
+  /** Where the entries of each directory stand: an export, or a part of a survey. */
+  private List<Export> exports(List<DirectorySettings> directories) {
+    List<Export> exports = new ArrayList<>();
+    Optional<SurveyFile> survey =
+        frozen.isPresent() || directories.stream().allMatch(d -> d.live().isEmpty())
+            ? frozen
+            : Surveys.latest(root);
+    for (DirectorySettings directory : directories) {
+      boolean fromSurvey = frozen.isPresent() || directory.live().isPresent();
+      Optional<SurveyPart> part = survey.flatMap(s -> s.part(directory.name()));
+      if (!fromSurvey) {
+        Path path = root.resolve(directory.file());
+        exports.add(new Export(directory, path, directory.file(), directory.taken()));
+      } else if (part.isPresent()) {
+        Path path = survey.orElseThrow().entries(part.get());
+        long taken = part.get().dated() ? part.get().ended().getEpochSecond() : Facts.NEVER;
+        exports.add(new Export(directory, path, part.get().file(), taken));
+      } else {
+        problems.error(
+            directory.place(),
+            "the directory " + directory.name() + " is live, and no survey of it is there",
+            "`sober survey`, which takes one");
       }
-      taken = at.map(Instant::getEpochSecond).orElse(Facts.NEVER);
     }
-    DirectoryKind used = kind.orElse(DirectoryKind.STANDARD);
-    Optional<String> login = node.text("login-attribute");
-    return new DirectoryFile(
-        name, login.map(used::withLogin).orElse(used), node.need("file"), taken);
+    return exports;
   }
 
   private void applications(Node main) {
@@ -156,7 +147,7 @@ final class WorkspaceReader {
     }
   }
 
-  private static Optional<SystemFormat> format(Node node, Problems problems) {
+  static Optional<SystemFormat> format(Node node, Problems problems) {
     String kind = node.text("kind").orElse("roles");
     Optional<SystemFormat> format = SystemFormats.of(kind);
     if (format.isEmpty()) {
@@ -170,7 +161,7 @@ final class WorkspaceReader {
     return format;
   }
 
-  private Facts facts(List<DirectoryFile> directories, FactsCache cache) {
+  private Facts facts(List<Export> exports, FactsCache cache) {
     problems.throwIfErrors();
     Optional<Facts> cached = cache.read(needs);
     if (cached.isPresent()) {
@@ -178,11 +169,10 @@ final class WorkspaceReader {
     }
     Problems reading = new Problems();
     FactsBuilder builder = new FactsBuilder(needs, DnForm::of, reading);
-    for (DirectoryFile directory : directories) {
-      FactsSource source = builder.source(directory.name());
-      source.taken(directory.taken());
-      new LdifSource(directory.file(), directory.kind(), source, reading)
-          .read(root.resolve(directory.file()));
+    for (Export export : exports) {
+      FactsSource source = builder.source(export.settings().name());
+      source.taken(export.taken());
+      new LdifSource(export.shown(), export.settings().kind(), source, reading).read(export.path());
     }
     Facts facts = builder.build();
     reading.throwIfErrors();
@@ -191,7 +181,8 @@ final class WorkspaceReader {
   }
 
   /** The applications, each read on its own, with problems of its own; kept in the order named. */
-  private List<AccessSystem> systems(Facts facts, List<DirectoryFile> directories, ZoneId zone) {
+  private List<AccessSystem> systems(
+      Facts facts, List<DirectorySettings> directories, ZoneId zone) {
     Set<String> names = new TreeSet<>();
     directories.forEach(directory -> names.add(directory.name()));
     List<Problems> told = new ArrayList<>();
@@ -222,14 +213,6 @@ final class WorkspaceReader {
       return future.join();
     } catch (CompletionException e) {
       throw e.getCause() instanceof RuntimeException cause ? cause : e;
-    }
-  }
-
-  /** One directory of the workspace, as configured. */
-  record DirectoryFile(String name, DirectoryKind kind, String file, long taken) {
-    /** All that changes what is read, as one text that is the same in every process. */
-    String settings() {
-      return String.join("\n", name, kind.id(), kind.logins().toString(), file, "" + taken, "");
     }
   }
 }

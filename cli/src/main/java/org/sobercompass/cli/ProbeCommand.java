@@ -1,0 +1,231 @@
+package org.sobercompass.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.sobercompass.report.answers.Ask;
+import org.sobercompass.report.data.Format;
+import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.SheetWriter;
+import org.sobercompass.sources.live.LdapAccess;
+import org.sobercompass.sources.live.LdapSession;
+import org.sobercompass.sources.live.Probe;
+import org.sobercompass.sources.live.Proposal;
+import org.sobercompass.sources.live.Secret;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** {@code sober probe}. */
+@Command(
+    name = "probe",
+    mixinStandardHelpOptions = true,
+    description = {
+      "Asks a directory what it is and proposes the settings that fit,",
+      "with how many entries each would bring in.",
+      ""
+    },
+    footer = {
+      "",
+      "Examples:",
+      "  sober probe ldaps://directory.alderfen.example",
+      "  sober probe ldap://127.0.0.1:3890 --plain --bind cn=reader,dc=alderfen,dc=example \\",
+      "      --password-env ALDERFEN_PASSWORD",
+      "  sober probe ldaps://directory.alderfen.example --name staff --write"
+    })
+final class ProbeCommand implements Callable<Integer> {
+  @Spec private CommandSpec spec = CommandSpec.create();
+  @Mixin private Connection connection = new Connection();
+
+  @Parameters(index = "0", paramLabel = "ADDRESS", description = "ldaps://host or ldap://host")
+  private String address = "";
+
+  @Option(
+      names = {"-w", "--workspace"},
+      paramLabel = "DIR",
+      description = "the workspace to write into (default: this folder)")
+  private Path root = Path.of("");
+
+  @Option(names = "--write", description = "write the proposal into the workspace")
+  private boolean write;
+
+  @Option(
+      names = {"-f", "--format"},
+      paramLabel = "FORMAT",
+      description = "table, csv, json or jsonl (default: table)")
+  private Format format = Format.table;
+
+  @Override
+  public Integer call() {
+    LdapAccess access = connection.access(address);
+    Proposal proposal;
+    try (LdapSession session = LdapSession.open(access, Secret.Origins.PROCESS)) {
+      proposal = new Probe(session).propose();
+    }
+    PrintWriter out = spec.commandLine().getOut();
+    SheetWriter.write(sheet(proposal), format, Terminal.width(), Terminal.colour(), out);
+    List<String> lines = directory(proposal);
+    if (format == Format.table) {
+      typed(proposal, out);
+      section("For compass.yaml, under directories:", lines, out);
+      section("For an application that sees all of these, in its file:", sight(proposal), out);
+    }
+    if (write) {
+      Path file = WorkspaceText.add(root, connection.name, lines);
+      spec.commandLine()
+          .getErr()
+          .println("Written to " + file + ". Next: sober survey, then sober check.");
+    } else if (format == Format.table) {
+      out.println();
+      out.println("With --write this goes into the workspace. Then: sober survey, sober check.");
+    }
+    return proposal.accounts().accounts() > 0 ? Exit.OK : Exit.NO;
+  }
+
+  private Sheet sheet(Proposal p) {
+    Proposal.Counts counts = p.accounts();
+    Sheet.Builder sheet =
+        Sheet.of("probe/1", "setting", "value", "entries", "of", "unique", "example", "else")
+            .heading(
+                p.access().address()
+                    + " is a directory of the kind "
+                    + p.kind()
+                    + ": "
+                    + Ask.count(counts.accounts(), "account", "accounts")
+                    + ", "
+                    + Ask.count(counts.groups(), "group", "groups")
+                    + ", "
+                    + Ask.count(counts.units(), "organizational unit", "organizational units")
+                    + ".")
+            .fact("as", p.identity())
+            .fact("connection", p.access().tls().words())
+            .fact("naming contexts", String.join(" | ", p.root().contexts()))
+            .fact(
+                "entries looked at",
+                p.looked() + (p.all() ? ", which is all" : ", there are more"));
+    p.root().vendor().ifPresent(vendor -> sheet.fact("server", vendor));
+    sheet.row(
+        "account bases",
+        String.join(" | ", p.bases().accounts()),
+        counts.accounts(),
+        p.looked(),
+        true,
+        "",
+        "");
+    sheet.row(
+        "group bases",
+        String.join(" | ", p.bases().groups()),
+        counts.groups(),
+        p.looked(),
+        true,
+        "",
+        "");
+    for (Proposal.Setting s : p.settings()) {
+      sheet.row(
+          s.name(),
+          s.value().isEmpty() ? "none found" : s.value(),
+          s.entries(),
+          s.of(),
+          s.unique(),
+          printable(s.example()),
+          String.join(", ", s.others()));
+    }
+    notes(p, sheet);
+    return sheet.build();
+  }
+
+  private static void notes(Proposal p, Sheet.Builder sheet) {
+    if (p.accounts().accounts() == 0) {
+      sheet.note(
+          p.identity()
+              + " sees no account: is it allowed to read them? Ask with --bind, or other --base.");
+    }
+    if (!p.root().pages()) {
+      sheet.note("The server has no paged results; its size limit must be above its entries.");
+    }
+    if (p.access().tls() == LdapAccess.Tls.PLAIN) {
+      sheet.note("The connection is not protected: the password crosses in clear.");
+    }
+    for (Proposal.Setting s : p.settings()) {
+      if (s.name().equals("login name") && !s.unique() && s.entries() > 0) {
+        sheet.note(s.value() + " is not unique: two accounts would have one login name.");
+      }
+    }
+  }
+
+  private static String printable(String example) {
+    boolean binary = example.chars().anyMatch(c -> Character.isISOControl(c) || c == 0xfffd);
+    return binary ? "(binary)" : example;
+  }
+
+  /** What an application's own administrator has to type. */
+  private static void typed(Proposal p, PrintWriter out) {
+    List<String> lines = new ArrayList<>();
+    lines.add("search base for users:   " + String.join("  or  ", p.bases().accounts()));
+    lines.add("user filter:             " + value(p, "account filter"));
+    lines.add(
+        "user name attribute:     "
+            + value(p, "login name")
+            + p.setting("login name").map(s -> "   (as in " + s.example() + ")").orElse(""));
+    lines.add("search base for groups:  " + String.join("  or  ", p.bases().groups()));
+    lines.add("group filter:            " + value(p, "group filter"));
+    lines.add(
+        "group name attribute:    "
+            + value(p, "group name")
+            + p.setting("group name").map(s -> "   (as in " + s.example() + ")").orElse(""));
+    lines.add(
+        "member attribute:        "
+            + value(p, "members")
+            + p.setting("members").map(s -> "   (as in " + s.example() + ")").orElse(""));
+    section("As an application's administrator types them:", lines, out);
+  }
+
+  private static String value(Proposal p, String name) {
+    return p.setting(name).map(Proposal.Setting::value).filter(v -> !v.isEmpty()).orElse("none");
+  }
+
+  private static void section(String title, List<String> lines, PrintWriter out) {
+    out.println();
+    out.println(title);
+    lines.forEach(line -> out.println("  " + line));
+  }
+
+  private List<String> directory(Proposal p) {
+    List<String> lines = new ArrayList<>();
+    lines.add(connection.name + ":");
+    lines.add("  kind: " + p.kind());
+    connection.yaml(address).forEach(line -> lines.add("  " + line));
+    if (!connection.bases.isEmpty()) {
+      lines.add("  bases: [" + quoted(connection.bases) + "]");
+    }
+    String login = value(p, "login name");
+    boolean usual =
+        org.sobercompass.sources.directory.DirectoryKind.of(p.kind())
+            .map(kind -> kind.logins().get(0).equalsIgnoreCase(login))
+            .orElse(false);
+    if (!usual && !login.equals("none")) {
+      lines.add("  login-attribute: " + login);
+    }
+    return lines;
+  }
+
+  private List<String> sight(Proposal p) {
+    List<String> lines = new ArrayList<>();
+    lines.add("sight:");
+    lines.add("  directory: " + connection.name);
+    lines.add("  account-bases: [" + quoted(p.bases().accounts()) + "]");
+    lines.add("  account-filter: " + Connection.quoted(value(p, "account filter")));
+    lines.add("  group-bases: [" + quoted(p.bases().groups()) + "]");
+    lines.add("  group-filter: " + Connection.quoted(value(p, "group filter")));
+    return lines;
+  }
+
+  private static String quoted(List<String> texts) {
+    return String.join(", ", texts.stream().map(Connection::quoted).toList());
+  }
+}

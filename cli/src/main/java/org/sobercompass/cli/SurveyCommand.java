@@ -1,0 +1,136 @@
+package org.sobercompass.cli;
+
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.report.answers.Ask;
+import org.sobercompass.sources.live.Secret;
+import org.sobercompass.sources.survey.SurveyFile;
+import org.sobercompass.sources.workspace.Surveyor;
+import org.sobercompass.sources.workspace.Surveys;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** {@code sober survey}. */
+@Command(
+    name = "survey",
+    mixinStandardHelpOptions = true,
+    description = {
+      "Takes a dated inventory of all directories of a workspace, into one file.",
+      "All commands then answer from the latest one, or from the one named with --survey.",
+      ""
+    },
+    footer = {
+      "",
+      "Examples, on the demo:",
+      "  sober survey                      takes one, into surveys/",
+      "  sober survey list                 those that are there",
+      "  sober survey verify FILE          whether a file is whole and unaltered",
+      "  sober survey collect ldaps://directory.alderfen.example -o part.survey.zip",
+      "                                    one directory, without a workspace, for someone else",
+      "  sober survey --join part.survey.zip",
+      "                                    takes what somebody else collected"
+    })
+final class SurveyCommand implements Callable<Integer> {
+  @Mixin private Inputs inputs = new Inputs();
+  @Mixin private Connection connection = new Connection();
+
+  @Parameters(
+      index = "0",
+      paramLabel = "WHAT",
+      arity = "0..1",
+      description = "take (the default), list, verify or collect")
+  private String what = "take";
+
+  @Parameters(
+      index = "1",
+      paramLabel = "FILE|ADDRESS",
+      arity = "0..1",
+      description = "what to verify or collect")
+  private @Nullable String object;
+
+  @Option(
+      names = "--join",
+      paramLabel = "FILE",
+      description = "a part that somebody else collected; may be given again")
+  private List<Path> join = new ArrayList<>();
+
+  @Option(
+      names = {"-o", "--out"},
+      paramLabel = "FILE",
+      description = "where to write it")
+  private @Nullable Path out;
+
+  @Override
+  public Integer call() {
+    switch (what) {
+      case "take" -> tell(surveyor().take(inputs.root, join, Optional.ofNullable(out)));
+      case "collect" -> {
+        if (out == null) {
+          throw new UsageException("collect needs --out and a file to write");
+        }
+        tell(surveyor().part(connection.access(object("an address, as in ldaps://host")), out));
+      }
+      case "list" -> inputs.print(SurveySheets.list(Surveys.all(inputs.root)));
+      case "verify" -> verify(Path.of(object("the file of a survey")));
+      default ->
+          throw new UsageException(
+              "cannot " + what + " a survey; expected take, list, verify or collect");
+    }
+    return Exit.OK;
+  }
+
+  private String object(String expected) {
+    if (object == null) {
+      throw new UsageException(what + " needs " + expected);
+    }
+    return object;
+  }
+
+  private Surveyor surveyor() {
+    return new Surveyor(
+        Secret.Origins.PROCESS,
+        Clock.systemUTC(),
+        (source, entries) -> inputs.err().println("  " + source + ": " + entries + " entries ..."));
+  }
+
+  private void tell(Surveyor.Taken taken) {
+    int entries = taken.parts().stream().mapToInt(part -> part.entries()).sum();
+    Duration longest =
+        taken.parts().stream()
+            .map(part -> Duration.between(part.started(), part.ended()))
+            .max(Duration::compareTo)
+            .orElse(Duration.ZERO);
+    String heading =
+        Ask.count(entries, "entry", "entries")
+            + " of "
+            + Ask.count(taken.parts().size(), "directory", "directories")
+            + (longest.isZero() ? "" : ", read in " + longest.toMillis() / 1000.0 + " s")
+            + "; written to "
+            + taken.file()
+            + ".";
+    inputs.print(SurveySheets.parts(heading, taken.parts(), taken.digest()));
+  }
+
+  private void verify(Path file) {
+    Path scratch = Surveys.scratch();
+    try {
+      SurveyFile survey = SurveyFile.unpack(file, scratch);
+      int files = survey.manifest().files().size();
+      inputs.print(
+          SurveySheets.parts(
+              file + " is whole: " + Ask.count(files, "file", "files") + " as listed.",
+              survey.manifest().parts(),
+              Surveys.digest(file)));
+    } finally {
+      SurveyFile.discard(scratch);
+    }
+  }
+}

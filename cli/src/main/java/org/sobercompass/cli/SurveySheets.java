@@ -1,0 +1,104 @@
+package org.sobercompass.cli;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import java.util.Locale;
+import org.sobercompass.report.answers.Ask;
+import org.sobercompass.report.data.Sheet;
+import org.sobercompass.sources.survey.SurveyPart;
+
+/** Surveys as rows. */
+final class SurveySheets {
+  private static final int NAMED = 10;
+  private static final DateTimeFormatter TIME =
+      DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm:ss'Z'", Locale.ROOT).withZone(ZoneOffset.UTC);
+
+  private SurveySheets() {}
+
+  static Sheet parts(String heading, List<SurveyPart> parts, String digest) {
+    Sheet.Builder sheet =
+        Sheet.of(
+                "survey/1",
+                "source",
+                "entries",
+                "taken",
+                "seconds",
+                "as",
+                "from",
+                "protection",
+                "attributes")
+            .heading(heading)
+            .fact("SHA-256", digest);
+    for (SurveyPart part : parts) {
+      Duration took = Duration.between(part.started(), part.ended());
+      sheet.row(
+          part.name(),
+          part.entries(),
+          part.dated() ? TIME.format(part.ended()) : "not said",
+          part.how().equals("ldap") ? took.toMillis() / 1000.0 + "" : "",
+          part.identity(),
+          part.place(),
+          part.protection(),
+          part.completeness().size());
+      notes(part, sheet);
+    }
+    return sheet.build();
+  }
+
+  private static void notes(SurveyPart part, Sheet.Builder sheet) {
+    if (!part.moved().isEmpty()) {
+      sheet.note(
+          part.name()
+              + ": moved or changed while it was read: "
+              + String.join("; ", part.moved().stream().limit(NAMED).toList())
+              + (part.moved().size() > NAMED ? " and more" : ""));
+    }
+    if (part.changes().size() == 2 && !part.changes().get(0).equals(part.changes().get(1))) {
+      sheet.note(
+          part.name()
+              + ": the directory changed while it was read (its counter went from "
+              + part.changes().get(0)
+              + " to "
+              + part.changes().get(1)
+              + ")");
+    }
+    if (!part.referrals().isEmpty()) {
+      sheet.note(
+          part.name()
+              + ": there is more elsewhere, which was not followed: "
+              + String.join(", ", part.referrals().stream().limit(NAMED).toList()));
+    }
+    part.completeness().stream()
+        .filter(c -> c.withheld() > 0)
+        .forEach(
+            c ->
+                sheet.note(
+                    part.name()
+                        + ": "
+                        + c.attribute()
+                        + " was withheld of "
+                        + Ask.count(c.withheld(), "entry", "entries")));
+  }
+
+  static Sheet list(List<Path> files) {
+    Sheet.Builder sheet = Sheet.of("surveys/1", "survey", "bytes");
+    files.forEach(file -> sheet.row(file.toString(), file.toFile().length()));
+    return sheet
+        .heading(
+            files.isEmpty()
+                ? "There is no survey yet; `sober survey` takes one."
+                : Ask.count(files.size(), "survey", "surveys")
+                    + ", the latest of "
+                    + name(files.get(0))
+                    + ".")
+        .build();
+  }
+
+  private static String name(Path file) {
+    String name = String.valueOf(file.getFileName());
+    return name.substring(0, name.length() - ".survey.zip".length());
+  }
+}

@@ -1,0 +1,235 @@
+package org.sobercompass.sources.live;
+
+import static java.nio.charset.StandardCharsets.UTF_8;
+
+import com.unboundid.ldap.sdk.Attribute;
+import com.unboundid.ldap.sdk.Entry;
+import com.unboundid.ldap.sdk.LDAPException;
+import com.unboundid.ldif.LDIFWriter;
+import com.unboundid.util.StaticUtils;
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.nio.channels.Channels;
+import java.nio.channels.FileChannel;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.text.ParseException;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.IntConsumer;
+import org.sobercompass.core.problem.Completeness;
+import org.sobercompass.core.problem.OutsideException;
+
+/**
+ * Reads a live directory whole and writes it as LDIF (RFC 2849). A base whose connection breaks is
+ * begun again on a new one; after {@link #ATTEMPTS} the whole fails, so that half is never taken
+ * for all. Memory: 8 bytes and an object an entry, to name entries that moved.
+ */
+public final class Collector {
+  /** How many connections are tried before giving up. */
+  public static final int ATTEMPTS = 3;
+
+  private static final int MOST_NAMED = 50;
+  private static final int TELL_EVERY = 5000;
+
+  private final LdapAccess access;
+  private final Secret.Origins origins;
+  private final Clock clock;
+  private final IntConsumer progress;
+
+  private final Map<String, int[]> returned = new TreeMap<>();
+  private final Set<Long> ids = new HashSet<>();
+  private final List<String> moved = new ArrayList<>();
+  private final List<String> referrals = new ArrayList<>();
+  private Instant started = Instant.EPOCH;
+  private int entries;
+  private int withoutClass;
+  private int attempts;
+
+  /**
+   * A collector.
+   *
+   * @param progress is told the number of entries now and then
+   */
+  public Collector(LdapAccess access, Secret.Origins origins, Clock clock, IntConsumer progress) {
+    this.access = access;
+    this.origins = origins;
+    this.clock = clock;
+    this.progress = progress;
+  }
+
+  /**
+   * Writes all entries into a new file.
+   *
+   * @throws OutsideException when the directory cannot be read whole; the file is useless then
+   */
+  public Collected into(Path ldif) {
+    started = clock.instant().truncatedTo(ChronoUnit.MILLIS);
+    LdapSession session = LdapSession.open(access, origins);
+    try (FileChannel file =
+        FileChannel.open(
+            ldif,
+            StandardOpenOption.CREATE,
+            StandardOpenOption.WRITE,
+            StandardOpenOption.TRUNCATE_EXISTING)) {
+      RootEntry root = session.root();
+      String identity = session.identity();
+      List<String> bases = access.bases().isEmpty() ? root.contexts() : access.bases();
+      for (String base : bases) {
+        session = whole(base, root.pages(), session, file);
+      }
+      Optional<String> after = session.root().change();
+      return new Collected(
+          identity,
+          started,
+          clock.instant().truncatedTo(ChronoUnit.MILLIS),
+          root.change(),
+          after,
+          entries,
+          List.copyOf(bases),
+          List.copyOf(referrals),
+          List.copyOf(moved),
+          attempts + 1,
+          completeness());
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    } finally {
+      session.close();
+    }
+  }
+
+  /** Reads one base, beginning again where the connection breaks. */
+  private LdapSession whole(String base, boolean pages, LdapSession first, FileChannel file)
+      throws IOException {
+    LdapSession session = first;
+    long begin = file.position();
+    Mark mark = new Mark();
+    while (true) {
+      try {
+        base(base, pages, session, file);
+        return session;
+      } catch (LDAPException e) {
+        session.close();
+        if (!LdapFailure.isConnection(e) || ++attempts >= ATTEMPTS) {
+          throw LdapFailure.of(access, "read below " + base, e);
+        }
+        file.truncate(begin);
+        file.position(begin);
+        mark.back();
+        session = LdapSession.open(access, origins);
+      }
+    }
+  }
+
+  private void base(String base, boolean pages, LdapSession session, FileChannel file)
+      throws LDAPException, IOException {
+    OutputStream out = new BufferedOutputStream(Channels.newOutputStream(file), 1 << 18);
+    LDIFWriter ldif = new LDIFWriter(out);
+    ldif.setWrapColumn(0);
+    EntryReader reader = new EntryReader(session, pages, entry -> keep(entry, ldif));
+    reader.read(base, "(objectClass=*)");
+    ldif.flush();
+    out.flush();
+    referrals.addAll(reader.referrals());
+  }
+
+  private void keep(Entry entry, LDIFWriter ldif) {
+    if (!ids.add(id(entry))) {
+      name(entry.getDN());
+      return;
+    }
+    if (changedMeanwhile(entry)) {
+      name(entry.getDN());
+    }
+    entries++;
+    withoutClass += entry.hasAttribute("objectClass") ? 0 : 1;
+    for (Attribute attribute : entry.getAttributes()) {
+      String name = attribute.getBaseName().toLowerCase(Locale.ROOT);
+      returned.computeIfAbsent(name, n -> new int[1])[0]++;
+    }
+    try {
+      ldif.writeEntry(entry);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    if (entries % TELL_EVERY == 0) {
+      progress.accept(entries);
+    }
+  }
+
+  private void name(String dn) {
+    if (moved.size() < MOST_NAMED) {
+      moved.add(dn);
+    }
+  }
+
+  /** By the server's clock, which may differ from ours; so this names, and decides nothing. */
+  private boolean changedMeanwhile(Entry entry) {
+    String changed = entry.getAttributeValue("modifyTimestamp");
+    try {
+      return changed != null
+          && StaticUtils.decodeGeneralizedTime(changed).toInstant().isAfter(started);
+    } catch (ParseException e) {
+      return false;
+    }
+  }
+
+  /** 64 bits of the immutable id, or of the name where there is none. */
+  private static long id(Entry entry) {
+    byte[] bytes = entry.getAttributeValueBytes("entryUUID");
+    bytes = bytes == null ? entry.getAttributeValueBytes("objectGUID") : bytes;
+    bytes = bytes == null ? entry.getDN().toLowerCase(Locale.ROOT).getBytes(UTF_8) : bytes;
+    long hash = 1125899906842597L;
+    for (byte b : bytes) {
+      hash = 31 * hash + b;
+    }
+    return hash * 0x9e3779b97f4a7c15L;
+  }
+
+  private List<Completeness> completeness() {
+    List<Completeness> all = new ArrayList<>();
+    returned.forEach(
+        (attribute, count) ->
+            all.add(
+                new Completeness(
+                    access.name(),
+                    attribute,
+                    entries,
+                    count[0],
+                    attribute.equals("objectclass") ? withoutClass : 0)));
+    return all;
+  }
+
+  /** What was counted before a base was begun, to go back to. */
+  private final class Mark {
+    private final Map<String, Integer> counts = new TreeMap<>();
+    private final Set<Long> known = new HashSet<>(ids);
+    private final int written = entries;
+    private final int bare = withoutClass;
+    private final int named = moved.size();
+
+    Mark() {
+      returned.forEach((attribute, count) -> counts.put(attribute, count[0]));
+    }
+
+    void back() {
+      entries = written;
+      withoutClass = bare;
+      ids.retainAll(known);
+      moved.subList(named, moved.size()).clear();
+      returned.keySet().retainAll(counts.keySet());
+      returned.forEach((attribute, count) -> count[0] = counts.getOrDefault(attribute, 0));
+    }
+  }
+}

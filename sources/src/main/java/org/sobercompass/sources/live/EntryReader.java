@@ -1,0 +1,181 @@
+package org.sobercompass.sources.live;
+
+import com.unboundid.asn1.ASN1OctetString;
+import com.unboundid.ldap.sdk.Attribute;
+import com.unboundid.ldap.sdk.Control;
+import com.unboundid.ldap.sdk.DereferencePolicy;
+import com.unboundid.ldap.sdk.Entry;
+import com.unboundid.ldap.sdk.LDAPException;
+import com.unboundid.ldap.sdk.ResultCode;
+import com.unboundid.ldap.sdk.SearchRequest;
+import com.unboundid.ldap.sdk.SearchResult;
+import com.unboundid.ldap.sdk.SearchResultEntry;
+import com.unboundid.ldap.sdk.SearchResultListener;
+import com.unboundid.ldap.sdk.SearchResultReference;
+import com.unboundid.ldap.sdk.SearchScope;
+import com.unboundid.ldap.sdk.controls.SimplePagedResultsControl;
+import com.unboundid.ldap.sdk.schema.Schema;
+import java.io.Serial;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import java.util.function.Consumer;
+
+/**
+ * Reads all entries below a base, in pages (RFC 2696) where the server has them, and completes
+ * values that come in ranges ([MS-ADTS] 3.1.1.3.1.3.3). Secrets are left out. Not thread-safe.
+ */
+final class EntryReader {
+  /** Asked for by name: user attributes, operational ones, and ids that some show only then. */
+  private static final String[] ATTRIBUTES = {
+    "*", "+", "entryUUID", "nsUniqueId", "objectGUID", "objectSid", "memberOf", "modifyTimestamp"
+  };
+
+  /** Never kept, whoever may read them. */
+  static final Set<String> SECRETS =
+      Set.of(
+          "userpassword",
+          "authpassword",
+          "pwdhistory",
+          "unicodepwd",
+          "ntpwdhistory",
+          "lmpwdhistory",
+          "dbcspwd",
+          "supplementalcredentials",
+          "sambantpassword",
+          "sambalmpassword",
+          "sambapasswordhistory",
+          "krbprincipalkey",
+          "msds-managedpassword",
+          "mskds-rootkeydata",
+          "trustauthincoming",
+          "trustauthoutgoing",
+          "initialauthincoming",
+          "initialauthoutgoing",
+          "currentvalue",
+          "priorvalue",
+          "olcrootpw");
+
+  private final LdapSession session;
+  private final boolean pages;
+  private final Consumer<Entry> take;
+  private final List<String> referrals = new ArrayList<>();
+  private final List<Entry> waiting = new ArrayList<>();
+
+  EntryReader(LdapSession session, boolean pages, Consumer<Entry> take) {
+    this.session = session;
+    this.pages = pages;
+    this.take = take;
+  }
+
+  /** Where the directory says the rest is; not followed. */
+  List<String> referrals() {
+    return referrals;
+  }
+
+  /** Reads one base whole, or throws. */
+  void read(String base, String filter) throws LDAPException {
+    SearchRequest request =
+        new SearchRequest(
+            new Listener(),
+            base,
+            SearchScope.SUB,
+            DereferencePolicy.NEVER,
+            0,
+            0,
+            false,
+            filter,
+            ATTRIBUTES);
+    ASN1OctetString cookie = null;
+    do {
+      if (pages) {
+        request.setControls(
+            new Control[] {new SimplePagedResultsControl(session.access().page(), cookie, true)});
+      }
+      SearchResult result = session.connection().search(request);
+      complete();
+      SimplePagedResultsControl answer = pages ? SimplePagedResultsControl.get(result) : null;
+      cookie = answer != null && answer.moreResultsToReturn() ? answer.getCookie() : null;
+    } while (cookie != null);
+  }
+
+  /**
+   * Keeps an entry without its secrets. One with a range waits until the page is through: asking
+   * for more while the page comes in could fill the connection's queue and stop both.
+   */
+  private void keep(Entry entry) {
+    Entry kept = new Entry(entry.getDN());
+    boolean whole = true;
+    for (Attribute attribute : entry.getAttributes()) {
+      String base = attribute.getBaseName().toLowerCase(Locale.ROOT);
+      whole &= !isRange(attribute);
+      if (!SECRETS.contains(base) && attribute.size() > 0) {
+        kept.addAttribute(attribute);
+      }
+    }
+    if (whole) {
+      take.accept(kept);
+    } else {
+      waiting.add(kept);
+    }
+  }
+
+  private static boolean isRange(Attribute attribute) {
+    return attribute.getName().toLowerCase(Locale.ROOT).contains(";range=");
+  }
+
+  private void complete() throws LDAPException {
+    for (Entry entry : waiting) {
+      for (Attribute attribute : List.copyOf(entry.getAttributes())) {
+        if (isRange(attribute)) {
+          entry.removeAttribute(attribute.getName());
+          entry.addAttribute(whole(entry.getDN(), attribute));
+        }
+      }
+      take.accept(entry);
+    }
+    waiting.clear();
+  }
+
+  /** Asks for the ranges that follow until the one that ends with a star. */
+  private Attribute whole(String dn, Attribute first) throws LDAPException {
+    String name = first.getBaseName();
+    List<ASN1OctetString> values = new ArrayList<>(List.of(first.getRawValues()));
+    String option = first.getName();
+    while (!option.endsWith("-*")) {
+      String ask = name + ";range=" + values.size() + "-*";
+      Attribute next = next(dn, ask, name);
+      values.addAll(List.of(next.getRawValues()));
+      option = next.getName();
+    }
+    return new Attribute(name, (Schema) null, values.toArray(new ASN1OctetString[0]));
+  }
+
+  private Attribute next(String dn, String ask, String name) throws LDAPException {
+    Entry more = session.connection().getEntry(dn, ask);
+    if (more != null) {
+      for (Attribute attribute : more.getAttributes()) {
+        if (attribute.getBaseName().equalsIgnoreCase(name) && attribute.size() > 0) {
+          return attribute;
+        }
+      }
+    }
+    throw new LDAPException(
+        ResultCode.NO_SUCH_ATTRIBUTE, "the rest of " + name + " of " + dn + " is not given");
+  }
+
+  private final class Listener implements SearchResultListener {
+    @Serial private static final long serialVersionUID = 1L;
+
+    @Override
+    public void searchEntryReturned(SearchResultEntry entry) {
+      keep(entry);
+    }
+
+    @Override
+    public void searchReferenceReturned(SearchResultReference reference) {
+      referrals.addAll(List.of(reference.getReferralURLs()));
+    }
+  }
+}

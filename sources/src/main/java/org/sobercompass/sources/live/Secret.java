@@ -1,0 +1,84 @@
+package org.sobercompass.sources.live;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.function.Function;
+import org.sobercompass.core.problem.BadInputException;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+
+/**
+ * Where a password comes from: never from a command line, a workspace or a survey. Its text form
+ * says the origin, not the password.
+ */
+public sealed interface Secret {
+  /** The environment variable with this name. */
+  record Environment(String name) implements Secret {}
+
+  /** The first line of a file. */
+  record File(Path path) implements Secret {}
+
+  /** Asked for on the terminal. */
+  record Prompt(String question) implements Secret {}
+
+  /** Gives what the secret needs from the world around; a test gives its own. */
+  record Origins(
+      Function<String, Optional<String>> environment, Function<String, Optional<String>> prompt) {
+    /** The environment and the terminal of this process. */
+    public static final Origins PROCESS =
+        new Origins(
+            name -> Optional.ofNullable(System.getenv(name)),
+            question ->
+                Optional.ofNullable(System.console())
+                    .map(console -> console.readPassword("%s", question))
+                    .map(String::new));
+  }
+
+  /**
+   * The password.
+   *
+   * @throws BadInputException when it is not where it should be
+   */
+  default String read(Origins origins) {
+    if (this instanceof Environment e) {
+      return origins
+          .environment()
+          .apply(e.name)
+          .filter(text -> !text.isEmpty())
+          .orElseThrow(
+              () -> missing("the environment variable " + e.name + " is not set", "it set"));
+    }
+    if (this instanceof File f) {
+      return firstLine(f.path);
+    }
+    String question = ((Prompt) this).question;
+    return origins
+        .prompt()
+        .apply(question)
+        .orElseThrow(
+            () ->
+                missing(
+                    "a password is asked for, but there is no terminal",
+                    "password: {env: NAME} or {file: PATH}"));
+  }
+
+  private static String firstLine(Path path) {
+    try {
+      String text = Files.readString(path);
+      String line = text.lines().findFirst().orElse("");
+      if (!line.isEmpty()) {
+        return line;
+      }
+      throw missing("the password file " + path + " is empty", "the password in its first line");
+    } catch (IOException e) {
+      throw missing(
+          "the password file " + path + " cannot be read", "a readable file with the password");
+    }
+  }
+
+  private static BadInputException missing(String what, String expected) {
+    return new BadInputException(Problem.error(Place.of("password"), what, expected));
+  }
+}

@@ -1,0 +1,112 @@
+package org.sobercompass.sources.workspace;
+
+import java.nio.file.Path;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.directory.DirectoryKind;
+import org.sobercompass.sources.live.AccessSettings;
+import org.sobercompass.sources.live.LdapAccess;
+import org.sobercompass.sources.text.Moments;
+import org.sobercompass.sources.text.Node;
+
+/**
+ * One directory of the workspace, as configured.
+ *
+ * @param name its name in the workspace
+ * @param kind which classes and attributes to look at
+ * @param file the export, relative to the workspace; empty for a live directory
+ * @param taken when it was exported, epoch second, or {@link Facts#NEVER} when not said
+ * @param live how to reach it, for a live directory
+ * @param place where it stands in the workspace
+ */
+public record DirectorySettings(
+    String name,
+    DirectoryKind kind,
+    String file,
+    long taken,
+    Optional<LdapAccess> live,
+    Place place) {
+
+  private static final Set<String> OWN = Set.of("kind", "file", "taken", "login-attribute");
+
+  /** All that changes what is read, as one text that is the same in every process. */
+  String settings() {
+    return String.join("\n", name, kind.id(), kind.logins().toString(), file, "" + taken, "");
+  }
+
+  /** Reads all directories of {@code compass.yaml}. */
+  static List<DirectorySettings> read(Node main, ZoneId zone, Path root, Problems problems) {
+    List<DirectorySettings> all = new ArrayList<>();
+    Optional<Node> nodes = main.get("directories");
+    if (nodes.isEmpty()) {
+      main.wrong("there are no directories", "directories: and at least one");
+    }
+    nodes.ifPresent(
+        node ->
+            node.entries()
+                .forEach((name, entry) -> all.add(one(name, entry, zone, root, problems))));
+    return all;
+  }
+
+  private static DirectorySettings one(
+      String name, Node node, ZoneId zone, Path root, Problems problems) {
+    Set<String> keys = new HashSet<>(OWN);
+    keys.addAll(AccessSettings.KEYS);
+    node.only(keys);
+    if (!name.matches("[a-z0-9][a-z0-9-]*")) {
+      node.wrong(
+          Problem.quote(name) + " is no name for a directory",
+          "lower-case letters, digits and hyphens");
+    }
+    boolean isLive = node.get("address").isPresent();
+    if (isLive == node.get("file").isPresent()) {
+      node.wrong(
+          isLive
+              ? "the directory has both a file and an address"
+              : "the directory has neither a file nor an address",
+          "file: and an export (LDIF), or address: of a live directory");
+    }
+    DirectoryKind kind = kind(node, problems);
+    Optional<String> login = node.text("login-attribute");
+    return new DirectorySettings(
+        name,
+        login.map(kind::withLogin).orElse(kind),
+        node.text("file").orElse(""),
+        taken(node, zone),
+        isLive ? AccessSettings.read(name, node, root) : Optional.empty(),
+        node.place());
+  }
+
+  private static DirectoryKind kind(Node node, Problems problems) {
+    String word = node.text("kind").orElse(DirectoryKind.STANDARD.id());
+    Optional<DirectoryKind> kind = DirectoryKind.of(word);
+    if (kind.isEmpty()) {
+      List<String> known = DirectoryKind.ALL.stream().map(DirectoryKind::id).toList();
+      problems.unknown(
+          node.place(),
+          Problem.quote(word) + " is no kind of directory",
+          "one of " + String.join(", ", known),
+          word,
+          known);
+    }
+    return kind.orElse(DirectoryKind.STANDARD);
+  }
+
+  private static long taken(Node node, ZoneId zone) {
+    Optional<String> written = node.text("taken");
+    Optional<Instant> at = written.flatMap(text -> Moments.begin(text, zone));
+    if (written.isPresent() && at.isEmpty()) {
+      node.wrong("taken: " + Problem.quote(written.get()) + " is no date", Moments.EXPECTED);
+    }
+    return at.map(Instant::getEpochSecond).orElse(Facts.NEVER);
+  }
+}

@@ -1,0 +1,234 @@
+package org.sobercompass.sources.workspace;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.problem.BadInputException;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.live.Collected;
+import org.sobercompass.sources.live.Collector;
+import org.sobercompass.sources.live.LdapAccess;
+import org.sobercompass.sources.live.Secret;
+import org.sobercompass.sources.survey.SurveyFile;
+import org.sobercompass.sources.survey.SurveyPart;
+import org.sobercompass.sources.survey.SurveyWriter;
+import org.sobercompass.sources.text.Node;
+import org.sobercompass.sources.text.YamlReader;
+
+/**
+ * Takes surveys: reads every directory of a workspace, live or from its export, and writes one file
+ * with them and the mapping. All or nothing: when one source fails, no survey is written.
+ */
+public final class Surveyor {
+  private final Secret.Origins origins;
+  private final Clock clock;
+  private final Progress progress;
+
+  /** Told how far the work is. */
+  public interface Progress {
+    /** So many entries of a source were read. */
+    void read(String source, int entries);
+  }
+
+  /** A surveyor with this clock, passwords from these origins. */
+  public Surveyor(Secret.Origins origins, Clock clock, Progress progress) {
+    this.origins = origins;
+    this.clock = clock;
+    this.progress = progress;
+  }
+
+  /**
+   * What was taken.
+   *
+   * @param file the survey
+   * @param digest the SHA-256 of the file, to be noted elsewhere
+   */
+  public record Taken(Path file, String digest, List<SurveyPart> parts) {}
+
+  /**
+   * Surveys a workspace.
+   *
+   * @param joined parts that others collected; each takes the place of reading its source
+   * @param target where to write it; {@code surveys/} in the workspace when empty
+   */
+  public Taken take(Path root, List<Path> joined, Optional<Path> target) {
+    Problems problems = new Problems();
+    Node main =
+        YamlReader.read(root.resolve(WorkspaceReader.MAIN), WorkspaceReader.MAIN, problems)
+            .orElseGet(Node::nothing);
+    problems.throwIfErrors();
+    List<DirectorySettings> directories =
+        DirectorySettings.read(main, WorkspaceReader.zone(main, problems), root, problems);
+    Set<String> files = files(root, main, problems);
+    problems.throwIfErrors();
+    Path scratch = Surveys.scratch();
+    try {
+      SurveyWriter writer = new SurveyWriter();
+      Map<String, SurveyFile> others = joined(joined, directories, scratch);
+      List<SurveyPart> parts = new ArrayList<>();
+      for (DirectorySettings directory : directories) {
+        SurveyFile other = others.get(directory.name());
+        Path content = scratch.resolve(directory.name() + ".ldif");
+        SurveyPart part;
+        if (other != null) {
+          part = other.part(directory.name()).orElseThrow();
+          content = other.entries(part);
+        } else if (directory.live().isPresent()) {
+          part = collect(directory.live().get(), content);
+        } else {
+          content = root.resolve(directory.file());
+          part = ofFile(directory, content);
+        }
+        parts.add(part);
+        writer.part(part, content);
+      }
+      files.forEach(name -> writer.workspaceFile(name, root.resolve(name)));
+      Path file = target.orElseGet(() -> Surveys.place(root, clock.instant()));
+      return new Taken(file, writer.write(file), List.copyOf(parts));
+    } finally {
+      SurveyFile.discard(scratch);
+    }
+  }
+
+  /** Collects one directory without any workspace, for somebody else to join. */
+  public Taken part(LdapAccess access, Path target) {
+    Path scratch = Surveys.scratch();
+    try {
+      Path content = scratch.resolve("part.ldif");
+      SurveyPart part = collect(access, content);
+      SurveyWriter writer = new SurveyWriter();
+      writer.part(part, content);
+      return new Taken(target, writer.write(target), List.of(part));
+    } finally {
+      SurveyFile.discard(scratch);
+    }
+  }
+
+  private SurveyPart collect(LdapAccess access, Path content) {
+    Collected c =
+        new Collector(access, origins, clock, count -> progress.read(access.name(), count))
+            .into(content);
+    List<String> changes = new ArrayList<>();
+    c.before().ifPresent(changes::add);
+    c.after().ifPresent(changes::add);
+    return new SurveyPart(
+        access.name(),
+        "ldap",
+        access.address(),
+        c.identity(),
+        access.tls().words(),
+        c.started(),
+        c.ended(),
+        true,
+        changes,
+        c.entries(),
+        c.bases(),
+        c.referrals(),
+        c.moved(),
+        c.completeness(),
+        fileOf(access.name()));
+  }
+
+  private SurveyPart ofFile(DirectorySettings directory, Path content) {
+    if (!Files.isReadable(content)) {
+      throw new BadInputException(
+          Problem.error(
+              directory.place(),
+              "there is no file " + Problem.quote(directory.file()),
+              "an export of the directory (LDIF)"));
+    }
+    boolean dated = directory.taken() != Facts.NEVER;
+    Instant at = dated ? Instant.ofEpochSecond(directory.taken()) : clock.instant();
+    return new SurveyPart(
+        directory.name(),
+        "file",
+        directory.file(),
+        "",
+        "",
+        at,
+        at,
+        dated,
+        List.of(),
+        entries(content),
+        List.of(),
+        List.of(),
+        List.of(),
+        List.of(),
+        fileOf(directory.name()));
+  }
+
+  /** Counts entries by their first lines; what they hold is checked when they are read. */
+  private static int entries(Path ldif) {
+    try (var lines = Files.lines(ldif, java.nio.charset.StandardCharsets.ISO_8859_1)) {
+      return (int) lines.filter(line -> line.regionMatches(true, 0, "dn:", 0, 3)).count();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static String fileOf(String name) {
+    return "parts/" + name + ".ldif";
+  }
+
+  /** The workspace's own files: the settings, the applications and what they name. */
+  private static Set<String> files(Path root, Node main, Problems problems) {
+    Set<String> files = new LinkedHashSet<>(List.of(WorkspaceReader.MAIN));
+    for (Node entry : main.get("applications").map(Node::items).orElse(List.of())) {
+      files.add(entry.text());
+      YamlReader.read(root.resolve(entry.text()), entry.text(), problems)
+          .ifPresent(
+              node ->
+                  WorkspaceReader.format(node, problems)
+                      .ifPresent(format -> files.addAll(format.files(node))));
+    }
+    for (String name : files) {
+      if (!Files.isReadable(root.resolve(name))) {
+        problems.error(Place.of(name), "there is no such file", "a file of the workspace");
+      } else if (!inside(root, name)) {
+        problems.error(Place.of(name), "the file is outside the workspace", "a file in it");
+      }
+    }
+    return files;
+  }
+
+  private static boolean inside(Path root, String name) {
+    Path base = root.toAbsolutePath().normalize();
+    return base.resolve(name).normalize().startsWith(base);
+  }
+
+  private static Map<String, SurveyFile> joined(
+      List<Path> archives, List<DirectorySettings> directories, Path scratch) {
+    Map<String, SurveyFile> parts = new TreeMap<>();
+    List<String> names = directories.stream().map(DirectorySettings::name).toList();
+    for (int i = 0; i < archives.size(); i++) {
+      SurveyFile file = SurveyFile.unpack(archives.get(i), scratch.resolve("joined" + i));
+      for (SurveyPart part : file.manifest().parts()) {
+        if (!names.contains(part.name()) || parts.put(part.name(), file) != null) {
+          throw new BadInputException(
+              Problem.error(
+                  Place.of(archives.get(i).toString()),
+                  "the part is of "
+                      + Problem.quote(part.name())
+                      + (names.contains(part.name())
+                          ? ", which another part brings too"
+                          : ", which is no directory of the workspace"),
+                  "one part for each of " + String.join(", ", names)));
+        }
+      }
+    }
+    return parts;
+  }
+}

@@ -1,0 +1,139 @@
+package org.sobercompass.sources.real;
+
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+
+/**
+ * A real slapd on loopback, with its data in a folder of its own, with memberOf and dynamic lists.
+ * Closing it ends the process that was started here, and no other.
+ */
+public final class Slapd implements AutoCloseable {
+  public static final String SUFFIX = "dc=alderfen,dc=example";
+  public static final String ROOT_DN = "cn=root," + SUFFIX;
+  public static final String PASSWORD = "only-for-tests";
+  public static final String READER = "cn=reader," + SUFFIX;
+
+  private final Process process;
+  private final int port;
+
+  private Slapd(Process process, int port) {
+    this.process = process;
+    this.port = port;
+  }
+
+  public static boolean isThere() {
+    return Files.isExecutable(Path.of("/usr/sbin/slapd"))
+        && Files.isRegularFile(Path.of("/usr/lib/ldap/memberof.la"));
+  }
+
+  public int port() {
+    return port;
+  }
+
+  public String address() {
+    return "ldap://127.0.0.1:" + port;
+  }
+
+  /** Starts one, filled with an LDIF, with further lines for its database. */
+  public static Slapd start(Path folder, Path ldif, String... more) {
+    try {
+      Path data = Files.createDirectories(folder.resolve("data"));
+      Path conf = folder.resolve("slapd.conf");
+      String schema = "include /etc/ldap/schema/";
+      Files.write(
+          conf,
+          List.of(
+              schema + "core.schema",
+              schema + "cosine.schema",
+              schema + "inetorgperson.schema",
+              schema + "nis.schema",
+              schema + "dyngroup.schema",
+              "modulepath /usr/lib/ldap",
+              "moduleload back_mdb",
+              "moduleload memberof",
+              "moduleload dynlist",
+              "moduleload ppolicy",
+              "pidfile " + folder.resolve("slapd.pid"),
+              "database mdb",
+              "suffix " + SUFFIX,
+              "rootdn " + ROOT_DN,
+              "rootpw " + PASSWORD,
+              "directory " + data,
+              "maxsize 1073741824",
+              "dbnosync",
+              "index objectClass,entryUUID,member,uid eq",
+              "sizelimit unlimited",
+              String.join("\n", more),
+              "overlay ppolicy",
+              "overlay memberof",
+              "memberof-dangling ignore",
+              "overlay dynlist",
+              "dynlist-attrset groupOfURLs memberURL member"));
+      run(List.of("/usr/sbin/slapadd", "-q", "-f", conf.toString(), "-l", ldif.toString()));
+      int port = freePort();
+      Process process =
+          new ProcessBuilder(
+                  "/usr/sbin/slapd",
+                  "-f",
+                  conf.toString(),
+                  "-h",
+                  "ldap://127.0.0.1:" + port + "/",
+                  "-d",
+                  "0")
+              .redirectErrorStream(true)
+              .redirectOutput(folder.resolve("slapd.log").toFile())
+              .start();
+      Slapd slapd = new Slapd(process, port);
+      slapd.await(folder);
+      return slapd;
+    } catch (IOException | InterruptedException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  private void await(Path folder) throws IOException, InterruptedException {
+    for (int i = 0; i < 200; i++) {
+      try (Socket socket = new Socket(InetAddress.getLoopbackAddress(), port)) {
+        if (socket.isConnected()) {
+          return;
+        }
+      } catch (IOException e) {
+        Thread.sleep(50);
+      }
+    }
+    throw new IOException("slapd did not start: " + Files.readString(folder.resolve("slapd.log")));
+  }
+
+  static int freePort() throws IOException {
+    try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+      return socket.getLocalPort();
+    }
+  }
+
+  static String run(List<String> command) throws IOException, InterruptedException {
+    Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+    String said = new String(process.getInputStream().readAllBytes());
+    if (process.waitFor() != 0) {
+      throw new IOException(String.join(" ", command) + " ended badly: " + said);
+    }
+    return said;
+  }
+
+  @Override
+  public void close() {
+    process.destroy();
+    try {
+      if (!process.waitFor(5, TimeUnit.SECONDS)) {
+        process.destroyForcibly().waitFor();
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+}
