@@ -5,7 +5,9 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.function.UnaryOperator;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Completeness;
@@ -44,6 +46,7 @@ public final class FactsBuilder {
 
   final List<SubjectRow> rows = new ArrayList<>();
   final IntList rowSource = new IntList();
+  final Set<String> asked = new TreeSet<>();
 
   /** A column in the making: pairs of row and code. */
   private record Draft(TextTable dictionary, IntList rows, IntList codes) {}
@@ -76,6 +79,16 @@ public final class FactsBuilder {
     return attributes;
   }
 
+  /**
+   * The attributes that rules ask for and that are not kept: when there are any, everything must be
+   * read again with them, since a rule may stand after the entries it is about.
+   */
+  public Set<String> missing() {
+    Set<String> missing = new TreeSet<>(asked);
+    attributes.forEach(missing::remove);
+    return missing;
+  }
+
   int addRow(SubjectRow row, int source) {
     rows.add(row);
     rowSource.add(source);
@@ -104,6 +117,9 @@ public final class FactsBuilder {
     for (FactsSource part : parts) {
       edges.resolve(part, parts);
     }
+    Map<String, Column> columns = columns(order);
+    FactsRules rules = new FactsRules(order, columns, problems);
+    parts.forEach(part -> rules.apply(part, edges));
     edges.freeze();
     long[] taken = parts.stream().mapToLong(p -> p.taken).toArray();
     Texts[] texts = order.texts();
@@ -128,7 +144,7 @@ public final class FactsBuilder {
             edges.upVia,
             edges.down,
             edges.dangling(),
-            columns(order),
+            columns,
             problems.list(),
             completeness(parts)));
   }

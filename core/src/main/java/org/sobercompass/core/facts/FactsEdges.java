@@ -55,6 +55,13 @@ final class FactsEdges {
     }
   }
 
+  /** Adds an edge between final numbers. */
+  void add(int member, int group, Via via) {
+    members.add(member);
+    groups.add(group);
+    vias.add(via.ordinal());
+  }
+
   private int target(String spelled, FactsSource own, List<FactsSource> all) {
     boolean isDn = spelled.charAt(0) == FactsSource.prefix(FactsBuilder.Space.DN);
     String wanted = isDn ? spelled.charAt(0) + dnForm.apply(spelled.substring(1)) : spelled;

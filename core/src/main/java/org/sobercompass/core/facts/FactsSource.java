@@ -1,6 +1,8 @@
 package org.sobercompass.core.facts;
 
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.sobercompass.core.store.IntList;
@@ -18,6 +20,7 @@ public final class FactsSource {
   final IntList refTo = new IntList(1024);
   final TextTable spellings = new TextTable();
   final Map<String, int[]> returned = new TreeMap<>();
+  final List<Ruled> rules = new ArrayList<>();
   long taken = Facts.NEVER;
   int entries;
 
@@ -61,6 +64,15 @@ public final class FactsSource {
       nameRow.add(row);
     }
   }
+
+  /** Notes a rule that makes members of a group. */
+  public void rule(int row, MemberRule rule) {
+    rules.add(new Ruled(row, rule));
+    rule.filter().collectAttributes(builder.asked);
+  }
+
+  /** A group with a rule. */
+  record Ruled(int row, MemberRule rule) {}
 
   /** Keeps the values of an attribute, if it was asked for. */
   public void values(int row, String attribute, Iterable<String> values) {

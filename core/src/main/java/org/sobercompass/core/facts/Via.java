@@ -10,7 +10,7 @@ public enum Via {
   MEMBER_UID("memberUid", "listed"),
   /** The account's {@code gidNumber} (RFC 2307) or {@code primaryGroupID} ([MS-ADTS] 3.1.1.1.6). */
   PRIMARY("primary", "primary group"),
-  /** A rule; none is read yet. */
+  /** A rule: {@code memberURL} of groupOfURLs, or a rule of the workspace. */
   DYNAMIC("dynamic", "by rule"),
   /** Being below an organizational unit. */
   CONTAINER("container", "below"),

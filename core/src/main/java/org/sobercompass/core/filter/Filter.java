@@ -1,6 +1,7 @@
 package org.sobercompass.core.filter;
 
 import java.math.BigInteger;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -158,7 +159,7 @@ public sealed interface Filter {
     }
 
     private static String fold(Syntax syntax, String text) {
-      return syntax == Syntax.CASE_EXACT ? text : text.toLowerCase(java.util.Locale.ROOT);
+      return syntax.piece(text);
     }
 
     @Override
@@ -167,8 +168,12 @@ public sealed interface Filter {
     }
   }
 
-  /** {@code (attribute:rule:=value)}: case rules and the two bit rules; others are undefined. */
-  record Extensible(String attribute, String rule, String value) implements Filter {
+  /**
+   * {@code (attribute:dn:rule:=value)}: the attribute's own equality when no rule is named, the
+   * case rules and the two bit rules; others are undefined. With {@code dn} the parts of the
+   * entry's name count as values too.
+   */
+  record Extensible(String attribute, boolean inName, String rule, String value) implements Filter {
     private static final String BIT_AND = "1.2.840.113556.1.4.803";
     private static final String BIT_OR = "1.2.840.113556.1.4.804";
 
@@ -178,6 +183,7 @@ public sealed interface Filter {
         return Truth.UNDEFINED;
       }
       return switch (rule) {
+        case "" -> own(values);
         case "caseignorematch", "2.5.13.2" -> equal(values, Syntax.CASE_IGNORE);
         case "caseexactmatch", "2.5.13.5" -> equal(values, Syntax.CASE_EXACT);
         case BIT_AND, BIT_OR -> bits(values);
@@ -185,10 +191,19 @@ public sealed interface Filter {
       };
     }
 
+    private Truth own(Values values) {
+      return Syntax.of(attribute).normalise(value).isEmpty()
+          ? Truth.UNDEFINED
+          : equal(values, Syntax.of(attribute));
+    }
+
     private Truth equal(Values values, Syntax syntax) {
       Optional<String> asked = syntax.normalise(value);
-      return Truth.of(
-          values.of(attribute).stream().anyMatch(have -> syntax.normalise(have).equals(asked)));
+      List<String> have = new ArrayList<>(values.of(attribute));
+      if (inName) {
+        have.addAll(values.inName(attribute));
+      }
+      return Truth.of(have.stream().anyMatch(one -> syntax.normalise(one).equals(asked)));
     }
 
     private Truth bits(Values values) {

@@ -103,7 +103,9 @@ public final class FilterParser {
     String rule = text.substring(start, at).toLowerCase(Locale.ROOT);
     expect('=');
     rule = rule.endsWith(":") ? rule.substring(0, rule.length() - 1) : rule;
-    return new Filter.Extensible(attribute, rule, value());
+    boolean inName = rule.equals("dn") || rule.startsWith("dn:");
+    rule = inName ? rule.substring(Math.min(rule.length(), 3)) : rule;
+    return new Filter.Extensible(attribute, inName, rule, value());
   }
 
   private Filter equality(String attribute) {

@@ -11,10 +11,17 @@ import java.util.Set;
  * 4519, RFC 2307); all others compare as case-ignore strings, which is the rule of most.
  */
 public enum Syntax {
-  /** caseIgnoreMatch and its ordering and substring rules: case and runs of spaces do not count. */
+  /**
+   * caseIgnoreMatch and its substring rule: case and runs of spaces do not count. No ordering: the
+   * usual types (RFC 4519) have no ordering rule.
+   */
   CASE_IGNORE,
-  /** caseExactMatch and its kin. */
+  /** caseExactMatch and its kin; no ordering. */
   CASE_EXACT,
+  /** telephoneNumberMatch: neither case, spaces nor hyphens count (RFC 4517 section 4.2.29). */
+  TELEPHONE,
+  /** generalizedTimeMatch and its ordering, for times in UTC. */
+  TIME,
   /** integerMatch, integerOrderingMatch; a value that is no integer makes an item undefined. */
   INTEGER,
   /** booleanMatch: TRUE or FALSE, no ordering. */
@@ -38,6 +45,10 @@ public enum Syntax {
               "samaccounttype",
               "pwdlastset",
               "lastlogontimestamp"),
+          TELEPHONE,
+          Set.of("telephonenumber", "mobile", "pager", "homephone", "facsimiletelephonenumber"),
+          TIME,
+          Set.of("createtimestamp", "modifytimestamp", "whencreated", "whenchanged"),
           CASE_EXACT,
           Set.of("memberuid", "homedirectory", "loginshell"),
           BOOLEAN,
@@ -68,6 +79,8 @@ public enum Syntax {
       case CASE_EXACT -> Optional.of(squeeze(value));
       case INTEGER -> integer(value).map(BigInteger::toString);
       case BOOLEAN -> bool(value);
+      case TELEPHONE -> Optional.of(dial(value));
+      case TIME -> time(value);
       case DN -> Optional.of(foldDn(value));
       case CASE_IGNORE, OID -> Optional.of(fold(value));
     };
@@ -77,15 +90,23 @@ public enum Syntax {
   public Optional<Integer> compare(String a, String b) {
     return switch (this) {
       case INTEGER -> integer(a).flatMap(x -> integer(b).map(x::compareTo));
-      case CASE_EXACT -> Optional.of(squeeze(a).compareTo(squeeze(b)));
-      case CASE_IGNORE -> Optional.of(fold(a).compareTo(fold(b)));
-      case BOOLEAN, DN, OID -> Optional.empty();
+      case TIME -> time(a).flatMap(x -> time(b).map(x::compareTo));
+      case CASE_IGNORE, CASE_EXACT, TELEPHONE, BOOLEAN, DN, OID -> Optional.empty();
     };
   }
 
   /** Whether substring items are defined on this syntax. */
   public boolean hasSubstrings() {
-    return this == CASE_IGNORE || this == CASE_EXACT;
+    return this == CASE_IGNORE || this == CASE_EXACT || this == TELEPHONE;
+  }
+
+  /** The form in which pieces of values are looked for. */
+  String piece(String text) {
+    return switch (this) {
+      case CASE_EXACT -> text;
+      case TELEPHONE -> dial(text);
+      default -> text.toLowerCase(Locale.ROOT);
+    };
   }
 
   /**
@@ -111,6 +132,17 @@ public enum Syntax {
   private static Optional<String> bool(String value) {
     String upper = value.toUpperCase(Locale.ROOT);
     return upper.equals("TRUE") || upper.equals("FALSE") ? Optional.of(upper) : Optional.empty();
+  }
+
+  private static String dial(String value) {
+    return value.replaceAll("[ -]", "").toLowerCase(Locale.ROOT);
+  }
+
+  /** {@code YYYYMMDDHHMMSS[.fraction]Z} without the fraction; other zones are not known here. */
+  private static Optional<String> time(String value) {
+    return value.matches("[0-9]{14}([.,][0-9]+)?Z")
+        ? Optional.of(value.substring(0, 14))
+        : Optional.empty();
   }
 
   private static Optional<BigInteger> integer(String value) {

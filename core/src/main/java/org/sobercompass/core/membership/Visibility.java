@@ -109,6 +109,11 @@ public final class Visibility {
     }
 
     @Override
+    public List<String> inName(String attribute) {
+      return Values.inName(facts.arrays().dnForm().get(subject), attribute);
+    }
+
+    @Override
     public boolean recognises(String attribute) {
       var column = facts.arrays().columns().get(attribute);
       return Syntax.isKnown(attribute) || (column != null && column.codes().items() > 0);

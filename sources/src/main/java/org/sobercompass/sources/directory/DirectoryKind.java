@@ -54,7 +54,7 @@ public record DirectoryKind(
               "account",
               "simplesecurityobject"),
           Set.of("computer", "device"),
-          Set.of("groupofnames", "groupofuniquenames", "posixgroup", "group"),
+          Set.of("groupofnames", "groupofuniquenames", "posixgroup", "group", "groupofurls"),
           UNITS,
           List.of("entryuuid", "nsuniqueid"),
           List.of("uid", "cn"),

@@ -174,6 +174,23 @@ final class EntryFacts {
       members(entry, "member", Via.MEMBER, Space.DN, row);
       members(entry, "uniqueMember", Via.UNIQUE_MEMBER, Space.DN, row);
       members(entry, "memberUid", Via.MEMBER_UID, Space.LOGIN, row);
+      rules(entry, row);
+    }
+  }
+
+  /** The rules of a dynamic group: LDAP addresses (RFC 4516) of those who are members. */
+  private void rules(Entry entry, int row) {
+    String[] urls = entry.getAttributeValues("memberURL");
+    for (String url : urls == null ? new String[0] : urls) {
+      Place place = Place.of(name).entry(entry.getDN());
+      MemberUrl.parse(url, place)
+          .ifPresentOrElse(
+              rule -> into.rule(row, rule),
+              () ->
+                  problems.warning(
+                      place,
+                      "the rule cannot be read: " + Problem.quote(url),
+                      "an address like ldap:///ou=people,dc=example,dc=org??sub?(title=Keeper)"));
     }
   }
 
@@ -222,7 +239,9 @@ final class EntryFacts {
           values.addAll(List.of(attribute.getValues()));
         }
       }
-      if (!values.isEmpty()) {
+      if (wanted.equals("objectclass")) {
+        into.values(row, wanted, ObjectClasses.withSuperclasses(values));
+      } else if (!values.isEmpty()) {
         into.values(
             row,
             wanted,

@@ -87,7 +87,7 @@ public final class Collector {
       String identity = session.identity();
       List<String> bases = access.bases().isEmpty() ? root.contexts() : access.bases();
       for (String base : bases) {
-        session = whole(base, root.pages(), session, file);
+        session = whole(base, root, session, file);
       }
       Optional<String> after = session.root().change();
       return new Collected(
@@ -110,14 +110,14 @@ public final class Collector {
   }
 
   /** Reads one base, beginning again where the connection breaks. */
-  private LdapSession whole(String base, boolean pages, LdapSession first, FileChannel file)
+  private LdapSession whole(String base, RootEntry root, LdapSession first, FileChannel file)
       throws IOException {
     LdapSession session = first;
     long begin = file.position();
     Mark mark = new Mark();
     while (true) {
       try {
-        base(base, pages, session, file);
+        base(base, root, session, file);
         return session;
       } catch (LDAPException e) {
         session.close();
@@ -132,12 +132,12 @@ public final class Collector {
     }
   }
 
-  private void base(String base, boolean pages, LdapSession session, FileChannel file)
+  private void base(String base, RootEntry root, LdapSession session, FileChannel file)
       throws LDAPException, IOException {
     OutputStream out = new BufferedOutputStream(Channels.newOutputStream(file), 1 << 18);
     LDIFWriter ldif = new LDIFWriter(out);
     ldif.setWrapColumn(0);
-    EntryReader reader = new EntryReader(session, pages, entry -> keep(entry, ldif));
+    EntryReader reader = new EntryReader(session, root, entry -> keep(entry, ldif));
     reader.read(base, "(objectClass=*)");
     ldif.flush();
     out.flush();

@@ -13,6 +13,7 @@ import com.unboundid.ldap.sdk.SearchResultEntry;
 import com.unboundid.ldap.sdk.SearchResultListener;
 import com.unboundid.ldap.sdk.SearchResultReference;
 import com.unboundid.ldap.sdk.SearchScope;
+import com.unboundid.ldap.sdk.controls.ManageDsaITRequestControl;
 import com.unboundid.ldap.sdk.controls.SimplePagedResultsControl;
 import com.unboundid.ldap.sdk.schema.Schema;
 import java.io.Serial;
@@ -21,6 +22,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads all entries below a base, in pages (RFC 2696) where the server has them, and completes
@@ -59,13 +61,15 @@ final class EntryReader {
 
   private final LdapSession session;
   private final boolean pages;
+  private final boolean asStored;
   private final Consumer<Entry> take;
   private final List<String> referrals = new ArrayList<>();
   private final List<Entry> waiting = new ArrayList<>();
 
-  EntryReader(LdapSession session, boolean pages, Consumer<Entry> take) {
+  EntryReader(LdapSession session, RootEntry root, Consumer<Entry> take) {
     this.session = session;
-    this.pages = pages;
+    this.pages = root.pages();
+    this.asStored = root.controls().contains(ManageDsaITRequestControl.MANAGE_DSA_IT_REQUEST_OID);
     this.take = take;
   }
 
@@ -89,15 +93,24 @@ final class EntryReader {
             ATTRIBUTES);
     ASN1OctetString cookie = null;
     do {
-      if (pages) {
-        request.setControls(
-            new Control[] {new SimplePagedResultsControl(session.access().page(), cookie, true)});
-      }
+      request.setControls(controls(cookie));
       SearchResult result = session.connection().search(request);
       complete();
       SimplePagedResultsControl answer = pages ? SimplePagedResultsControl.get(result) : null;
       cookie = answer != null && answer.moreResultsToReturn() ? answer.getCookie() : null;
     } while (cookie != null);
+  }
+
+  /** Entries as they are stored: rules not expanded, references as entries (RFC 3296). */
+  private Control[] controls(@Nullable ASN1OctetString cookie) {
+    List<Control> controls = new ArrayList<>();
+    if (pages) {
+      controls.add(new SimplePagedResultsControl(session.access().page(), cookie, true));
+    }
+    if (asStored) {
+      controls.add(new ManageDsaITRequestControl(false));
+    }
+    return controls.toArray(Control[]::new);
   }
 
   /**
@@ -113,6 +126,9 @@ final class EntryReader {
       if (!SECRETS.contains(base) && attribute.size() > 0) {
         kept.addAttribute(attribute);
       }
+    }
+    if (entry.hasObjectClass("referral") && entry.hasAttribute("ref")) {
+      referrals.addAll(List.of(entry.getAttributeValues("ref")));
     }
     if (whole) {
       take.accept(kept);

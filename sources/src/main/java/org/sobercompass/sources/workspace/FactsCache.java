@@ -28,7 +28,7 @@ import org.sobercompass.core.facts.Facts;
  * does not fit is passed over, never told. Small exports are not cached.
  */
 final class FactsCache {
-  private static final int FORM = 1;
+  private static final int FORM = 2;
   private static final long SMALLEST = 4L << 20;
   private static final int HEAD = 32 + 8;
 
@@ -38,10 +38,10 @@ final class FactsCache {
   private final boolean worthwhile;
 
   /** Digesting begins at once, on another thread, while the rest of the workspace is read. */
-  FactsCache(Path root, List<Export> exports) {
+  FactsCache(Path root, List<Export> exports, String rules) {
     this.file = root.resolve(".compass").resolve("facts.bin");
     long bytes = 0;
-    StringBuilder all = new StringBuilder();
+    StringBuilder all = new StringBuilder(rules);
     for (Export export : exports) {
       all.append(export.key());
       bytes += export.path().toFile().length();

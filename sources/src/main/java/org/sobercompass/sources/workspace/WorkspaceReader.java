@@ -40,7 +40,7 @@ import org.sobercompass.sources.text.YamlReader;
 final class WorkspaceReader {
   static final String MAIN = "compass.yaml";
   private static final Set<String> KEYS =
-      Set.of("zone", "directories", "applications", "separation");
+      Set.of("zone", "directories", "applications", "separation", "groups");
 
   private final Path root;
   private final Set<String> needs = new TreeSet<>();
@@ -48,6 +48,7 @@ final class WorkspaceReader {
   private final Map<String, Node> applications = new LinkedHashMap<>();
 
   private final Optional<SurveyFile> frozen;
+  private RuleGroups rules = RuleGroups.NONE;
 
   /**
    * @param root the folder with the mapping
@@ -76,7 +77,8 @@ final class WorkspaceReader {
     List<DirectorySettings> directories = DirectorySettings.read(main, zone, root, problems);
     problems.throwIfErrors();
     List<Export> exports = exports(directories);
-    FactsCache cache = new FactsCache(root, exports);
+    rules = RuleGroups.read(main.get("groups"), directories, problems);
+    FactsCache cache = new FactsCache(root, exports, rules.settings());
     applications(main);
     Facts facts = facts(exports, cache);
     List<AccessSystem> systems = systems(facts, directories, zone);
@@ -168,16 +170,29 @@ final class WorkspaceReader {
       return cached.get();
     }
     Problems reading = new Problems();
-    FactsBuilder builder = new FactsBuilder(needs, DnForm::of, reading);
-    for (Export export : exports) {
-      FactsSource source = builder.source(export.settings().name());
-      source.taken(export.taken());
-      new LdifSource(export.shown(), export.settings().kind(), source, reading).read(export.path());
+    FactsBuilder builder = build(exports, needs, reading);
+    if (!builder.missing().isEmpty()) {
+      Set<String> more = new TreeSet<>(needs);
+      more.addAll(builder.missing());
+      reading = new Problems();
+      builder = build(exports, more, reading);
     }
     Facts facts = builder.build();
     reading.throwIfErrors();
     cache.write(facts, needs);
     return facts;
+  }
+
+  /** Reads all directories; rules may ask for attributes that only a second reading keeps. */
+  private FactsBuilder build(List<Export> exports, Set<String> attributes, Problems reading) {
+    FactsBuilder builder = new FactsBuilder(attributes, DnForm::of, reading);
+    for (Export export : exports) {
+      FactsSource source = builder.source(export.settings().name());
+      source.taken(export.taken());
+      new LdifSource(export.shown(), export.settings().kind(), source, reading).read(export.path());
+    }
+    rules.add(builder);
+    return builder;
   }
 
   /** The applications, each read on its own, with problems of its own; kept in the order named. */

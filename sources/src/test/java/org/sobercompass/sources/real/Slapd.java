@@ -1,11 +1,21 @@
 package org.sobercompass.sources.real;
 
+import static com.unboundid.ldap.sdk.ModificationType.ADD;
+
+import com.unboundid.ldap.sdk.Entry;
+import com.unboundid.ldap.sdk.LDAPConnection;
+import com.unboundid.ldap.sdk.LDAPException;
+import com.unboundid.ldap.sdk.Modification;
+import com.unboundid.ldap.sdk.ModifyRequest;
+import com.unboundid.ldif.LDIFException;
+import com.unboundid.ldif.LDIFReader;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 
@@ -75,7 +85,6 @@ public final class Slapd implements AutoCloseable {
               "memberof-dangling ignore",
               "overlay dynlist",
               "dynlist-attrset groupOfURLs memberURL member"));
-      run(List.of("/usr/sbin/slapadd", "-q", "-f", conf.toString(), "-l", ldif.toString()));
       int port = freePort();
       Process process =
           new ProcessBuilder(
@@ -91,9 +100,37 @@ public final class Slapd implements AutoCloseable {
               .start();
       Slapd slapd = new Slapd(process, port);
       slapd.await(folder);
+      slapd.fill(ldif);
       return slapd;
-    } catch (IOException | InterruptedException e) {
+    } catch (IOException | InterruptedException | LDAPException | LDIFException e) {
       throw new IllegalStateException(e);
+    }
+  }
+
+  /**
+   * Adds all entries over the wire, groups in groups last: memberOf is kept only for what is added
+   * so, after the member is there.
+   */
+  private void fill(Path ldif) throws IOException, LDAPException, LDIFException {
+    try (LDAPConnection connection = new LDAPConnection("127.0.0.1", port, ROOT_DN, PASSWORD);
+        LDIFReader reader = new LDIFReader(ldif.toFile())) {
+      List<ModifyRequest> nested = new ArrayList<>();
+      for (Entry entry = reader.readEntry(); entry != null; entry = reader.readEntry()) {
+        String[] members = entry.getAttributeValues("member");
+        for (String member : members == null ? new String[0] : members) {
+          if (member.toLowerCase().startsWith("cn=")
+              && entry.removeAttributeValue("member", member)) {
+            nested.add(new ModifyRequest(entry.getDN(), new Modification(ADD, "member", member)));
+          }
+        }
+        if (entry.hasObjectClass("groupOfNames") && !entry.hasAttribute("member")) {
+          entry.addAttribute("member", "");
+        }
+        connection.add(entry);
+      }
+      for (ModifyRequest one : nested) {
+        connection.modify(one);
+      }
     }
   }
 

@@ -1,0 +1,86 @@
+package org.sobercompass.core.facts;
+
+import java.util.List;
+import java.util.Map;
+import org.sobercompass.core.filter.Syntax;
+import org.sobercompass.core.filter.Truth;
+import org.sobercompass.core.filter.Values;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+
+/** Turns rules into members. O(rules x subjects of their directory x filter items). */
+final class FactsRules {
+  private final FactsOrder order;
+  private final Map<String, Column> columns;
+  private final Problems problems;
+
+  FactsRules(FactsOrder order, Map<String, Column> columns, Problems problems) {
+    this.order = order;
+    this.columns = columns;
+    this.problems = problems;
+  }
+
+  /** Adds an edge for each member that a rule of the source makes. */
+  void apply(FactsSource source, FactsEdges edges) {
+    List<SubjectRow> rows = order.builder.rows;
+    for (FactsSource.Ruled ruled : source.rules) {
+      MemberRule rule = ruled.rule();
+      int undefined = 0;
+      int members = 0;
+      for (int row = 0; row < rows.size(); row++) {
+        boolean candidate =
+            order.builder.rowSource.get(row) == source.number
+                && row != ruled.row()
+                && rows.get(row).kind() != SubjectKind.UNIT
+                && rule.covers(rows.get(row).dnForm());
+        Truth truth =
+            candidate
+                ? rule.filter().test(new RowValues(order.number(row), rows.get(row).dnForm()))
+                : Truth.FALSE;
+        undefined += truth == Truth.UNDEFINED ? 1 : 0;
+        if (truth == Truth.TRUE) {
+          members++;
+          edges.add(order.number(row), order.number(ruled.row()), Via.DYNAMIC);
+        }
+      }
+      if (undefined > 0) {
+        problems.add(
+            Problem.warning(
+                rule.place(),
+                "the rule is undefined for " + undefined + " entries, which are left out",
+                "attributes that the directory has, values of their kind"));
+      } else if (members == 0) {
+        problems.add(
+            Problem.warning(rule.place(), "the rule has no member", "a filter that fits somebody"));
+      }
+    }
+  }
+
+  /** The kept values of one subject. */
+  private final class RowValues implements Values {
+    private final int subject;
+    private final String dnForm;
+
+    RowValues(int subject, String dnForm) {
+      this.subject = subject;
+      this.dnForm = dnForm;
+    }
+
+    @Override
+    public List<String> inName(String attribute) {
+      return Values.inName(dnForm, attribute);
+    }
+
+    @Override
+    public List<String> of(String attribute) {
+      Column column = columns.get(attribute);
+      return column == null ? List.of() : column.values(subject);
+    }
+
+    @Override
+    public boolean recognises(String attribute) {
+      Column column = columns.get(attribute);
+      return Syntax.isKnown(attribute) || (column != null && column.codes().items() > 0);
+    }
+  }
+}
