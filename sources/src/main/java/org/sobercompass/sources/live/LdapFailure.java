@@ -31,14 +31,14 @@ final class LdapFailure {
 
   private static String[] connection(LdapAccess access, LDAPException e) {
     String text = String.valueOf(e.getMessage());
-    if (has(e, text, CertificateExpiredException.class) || text.contains("NotAfter")) {
-      return said("its certificate has expired", "a new certificate on the server");
+    if (has(e, text, CertificateExpiredException.class)
+        || text.contains("outside of the validity window")) {
+      return said(
+          "its certificate has expired or does not hold yet", "a new certificate on the server");
     }
     if (text.contains("unable to find valid certification path")
-        || text.contains("not trusted")
-        || text.contains("PKIX path building failed")
-        || text.contains("could not be verified")
-        || text.contains("presented a certificate chain")) {
+        || text.contains("cannot be trusted")
+        || text.contains("PKIX path building failed")) {
       return said(
           "its certificate is signed by nobody known here",
           "ca: and the file (PEM) with the certificate of its authority");
@@ -49,10 +49,13 @@ final class LdapFailure {
           "the name that stands in the certificate, or a certificate for this one");
     }
     if (text.contains("Unsupported or unrecognized SSL message")
-        || (access.tls() == LdapAccess.Tls.LDAPS && has(e, text, SSLException.class))) {
+        || text.contains("Remote host terminated the handshake")) {
       return said(
           "the port does not speak TLS from the start",
           "ldap:// (for StartTLS), or the port for ldaps, usually 636");
+    }
+    if (has(e, text, SSLException.class)) {
+      return said("TLS failed (" + shorten(innermost(e)) + ")", "a certificate and TLS in order");
     }
     if (has(e, text, UnknownHostException.class)) {
       return said(
@@ -68,6 +71,14 @@ final class LdapFailure {
     }
     return said(
         "the connection ended (" + shorten(text) + ")", "a server that stays up; try again");
+  }
+
+  private static String innermost(LDAPException e) {
+    Throwable at = e;
+    for (int depth = 0; at.getCause() != null && depth < 20; depth++) {
+      at = at.getCause();
+    }
+    return String.valueOf(at.getMessage());
   }
 
   private static String[] slow(LdapAccess access) {
