@@ -1,12 +1,20 @@
 package org.sobercompass.cli;
 
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.Callable;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.readiness.MappingCheck;
+import org.sobercompass.core.readiness.ReadinessCheck;
 import org.sobercompass.report.answers.Ask;
 import org.sobercompass.report.data.Sheet;
+import org.sobercompass.sources.live.Secret;
 import org.sobercompass.sources.workspace.SchemaCheck;
+import org.sobercompass.sources.workspace.SourceCheck;
 import org.sobercompass.sources.workspace.Workspace;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -15,27 +23,63 @@ import picocli.CommandLine.Mixin;
 @Command(
     name = "check",
     mixinStandardHelpOptions = true,
-    description = "Reads the whole workspace and tells all problems in one go.",
+    description = {
+      "Tries the directories, reads the whole workspace and tells all that is wrong in one go,",
+      "in the order in which to mend it.",
+      ""
+    },
     footer = {"", "Examples, on the demo:", "  sober check", "  sober check --format json"})
 final class CheckCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
 
   @Override
   public Integer call() {
-    Workspace workspace = inputs.workspace();
-    SchemaCheck.run(inputs.root).throwIfErrors();
-    Facts facts = workspace.facts();
-    Sheet.Builder sheet =
-        new Ask(inputs.model(), workspace.zone(), java.util.List.of())
-            .begin("problems/1", "severity", "place", "what", "expected", "nearest");
-    for (Problem problem : workspace.problems()) {
-      sheet.row(
-          problem.severity().name().toLowerCase(java.util.Locale.ROOT),
-          problem.place().toString(),
-          problem.what(),
-          problem.expected(),
-          problem.nearest());
+    SourceCheck.Found sources =
+        inputs.survey == null
+            ? SourceCheck.run(inputs.root, Secret.Origins.PROCESS)
+            : new SourceCheck.Found(List.of(), List.of(), false);
+    Workspace workspace;
+    try {
+      workspace = inputs.open(ReadinessCheck.NEEDS);
+    } catch (BadInputException e) {
+      sources.problems().forEach(problem -> inputs.err().println(problem));
+      throw e;
     }
+    if (inputs.survey == null) {
+      SchemaCheck.run(inputs.root).throwIfErrors();
+    }
+    MappingCheck mapping = new MappingCheck(inputs.model());
+    List<Problem> problems = new ArrayList<>(sources.problems());
+    problems.addAll(workspace.problems());
+    problems.addAll(mapping.run());
+    Sheet.Builder sheet =
+        new Ask(inputs.model(), workspace.zone(), List.of())
+            .begin("problems/1", "severity", "place", "what", "expected", "nearest");
+    problems.forEach(problem -> row(problem, sheet));
+    facts(workspace, sheet);
+    sources.reached().forEach(sheet::note);
+    mapping.readiness().forEach((id, summary) -> sheet.note(words(id, summary)));
+    sheet.heading(
+        problems.isEmpty()
+            ? "The workspace can be read, and nothing is wrong with it."
+            : "The workspace can be read; "
+                + Ask.count(problems.size(), "thing needs", "things need")
+                + " a look.");
+    inputs.print(sheet.build());
+    return sources.unreachable() ? Exit.SOURCE : problems.isEmpty() ? Exit.OK : Exit.NO;
+  }
+
+  private static void row(Problem problem, Sheet.Builder sheet) {
+    sheet.row(
+        problem.severity().name().toLowerCase(Locale.ROOT),
+        problem.place().toString(),
+        problem.what(),
+        problem.expected(),
+        problem.nearest());
+  }
+
+  private static void facts(Workspace workspace, Sheet.Builder sheet) {
+    Facts facts = workspace.facts();
     int grants = workspace.systems().stream().mapToInt(s -> s.grants(s.usualBasis()).size()).sum();
     sheet
         .fact("accounts", facts.accounts())
@@ -46,15 +90,22 @@ final class CheckCommand implements Callable<Integer> {
         .fact("applications", workspace.systems().size())
         .fact("assignments", grants);
     for (Completeness c : facts.arrays().completeness()) {
-      sheet.fact(c.source() + " " + c.attribute(), c.returned() + " of " + c.asked() + " entries");
+      if (c.returned() > 0 || !ReadinessCheck.NEEDS.contains(c.attribute())) {
+        String what = c.source() + " " + c.attribute();
+        sheet.fact(what, c.returned() + " of " + c.asked() + " entries");
+      }
     }
-    sheet.heading(
-        workspace.problems().isEmpty()
-            ? "The workspace can be read, and nothing is wrong with it."
-            : "The workspace can be read; "
-                + Ask.count(workspace.problems().size(), "thing needs", "things need")
-                + " a look.");
-    inputs.print(sheet.build());
-    return workspace.problems().isEmpty() ? Exit.OK : Exit.NO;
+  }
+
+  private static String words(String id, MappingCheck.Summary summary) {
+    List<String> why = new ArrayList<>();
+    summary.failures().forEach((condition, n) -> why.add(n + " not: " + condition.words()));
+    return id
+        + ": "
+        + summary.ready()
+        + " of "
+        + Ask.count(summary.given(), "account", "accounts")
+        + " that are given something can use it"
+        + (why.isEmpty() ? "." : " (" + String.join(", ", why) + ").");
   }
 }

@@ -42,6 +42,7 @@ public final class Sober implements Runnable {
     COMMANDS.put("holders", HoldersCommand::new);
     COMMANDS.put("routes", RoutesCommand::new);
     COMMANDS.put("can", CanCommand::new);
+    COMMANDS.put("trial", TrialCommand::new);
     COMMANDS.put("list", ListCommand::new);
     COMMANDS.put("compare", CompareCommand::new);
     COMMANDS.put("findings", FindingsCommand::new);

@@ -24,6 +24,12 @@ public final class Facts {
   /** The expiry could not be read. */
   public static final int EXPIRY_UNKNOWN = 4;
 
+  /** Locked after wrong passwords; the directory may have let it go since. */
+  public static final int LOCKED = 8;
+
+  /** The password must be changed before anything else can be done with it. */
+  public static final int PASSWORD_ENDED = 16;
+
   /** The expiry of an account that has none. */
   public static final long NEVER = Long.MAX_VALUE;
 

@@ -21,6 +21,7 @@ public final class Admission {
   private final boolean open;
   private final Set<String> signInKinds;
   private final Optional<List<Enrolment>> register;
+  private final Terms terms;
   private final Map<Integer, List<Enrolment>> bySubject = new HashMap<>();
 
   /**
@@ -32,6 +33,17 @@ public final class Admission {
    */
   public Admission(
       Facts facts, boolean open, Set<String> signInKinds, Optional<List<Enrolment>> register) {
+    this(facts, open, signInKinds, register, Terms.NONE);
+  }
+
+  /** An admission on terms. */
+  public Admission(
+      Facts facts,
+      boolean open,
+      Set<String> signInKinds,
+      Optional<List<Enrolment>> register,
+      Terms terms) {
+    this.terms = terms;
     this.facts = facts;
     this.open = open;
     this.signInKinds = Set.copyOf(signInKinds);
@@ -52,6 +64,25 @@ public final class Admission {
   /** Its register, if it keeps one. */
   public Optional<List<Enrolment>> register() {
     return register;
+  }
+
+  /** What it asks besides an enrolment. */
+  public Terms terms() {
+    return terms;
+  }
+
+  /** The kinds of sign-in it accepts; none means all. */
+  public Set<String> signInKinds() {
+    return signInKinds;
+  }
+
+  /** The lines of the register for any of these subjects. */
+  public List<Enrolment> lines(IntList subjects) {
+    List<Enrolment> lines = new ArrayList<>();
+    for (int i = 0; i < subjects.size(); i++) {
+      lines.addAll(bySubject.getOrDefault(subjects.get(i), List.of()));
+    }
+    return lines;
   }
 
   /** Adds the implicit groups of an account that is seen. {@code subjects} holds its groups. */
@@ -104,6 +135,9 @@ public final class Admission {
     if (facts.expires(account) <= asOf) {
       reasons.add("the account has expired");
     }
+    if (facts.is(account, Facts.PASSWORD_ENDED)) {
+      reasons.add("its password must be changed first");
+    }
     boolean unknownExpiry = facts.is(account, Facts.EXPIRY_UNKNOWN);
     boolean perhapsEnrolled = false;
     if (register.isPresent()) {
@@ -119,6 +153,9 @@ public final class Admission {
     if (unknownExpiry) {
       return new Standing(State.UNDECIDED, List.of("the account's expiry could not be read"));
     }
+    if (facts.is(account, Facts.LOCKED)) {
+      return new Standing(State.UNDECIDED, List.of("locked, unless the lock has run out since"));
+    }
     return perhapsEnrolled
         ? new Standing(State.UNDECIDED, List.of("it is not known whether it is enrolled"))
         : Standing.USABLE;
@@ -127,18 +164,40 @@ public final class Admission {
   /** Why the register does not admit any of these subjects; empty when it does. */
   private Optional<String> notAdmitted(IntList subjects) {
     String reason = "not enrolled";
-    for (int i = 0; i < subjects.size(); i++) {
-      for (Enrolment line : bySubject.getOrDefault(subjects.get(i), List.of())) {
-        boolean accepted = signInKinds.isEmpty() || signInKinds.contains(line.provider());
-        if (line.active() && accepted) {
-          return Optional.empty();
-        }
-        reason =
-            line.active()
-                ? "enrolled for a kind of sign-in that is not accepted (" + line.provider() + ")"
-                : "enrolled but not active";
+    for (Enrolment line : lines(subjects)) {
+      Optional<String> missing = missing(line);
+      if (missing.isEmpty()) {
+        return Optional.empty();
       }
+      reason = missing.get();
     }
     return Optional.of(reason);
+  }
+
+  /** What a line of the register lacks to be used. */
+  private Optional<String> missing(Enrolment line) {
+    if (!line.active()) {
+      return Optional.of("enrolled but not active");
+    }
+    if (!isAccepted(line)) {
+      return Optional.of(
+          "enrolled for a kind of sign-in that is not accepted (" + line.provider() + ")");
+    }
+    if (!isHere(line)) {
+      return Optional.of("enrolled at " + line.at() + " only, not at " + terms.place().orElse(""));
+    }
+    return terms.secondFactor() && !line.secondFactor()
+        ? Optional.of("no second factor is registered")
+        : Optional.empty();
+  }
+
+  /** Whether its kind of sign-in is accepted. */
+  public boolean isAccepted(Enrolment line) {
+    return signInKinds.isEmpty() || signInKinds.contains(line.provider());
+  }
+
+  /** Whether it was made in the place that counts. */
+  public boolean isHere(Enrolment line) {
+    return line.at().isEmpty() || terms.place().isEmpty() || terms.place().get().equals(line.at());
   }
 }

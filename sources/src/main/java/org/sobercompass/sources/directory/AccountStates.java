@@ -9,6 +9,7 @@ import org.sobercompass.core.facts.Facts;
 /** Whether an account is disabled, and when it ends, by the usual attributes. */
 final class AccountStates {
   private static final int ACCOUNT_DISABLE = 2;
+  private static final int PASSWORD_NEVER_ENDS = 0x10000;
   private static final long SECONDS_TO_1970 = 11_644_473_600L;
   private static final long DAY = 86_400;
 
@@ -37,6 +38,31 @@ final class AccountStates {
     boolean byLock = "true".equalsIgnoreCase(entry.getAttributeValue("nsAccountLock"));
     boolean forGood = "000001010000Z".equals(entry.getAttributeValue("pwdAccountLockedTime"));
     return byControl || byLock || forGood;
+  }
+
+  /**
+   * Locked after wrong passwords: {@code lockoutTime} ([MS-ADA1]) other than 0, or {@code
+   * pwdAccountLockedTime} with a time. How long a lock lasts is not in the entry.
+   */
+  static boolean isLocked(Entry entry) {
+    String lockout = entry.getAttributeValue("lockoutTime");
+    String since = entry.getAttributeValue("pwdAccountLockedTime");
+    boolean byLockout = lockout != null && !lockout.strip().equals("0");
+    return byLockout || (since != null && !since.equals("000001010000Z"));
+  }
+
+  /**
+   * The password must be changed first: {@code pwdLastSet} of 0 ([MS-ADA3]) unless it never ends,
+   * {@code pwdReset} (draft-behera-ldap-password-policy section 5.3.7), {@code shadowLastChange} of
+   * 0 (RFC 2307).
+   */
+  static boolean isPasswordEnded(Entry entry) {
+    Integer control = entry.getAttributeValueAsInteger("userAccountControl");
+    boolean neverEnds = control != null && (control & PASSWORD_NEVER_ENDS) != 0;
+    boolean notSet = "0".equals(entry.getAttributeValue("pwdLastSet")) && !neverEnds;
+    return notSet
+        || "true".equalsIgnoreCase(entry.getAttributeValue("pwdReset"))
+        || "0".equals(entry.getAttributeValue("shadowLastChange"));
   }
 
   /**

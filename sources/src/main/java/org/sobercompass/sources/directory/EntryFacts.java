@@ -48,6 +48,8 @@ final class EntryFacts {
     if (isAccount) {
       AccountStates.Expiry expiry = AccountStates.expiry(entry);
       expires = expiry.at();
+      flags |= AccountStates.isLocked(entry) ? Facts.LOCKED : 0;
+      flags |= AccountStates.isPasswordEnded(entry) ? Facts.PASSWORD_ENDED : 0;
       flags |= expiry.unreadable().isPresent() ? Facts.EXPIRY_UNKNOWN : 0;
       expiry.unreadable().ifPresent(value -> unreadable(entry, value));
     } else if (subject == SubjectKind.GROUP) {

@@ -6,6 +6,7 @@ import com.unboundid.ldap.sdk.LDAPConnectionOptions;
 import com.unboundid.ldap.sdk.LDAPException;
 import com.unboundid.ldap.sdk.ResultCode;
 import com.unboundid.ldap.sdk.RootDSE;
+import com.unboundid.ldap.sdk.SearchScope;
 import com.unboundid.ldap.sdk.extensions.StartTLSExtendedRequest;
 import com.unboundid.ldap.sdk.extensions.WhoAmIExtendedRequest;
 import com.unboundid.ldap.sdk.extensions.WhoAmIExtendedResult;
@@ -145,6 +146,19 @@ public final class LdapSession implements AutoCloseable {
           .orElse(asked);
     } catch (LDAPException e) {
       return asked;
+    }
+  }
+
+  /**
+   * Makes sure that an entry is there and may be read.
+   *
+   * @throws OutsideException when not
+   */
+  public void need(String dn) {
+    try {
+      connection.search(dn, SearchScope.BASE, "(objectClass=*)", "1.1");
+    } catch (LDAPException e) {
+      throw LdapFailure.of(access, "see " + dn, e);
     }
   }
 

@@ -13,7 +13,8 @@ import org.sobercompass.sources.text.YesNo;
 
 /** Reads an application's register from CSV: whom it knows, for which sign-in, active or not. */
 final class RegisterReader {
-  private static final List<String> KNOWN = List.of("kind", "subject", "provider", "active");
+  private static final List<String> KNOWN =
+      List.of("kind", "subject", "provider", "active", "second factor", "place");
 
   private final String name;
   private final Context context;
@@ -44,16 +45,8 @@ final class RegisterReader {
               List.of("account", "group"));
       return;
     }
-    String active = row.get("active");
-    Optional<Boolean> isActive = active.isEmpty() ? Optional.of(true) : YesNo.parse(active);
-    if (isActive.isEmpty()) {
-      context
-          .problems()
-          .error(
-              row.place(),
-              "active: " + Problem.quote(active) + " is neither yes nor no",
-              "yes or no");
-    }
+    boolean active = yes(row, "active", true);
+    boolean secondFactor = yes(row, "second factor", false);
     String subject = row.get("subject");
     String provider = row.get("provider");
     lines.add(
@@ -61,7 +54,23 @@ final class RegisterReader {
             context.names().resolve(kind, subject, row.place()),
             subject,
             provider.isEmpty() ? "directory" : provider,
-            isActive.orElse(false),
+            active,
+            secondFactor,
+            row.get("place"),
             row.place()));
+  }
+
+  private boolean yes(CsvReader.Row row, String column, boolean otherwise) {
+    String text = row.get(column);
+    Optional<Boolean> yes = text.isEmpty() ? Optional.of(otherwise) : YesNo.parse(text);
+    if (yes.isEmpty()) {
+      context
+          .problems()
+          .error(
+              row.place(),
+              column + ": " + Problem.quote(text) + " is neither yes nor no",
+              "yes or no");
+    }
+    return yes.orElse(false);
   }
 }

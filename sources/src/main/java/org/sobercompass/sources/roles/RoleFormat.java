@@ -40,7 +40,12 @@ public final class RoleFormat implements SystemFormat {
           "roles",
           "everyone",
           "combining",
-          "assignments");
+          "assignments",
+          "second-factor",
+          "place",
+          "hosts",
+          "sign-in-name",
+          "emergency");
 
   @Override
   public String kind() {
@@ -133,7 +138,8 @@ public final class RoleFormat implements SystemFormat {
     }
     kinds.remove("none");
     var register = file.text("register").map(name -> new RegisterReader(name, context).read());
-    return new Admission(context.facts(), open, Set.copyOf(kinds), register);
+    return new Admission(
+        context.facts(), open, Set.copyOf(kinds), register, TermsReader.read(file));
   }
 
   private static void grants(

@@ -1,0 +1,97 @@
+package org.sobercompass.cli;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.filter.Truth;
+import org.sobercompass.core.readiness.ReadinessCheck;
+import org.sobercompass.report.answers.TrialAnswers;
+import org.sobercompass.report.data.Sheet;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** {@code sober trial}. */
+@Command(
+    name = "trial",
+    mixinStandardHelpOptions = true,
+    description = {
+      "What would this account meet, step by step, with the name to type,",
+      "and what could it do? Nobody signs in.",
+      ""
+    },
+    footer = {
+      "",
+      "Examples, on the demo:",
+      "  sober trial joss.merrin orders",
+      "  sober trial oskar.lund            in all applications",
+      "  sober trial --all seedbook        of everybody who is given something",
+      "  sober trial ilse.brandt orders --from vault-desk-2"
+    })
+final class TrialCommand implements Callable<Integer> {
+  @Mixin private Inputs inputs = new Inputs();
+
+  @Parameters(index = "0..1", arity = "0..2", paramLabel = "ACCOUNT [APPLICATION]")
+  private List<String> names = List.of();
+
+  @Option(names = "--all", description = "all accounts; then the application may be named")
+  private boolean all;
+
+  @Option(names = "--from", paramLabel = "HOST", description = "the host it would sign in from")
+  private @Nullable String from;
+
+  @Override
+  public Integer call() {
+    inputs.open(ReadinessCheck.NEEDS);
+    TrialAnswers answers = new TrialAnswers(inputs.ask(), Optional.ofNullable(from));
+    if (all) {
+      List<Integer> accounts =
+          IntStream.range(0, inputs.model().facts().accounts()).boxed().toList();
+      all(answers, inputs.applications(names.isEmpty() ? "" : names.get(0)), accounts);
+      return Exit.OK;
+    }
+    if (names.isEmpty()) {
+      throw new UsageException("expected an account, as in: sober trial joss.merrin orders");
+    }
+    int account = inputs.names().account(names.get(0));
+    if (names.size() == 1) {
+      all(answers, inputs.model().systems(), List.of(account));
+      return Exit.OK;
+    }
+    return one(answers, inputs.names().application(names.get(1)), account);
+  }
+
+  private void all(TrialAnswers answers, List<SystemView> views, List<Integer> accounts) {
+    inputs.print(
+        inputs.isTable() ? answers.allBrief(views, accounts) : answers.all(views, accounts));
+  }
+
+  private int one(TrialAnswers answers, SystemView view, int account) {
+    inputs.print(answers.one(view, account));
+    if (inputs.isTable()) {
+      after(answers.rights(view, account));
+      Sheet shortfall = answers.shortfall(view, account);
+      if (!shortfall.rows().isEmpty()) {
+        after(shortfall);
+      }
+    }
+    Truth ready = answers.ready(view, account);
+    return ready == Truth.TRUE ? Exit.OK : ready == Truth.FALSE ? Exit.NO : Exit.UNDECIDED;
+  }
+
+  private void after(Sheet sheet) {
+    inputs.out().println();
+    inputs.print(
+        new Sheet(
+            sheet.schema(),
+            sheet.heading(),
+            java.util.Map.of(),
+            sheet.columns(),
+            sheet.rows(),
+            List.of()));
+  }
+}

@@ -1,0 +1,237 @@
+package org.sobercompass.core.readiness;
+
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.filter.Truth;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Enrolment;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Terms;
+
+/**
+ * Looks for mappings that cannot work: applications that see nothing, groups and accounts that are
+ * mapped but not seen, groups without anybody, enrolments nobody can use, emergency accounts. Not
+ * thread-safe.
+ */
+public final class MappingCheck {
+  /** After how many days without a try an emergency account is told. */
+  public static final int DAYS_UNTRIED = 180;
+
+  private final AccessModel model;
+  private final Facts facts;
+  private final Asker asker;
+  private final List<Problem> problems = new ArrayList<>();
+
+  /** Checks the mappings of a model. */
+  public MappingCheck(AccessModel model) {
+    this.model = model;
+    this.facts = model.facts();
+    this.asker = model.asker();
+  }
+
+  /** Everything found, in the order in which to mend it: whole applications before single lines. */
+  public List<Problem> run() {
+    model.systems().forEach(this::sight);
+    model.systems().forEach(this::emergency);
+    model.systems().forEach(this::grants);
+    model.systems().forEach(this::register);
+    return List.copyOf(problems);
+  }
+
+  private void sight(SystemView view) {
+    if (view.admission().isOpen()) {
+      return;
+    }
+    if (!view.system().sight().on()) {
+      warn(
+          Place.of(view.id()),
+          view.system().name() + " sees nobody: its connection is switched off",
+          "on: yes, or no assignments");
+      return;
+    }
+    boolean anybody = false;
+    for (int account = 0; account < facts.accounts() && !anybody; account++) {
+      anybody = view.memberships().visibility().sees(account);
+    }
+    if (!anybody && facts.accounts() > 0) {
+      warn(
+          Place.of(view.id()),
+          view.system().name() + " sees no account of " + view.system().sight().directory(),
+          "bases and a filter that bring accounts in; `sober probe` proposes them");
+    }
+  }
+
+  private void emergency(SystemView view) {
+    boolean needsDirectory = !view.admission().isOpen() && !view.grants().isEmpty();
+    List<Terms.Emergency> accounts = view.admission().terms().emergency();
+    if (needsDirectory && accounts.isEmpty()) {
+      warn(
+          Place.of(view.id()),
+          view.system().name()
+              + " has no emergency account: nobody gets in without "
+              + view.system().sight().directory(),
+          "emergency: an account kept in the application, and when it was last tried");
+    }
+    LocalDate now = model.asOf().atZone(ZoneOffset.UTC).toLocalDate();
+    for (Terms.Emergency account : accounts) {
+      Optional<Long> days = account.tried().map(tried -> ChronoUnit.DAYS.between(tried, now));
+      if (days.isEmpty() || days.get() > DAYS_UNTRIED) {
+        warn(
+            Place.of(view.id()).entry(account.account()),
+            "the emergency account "
+                + account.account()
+                + (days.isEmpty()
+                    ? " was never tried"
+                    : " was last tried " + days.get() + " days ago"),
+            "a try within " + DAYS_UNTRIED + " days, and its date");
+      }
+    }
+  }
+
+  private void grants(SystemView view) {
+    long asOf = model.asOf().getEpochSecond();
+    for (Grant grant : view.grants()) {
+      if (grant.subject() >= 0 && grant.activeAt(asOf) && !grant.declared()) {
+        grant(view, grant);
+      }
+    }
+  }
+
+  private void grant(SystemView view, Grant grant) {
+    int subject = grant.subject();
+    SubjectKind kind = facts.kind(subject);
+    String name = Words.subject(facts, subject);
+    boolean sees = view.memberships().visibility().sees(subject);
+    if ((kind == SubjectKind.ACCOUNT || kind == SubjectKind.GROUP) && !sees) {
+      warn(
+          grant.place(),
+          "the "
+              + kind.words()
+              + " "
+              + name
+              + " is mapped, but "
+              + view.system().name()
+              + " does not see it: "
+              + SightWords.unseen(facts, view.system().sight(), subject),
+          "a sight that brings it in, or another " + kind.words());
+      return;
+    }
+    if (kind == SubjectKind.ACCOUNT) {
+      readiness(view, subject, grant.place(), "is given a role");
+    } else if (kind == SubjectKind.GROUP) {
+      group(view, grant, name);
+    }
+  }
+
+  private void group(SystemView view, Grant grant, String name) {
+    IntList counted = new IntList();
+    view.memberships().walker().accounts(grant.subject(), counted);
+    if (!counted.isEmpty()) {
+      return;
+    }
+    IntList wide = new IntList();
+    model.widest().walker().accounts(grant.subject(), wide);
+    warn(
+        grant.place(),
+        wide.isEmpty()
+            ? "the group " + name + " is mapped, but nobody is in it"
+            : "the group "
+                + name
+                + " is mapped, but none of its "
+                + wide.size()
+                + " accounts count in "
+                + view.system().name()
+                + " (out of sight, nested deeper than it follows, or listed in another way)",
+        "members that count, or another group");
+  }
+
+  private void readiness(SystemView view, int account, Place place, String what) {
+    Readiness readiness = new ReadinessCheck(asker, Optional.empty()).of(view, account);
+    readiness
+        .firstFailure()
+        .filter(step -> step.condition() != Condition.ROLE && step.condition() != Condition.RIGHTS)
+        .ifPresent(
+            step ->
+                warn(
+                    place,
+                    Words.subject(facts, account)
+                        + " "
+                        + what
+                        + ", but cannot use it: "
+                        + (step.detail().isEmpty() ? step.condition().words() : step.detail()),
+                    step.condition().words()));
+  }
+
+  private void register(SystemView view) {
+    for (Enrolment line : view.admission().register().orElse(List.of())) {
+      if (line.subject() >= 0 && line.active() && !view.admission().isAccepted(line)) {
+        warn(
+            line.place(),
+            line.subjectText()
+                + " is enrolled for sign-in by "
+                + line.provider()
+                + ", which "
+                + view.system().name()
+                + " does not accept",
+            "one of "
+                + String.join(", ", view.admission().signInKinds().stream().sorted().toList()));
+      }
+    }
+  }
+
+  /**
+   * For each system how many accounts are given something, and how many of them cannot use it, by
+   * the first condition that fails. O(accounts x systems) decisions.
+   */
+  public Map<String, Summary> readiness() {
+    Map<String, Summary> all = new TreeMap<>();
+    ReadinessCheck check = new ReadinessCheck(asker, Optional.empty());
+    for (int account = 0; account < facts.accounts(); account++) {
+      for (SystemView view : model.systems()) {
+        if (Given.something(asker, view, account)) {
+          Readiness readiness = check.of(view, account);
+          all.computeIfAbsent(view.id(), id -> new Summary(new int[2], new TreeMap<>()))
+              .add(readiness);
+        }
+      }
+    }
+    return all;
+  }
+
+  /** How many are given something, how many of them are ready, and why the others are not. */
+  public record Summary(int[] counts, Map<Condition, Integer> failures) {
+    private void add(Readiness readiness) {
+      counts[0]++;
+      counts[1] += readiness.ready() == Truth.TRUE ? 1 : 0;
+      readiness.firstFailure().ifPresent(step -> failures.merge(step.condition(), 1, Integer::sum));
+    }
+
+    /** Accounts that are given something. */
+    public int given() {
+      return counts[0];
+    }
+
+    /** Those of them that surely can use it. */
+    public int ready() {
+      return counts[1];
+    }
+  }
+
+  private void warn(Place place, String what, String expected) {
+    problems.add(Problem.warning(place, what, expected));
+  }
+}

@@ -1,0 +1,46 @@
+package org.sobercompass.core.readiness;
+
+import java.util.List;
+import java.util.Optional;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.filter.Filter;
+import org.sobercompass.core.filter.Truth;
+import org.sobercompass.core.membership.Sight;
+import org.sobercompass.core.membership.Visibility;
+
+/** Says why a sight does not see a subject. */
+public final class SightWords {
+  private SightWords() {}
+
+  /** The first reason why {@code subject}, an account or a group, is not surely seen. */
+  public static String unseen(Facts facts, Sight sight, int subject) {
+    boolean account = facts.kind(subject) == SubjectKind.ACCOUNT;
+    if (!facts.source(subject).equals(sight.directory())) {
+      return "it is in " + facts.source(subject) + ", the application sees " + sight.directory();
+    }
+    if (!sight.on()) {
+      return "the connection to " + sight.directory() + " is switched off";
+    }
+    List<String> bases = account ? sight.accountBases() : sight.groupBases();
+    String form = facts.arrays().dnForm().get(subject);
+    boolean inBase =
+        bases.isEmpty()
+            || bases.stream().anyMatch(base -> form.equals(base) || form.endsWith("," + base));
+    if (!inBase) {
+      return "outside the bases " + String.join(" | ", bases);
+    }
+    if (account
+        && sight.loginAttribute().filter(a -> facts.values(subject, a).isEmpty()).isPresent()) {
+      return "it has no " + sight.loginAttribute().orElse("");
+    }
+    Optional<Filter> filter = account ? sight.accountFilter() : sight.groupFilter();
+    Truth truth =
+        filter.map(f -> f.test(new Visibility.SubjectValues(facts, subject))).orElse(Truth.TRUE);
+    return switch (truth) {
+      case FALSE -> "the filter leaves it out";
+      case UNDEFINED -> "it is not known whether the filter fits it";
+      case TRUE -> "seen";
+    };
+  }
+}

@@ -1,0 +1,40 @@
+package org.sobercompass.core.system;
+
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What a system asks of those who use it, besides an enrolment.
+ *
+ * @param secondFactor whether a second factor must be registered
+ * @param place where an enrolment must stand, if there are several places ("this database")
+ * @param hosts the hosts it is used from; none when that is not said
+ * @param signInName how the name to type is made, with {@code {login}} and {@code {mail}} in it
+ * @param emergency accounts kept outside the directory for when it is down
+ */
+public record Terms(
+    boolean secondFactor,
+    Optional<String> place,
+    List<String> hosts,
+    String signInName,
+    List<Emergency> emergency) {
+
+  /** Nothing is asked. */
+  public static final Terms NONE =
+      new Terms(false, Optional.empty(), List.of(), "{login}", List.of());
+
+  /** Copies. */
+  public Terms {
+    hosts = List.copyOf(hosts);
+    emergency = List.copyOf(emergency);
+  }
+
+  /**
+   * An account for when the directory is down.
+   *
+   * @param account its name in the application
+   * @param tried when somebody last signed in with it, if ever
+   */
+  public record Emergency(String account, Optional<LocalDate> tried) {}
+}

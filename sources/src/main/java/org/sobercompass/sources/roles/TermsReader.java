@@ -1,0 +1,51 @@
+package org.sobercompass.sources.roles;
+
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.system.Terms;
+import org.sobercompass.sources.text.Node;
+
+/** Reads what an application asks of those who use it, and its emergency accounts. */
+final class TermsReader {
+  private TermsReader() {}
+
+  static Terms read(Node file) {
+    List<Terms.Emergency> emergency = new ArrayList<>();
+    for (Node node : file.get("emergency").map(Node::items).orElse(List.of())) {
+      node.only(Set.of("account", "tried"));
+      emergency.add(new Terms.Emergency(node.need("account"), date(node)));
+    }
+    String name = file.text("sign-in-name").orElse(Terms.NONE.signInName());
+    if (!name.contains("{login}") && !name.contains("{mail}")) {
+      file.get("sign-in-name")
+          .orElse(file)
+          .wrong(Problem.quote(name) + " is the same for all", "{login} or {mail} in it");
+    }
+    return new Terms(required(file), file.text("place"), file.texts("hosts"), name, emergency);
+  }
+
+  private static boolean required(Node file) {
+    Optional<String> text = file.text("second-factor");
+    if (text.isPresent() && !Set.of("required", "optional").contains(text.get())) {
+      file.wrong(
+          "second-factor: " + Problem.quote(text.get()) + " is neither", "required or optional");
+    }
+    return text.filter("required"::equals).isPresent();
+  }
+
+  private static Optional<LocalDate> date(Node node) {
+    Optional<String> text = node.text("tried");
+    try {
+      return text.map(LocalDate::parse);
+    } catch (DateTimeParseException e) {
+      node.wrong(
+          "tried: " + Problem.quote(text.orElse("")) + " is no date", "a date as in 2026-01-31");
+      return Optional.empty();
+    }
+  }
+}
