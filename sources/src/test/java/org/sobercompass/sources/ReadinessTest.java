@@ -1,0 +1,219 @@
+package org.sobercompass.sources;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.filter.Truth;
+import org.sobercompass.core.readiness.MappingCheck;
+import org.sobercompass.core.readiness.Readiness;
+import org.sobercompass.core.readiness.ReadinessCheck;
+import org.sobercompass.core.readiness.Shortfall;
+import org.sobercompass.sources.workspace.Workspace;
+
+/** Each condition of readiness: met, not met, not known; and what a check of mappings tells. */
+class ReadinessTest {
+  private static final String SHAPE =
+      "areas: [a]\nlevels: [view, edit]\nroles: {r: {allows: {a: edit}}, none: {}}\n";
+  private static final String EMERGENCY = "emergency: [{account: spare, tried: 2026-05-01}]\n";
+
+  @TempDir Path root;
+
+  private SmallWorkspace people(String... lines) {
+    return new SmallWorkspace(root)
+        .account("ann", "staff", lines)
+        .account("bo", "guests")
+        .group("crew", "uid=ann,ou=staff")
+        .group("outer", "cn=crew,ou=groups")
+        .group("nobody", "uid=gone,ou=staff");
+  }
+
+  private Readiness readiness(SmallWorkspace.Asked asked, String login, Optional<String> from) {
+    Workspace read = Workspace.open(root, ReadinessCheck.NEEDS);
+    AccessModel model = read.model(asked.model().asOf(), Optional.empty());
+    SystemView app = model.system("app").orElseThrow();
+    return new ReadinessCheck(model.asker(), from).of(app, asked.account(login));
+  }
+
+  private Readiness readiness(SmallWorkspace.Asked asked) {
+    return readiness(asked, "ann", Optional.empty());
+  }
+
+  private static String told(Readiness readiness) {
+    return readiness.steps().stream()
+        .filter(step -> step.met() != Truth.TRUE)
+        .map(step -> step.condition() + " " + step.met())
+        .collect(Collectors.joining(", "));
+  }
+
+  @Test
+  void allConditionsAreMetInTheirOrder() {
+    Readiness readiness =
+        readiness(people().with("sight: {directory: main}\n" + SHAPE, "r,group,crew,,,,,"));
+    assertThat(readiness.ready()).isEqualTo(Truth.TRUE);
+    assertThat(readiness.firstFailure()).isEmpty();
+    assertThat(readiness.signInName()).isEqualTo("ann");
+    assertThat(readiness.steps().stream().map(Readiness.Step::condition)).isSorted();
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "nsAccountLock: TRUE            | ENABLED FALSE",
+        "shadowExpire: 10               | NOT_EXPIRED FALSE",
+        "pwdEndTime: soon               | NOT_EXPIRED UNDEFINED",
+        "pwdAccountLockedTime: 20260501000000Z | NOT_LOCKED UNDEFINED",
+        "lockoutTime: 133600000000000000 | NOT_LOCKED UNDEFINED",
+        "lockoutTime: 0                 | ''",
+        "pwdReset: TRUE                 | PASSWORD FALSE",
+        "shadowLastChange: 0            | PASSWORD FALSE",
+        "pwdLastSet: 0                  | PASSWORD FALSE",
+        "userWorkstations: DESK-1,DESK-2 | HOST UNDEFINED",
+        "host: desk-1                   | HOST UNDEFINED"
+      })
+  void theStateOfTheAccountCounts(String line, String told) {
+    SmallWorkspace.Asked asked =
+        people(line).with("sight: {directory: main}\n" + SHAPE, "r,group,crew,,,,,");
+    assertThat(told(readiness(asked))).isEqualTo(told);
+  }
+
+  @ParameterizedTest
+  @CsvSource({"desk-2, TRUE", "DESK-1, TRUE", "desk-3, FALSE"})
+  void theHostItSignsInFromMustBeAllowed(String from, Truth ready) {
+    SmallWorkspace.Asked asked =
+        people("userWorkstations: DESK-1,DESK-2")
+            .with("sight: {directory: main}\n" + SHAPE, "r,group,crew,,,,,");
+    assertThat(readiness(asked, "ann", Optional.of(from)).ready()).isEqualTo(ready);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "'account,bo,directory,yes,,'            | ENROLLED FALSE",
+        "'group,crew,directory,yes,yes,here'     | ''",
+        "'account,ann,directory,no,yes,here'     | ACTIVE FALSE",
+        "'account,ann,paper,yes,yes,here'        | SIGN_IN FALSE",
+        "'account,ann,directory,yes,no,here'     | SECOND_FACTOR FALSE",
+        "'account,ann,directory,yes,yes,there'   | 'PLACE FALSE, SECOND_FACTOR FALSE'"
+      })
+  void theRegisterCountsLineByLine(String line, String told) {
+    SmallWorkspace workspace = people();
+    workspace.write(
+        "register.csv", "kind,subject,provider,active,second factor,place\n" + line + "\n");
+    SmallWorkspace.Asked asked =
+        workspace.with(
+            "sight: {directory: main}\nsign-in: [directory]\nregister: register.csv\n"
+                + "second-factor: required\nplace: here\n"
+                + SHAPE,
+            "r,group,crew,,,,,");
+    assertThat(told(readiness(asked))).isEqualTo(told);
+    String can = asked.can("ann", "a:view", "");
+    assertThat(can).isEqualTo(told.isEmpty() ? "yes" : "blocked");
+  }
+
+  @Test
+  void anAccountOutOfSightFailsFirstAndSaysWhy() {
+    SmallWorkspace.Asked asked =
+        people()
+            .with(
+                "sight: {directory: main, account-bases: [\"ou=guests,dc=x\"]}\n" + SHAPE,
+                "r,group,crew,,,,,");
+    Readiness.Step first = readiness(asked).firstFailure().orElseThrow();
+    assertThat(first.detail()).isEqualTo("outside the bases ou=guests,dc=x");
+    assertThat(first.condition().ordinal()).isZero();
+  }
+
+  @Test
+  void noRoleAndARoleThatGivesNothingAreTwoThings() {
+    String sight = "sight: {directory: main}\n";
+    assertThat(told(readiness(people().with(sight + SHAPE, "r,group,nobody,,,,,"))))
+        .isEqualTo("ROLE FALSE");
+    assertThat(told(readiness(people().with(sight + SHAPE, "none,group,crew,,,,,"))))
+        .isEqualTo("RIGHTS FALSE");
+  }
+
+  @Test
+  void whatOthersInTheRoleCanDoIsToldWithWhatStopsIt() {
+    SmallWorkspace.Asked asked =
+        people()
+            .with(
+                "sight: {directory: main}\ncombining: deny-overrides\n"
+                    + SHAPE.replace("none: {}", "stop: {denies: {a: edit}}"),
+                "r,group,crew,,,,,",
+                "stop,account,ann,,,,,");
+    SystemView app = asked.model().system("app").orElseThrow();
+    List<Shortfall.Item> items = Shortfall.of(asked.model().asker(), app, asked.account("ann"));
+    assertThat(items).hasSize(1);
+    assertThat(app.rights().text(items.get(0).right())).isEqualTo("a:edit");
+    assertThat(items.get(0).stopped().orElseThrow().reason().words()).isEqualTo("denied");
+  }
+
+  private List<String> check(SmallWorkspace.Asked asked) {
+    return new MappingCheck(asked.model())
+        .run().stream().map(problem -> problem.place() + ": " + problem.what()).toList();
+  }
+
+  @Test
+  void aSoundMappingNeedsNoLook() {
+    assertThat(
+            check(
+                people()
+                    .with("sight: {directory: main}\n" + EMERGENCY + SHAPE, "r,group,crew,,,,,")))
+        .isEmpty();
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "', on: no'            | 'r,group,crew,,,,,'   | app: app sees nobody: its connection is switched off",
+        "', account-filter: \"(uid=zed)\"' | 'r,group,crew,,,,,' | app: app sees no account of main",
+        "', group-bases: [\"ou=teams,dc=x\"]' | 'r,group,crew,,,,,' | a.csv:2: the group crew is mapped, but app does not see it: outside the bases ou=teams,dc=x",
+        "', nesting: none'     | 'r,group,outer,,,,,'  | a.csv:2: the group outer is mapped, but none of its 1 accounts count in app",
+        "''                    | 'r,group,nobody,,,,,' | a.csv:2: the group nobody is mapped, but nobody is in it",
+        "', account-filter: \"(!(uid=bo))\"' | 'r,account,bo,,,,,' | a.csv:2: the account bo is mapped, but app does not see it: the filter leaves it out"
+      })
+  void aMappingThatCannotWorkIsToldWithItsPlace(String sight, String row, String says) {
+    List<String> told =
+        check(people().with("sight: {directory: main" + sight + "}\n" + EMERGENCY + SHAPE, row));
+    assertThat(told).anyMatch(line -> line.startsWith(says));
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "''                                              | app has no emergency account",
+        "'emergency: [{account: spare}]'                 | the emergency account spare was never tried",
+        "'emergency: [{account: spare, tried: 2025-06-01}]' | the emergency account spare was last tried 365 days ago"
+      })
+  void emergencyAccountsAreAskedFor(String emergency, String says) {
+    List<String> told =
+        check(
+            people()
+                .with(
+                    "sight: {directory: main}\n" + emergency + "\n" + SHAPE, "r,group,crew,,,,,"));
+    assertThat(told).singleElement().asString().contains(says);
+  }
+
+  @Test
+  void aReadinessSummaryCountsThoseWhoAreMeantToHaveSomething() {
+    SmallWorkspace.Asked asked =
+        people("nsAccountLock: TRUE")
+            .with("sight: {directory: main}\n" + SHAPE, "r,group,crew,,,,,", "r,account,bo,,,,,");
+    MappingCheck.Summary summary = new MappingCheck(asked.model()).readiness().get("app");
+    assertThat(summary.given()).isEqualTo(2);
+    assertThat(summary.ready()).isEqualTo(1);
+    assertThat(summary.failures().toString()).isEqualTo("{ENABLED=1}");
+  }
+}
