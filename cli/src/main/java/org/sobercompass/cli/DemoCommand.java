@@ -44,6 +44,12 @@ final class DemoCommand implements Callable<Integer> {
               "can",
               "joss.merrin",
               "orders:orders:raise"),
+          new Step(
+              "What would the buyer meet at sign-in, and what could not be done after it?",
+              Exit.OK,
+              "trial",
+              "joss.merrin",
+              "orders"),
           new Step("What should not be?", Exit.NO, "findings"),
           new Step("One of them with its evidence.", Exit.NO, "findings", "--detail", "1"));
 
@@ -61,6 +67,7 @@ final class DemoCommand implements Callable<Integer> {
     for (Step step : STEPS) {
       run(out, err, step);
     }
+    live(out, err);
     Path page = root.resolve("page.html");
     run(
         out,
@@ -72,6 +79,43 @@ final class DemoCommand implements Callable<Integer> {
             + root
             + " and try the commands above; ANSWERS.md says what is right.");
     return Exit.OK;
+  }
+
+  /** The same directory, asked over the wire: what is proposed for it, and what it holds. */
+  private void live(PrintWriter out, PrintWriter err) {
+    Path export = root.resolve("directory/alderfen.ldif");
+    try (DemoDirectory directory = new DemoDirectory(export, "dc=alderfen,dc=example")) {
+      String address = directory.address();
+      run(
+          out,
+          err,
+          new Step(
+              "The same directory, live: which settings fit it? (A server in this process.)",
+              Exit.OK,
+              "probe",
+              address,
+              "--plain"));
+      String part = root.resolve("alderfen.survey.zip").toString();
+      run(
+          out,
+          err,
+          new Step(
+              "And taken into one dated file, for whoever keeps the workspace.",
+              Exit.OK,
+              "survey",
+              "collect",
+              address,
+              "--plain",
+              "--name",
+              "alderfen",
+              "--out",
+              part));
+      run(
+          out,
+          err,
+          new Step(
+              "Which is joined into a survey of everything.", Exit.OK, "survey", "--join", part));
+    }
   }
 
   private void run(PrintWriter out, PrintWriter err, Step step) {

@@ -68,7 +68,13 @@ final class ProbeCommand implements Callable<Integer> {
       proposal = new Probe(session).propose();
     }
     PrintWriter out = spec.commandLine().getOut();
-    SheetWriter.write(sheet(proposal), format, Terminal.width(), Terminal.colour(), out);
+    Sheet sheet = sheet(proposal);
+    SheetWriter.write(
+        format == Format.table ? brief(sheet) : sheet,
+        format,
+        Terminal.width(),
+        Terminal.colour(),
+        out);
     List<String> lines = directory(proposal);
     if (format == Format.table) {
       typed(proposal, out);
@@ -139,6 +145,18 @@ final class ProbeCommand implements Callable<Integer> {
     return sheet.build();
   }
 
+  /** The same for a terminal: what else would do is left to the other formats. */
+  private static Sheet brief(Sheet full) {
+    Sheet.Builder sheet =
+        Sheet.of("probe-brief/1", "setting", "value", "fits", "as in").heading(full.heading());
+    full.facts().forEach(sheet::fact);
+    for (List<Object> row : full.rows()) {
+      sheet.row(row.get(0), row.get(1), row.get(2) + " of " + row.get(3), row.get(5));
+    }
+    full.notes().forEach(sheet::note);
+    return sheet.build();
+  }
+
   private static void notes(Proposal p, Sheet.Builder sheet) {
     if (p.accounts().accounts() == 0) {
       sheet.note(
@@ -149,7 +167,10 @@ final class ProbeCommand implements Callable<Integer> {
       sheet.note("The server has no paged results; its size limit must be above its entries.");
     }
     if (p.access().tls() == LdapAccess.Tls.PLAIN) {
-      sheet.note("The connection is not protected: the password crosses in clear.");
+      sheet.note(
+          p.access().bindDn().isPresent()
+              ? "The connection is not protected: the password crosses in clear."
+              : "The connection is not protected: what is read crosses in clear.");
     }
     for (Proposal.Setting s : p.settings()) {
       if (s.name().equals("login name") && !s.unique() && s.entries() > 0) {

@@ -99,7 +99,10 @@ class SoberTest {
       strings = {
         "demo",
         "begin",
+        "probe",
         "check",
+        "survey",
+        "trial",
         "roles",
         "drift",
         "show",

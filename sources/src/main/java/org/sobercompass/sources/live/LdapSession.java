@@ -142,7 +142,7 @@ public final class LdapSession implements AutoCloseable {
       WhoAmIExtendedResult result =
           (WhoAmIExtendedResult) connection.processExtendedOperation(new WhoAmIExtendedRequest());
       return Optional.ofNullable(result.getAuthorizationID())
-          .filter(id -> !id.isEmpty())
+          .filter(id -> !id.isEmpty() && !id.equals("dn:"))
           .orElse(asked);
     } catch (LDAPException e) {
       return asked;
