@@ -62,7 +62,9 @@ final class CheckCommand implements Callable<Integer> {
     sheet.heading(
         problems.isEmpty()
             ? "The workspace can be read, and nothing is wrong with it."
-            : "The workspace can be read; "
+            : (sources.unreachable()
+                    ? "A directory cannot be reached; the workspace can be read; "
+                    : "The workspace can be read; ")
                 + Ask.count(problems.size(), "thing needs", "things need")
                 + " a look.");
     inputs.print(sheet.build());

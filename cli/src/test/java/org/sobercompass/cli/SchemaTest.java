@@ -53,7 +53,11 @@ class SchemaTest {
     "compare, compare accounts edda.voss joss.merrin",
     "compare, compare roles seedbook keeper lender",
     "findings, findings",
-    "problems, check"
+    "problems, check",
+    "trial, trial joss.merrin orders",
+    "readiness, trial --all permits",
+    "survey, survey",
+    "surveys, survey list"
   })
   void anAnswerKeepsItsSchema(String schema, String command) throws IOException {
     List<String> args = new ArrayList<>(List.of(command.split(" ")));

@@ -13,11 +13,17 @@ import org.sobercompass.core.problem.Problem;
 
 /** Says what went wrong with a directory, and what mends it. */
 final class LdapFailure {
+  /** What is done when StartTLS fails. */
+  static final String START_TLS = "start TLS";
+
   private LdapFailure() {}
 
   static OutsideException of(LdapAccess access, String doing, LDAPException e) {
     Place place = Place.of(access.name()).entry(access.address());
-    String[] said = isConnection(e) ? connection(access, e) : result(access, e);
+    String[] said =
+        isConnection(e)
+            ? connection(access, e)
+            : doing.equals(START_TLS) ? notOffered(e) : result(access, e);
     return new OutsideException(Problem.error(place, "cannot " + doing + ": " + said[0], said[1]));
   }
 
@@ -87,6 +93,12 @@ final class LdapFailure {
         "a faster answer, narrower bases, or a longer patience:");
   }
 
+  private static String[] notOffered(LDAPException e) {
+    return said(
+        "the server does not offer it (" + shorten(String.valueOf(e.getMessage())) + ")",
+        "StartTLS set up on the server, ldaps://, or plain: yes if it must be");
+  }
+
   private static String[] result(LdapAccess access, LDAPException e) {
     ResultCode code = e.getResultCode();
     String who = access.bindDn().orElse("an anonymous connection");
@@ -126,11 +138,6 @@ final class LdapFailure {
       return said(
           "the server refuses " + who + " (" + shorten(String.valueOf(e.getMessage())) + ")",
           "a bind name and password");
-    }
-    if (code.equals(ResultCode.PROTOCOL_ERROR) || code.equals(ResultCode.UNAVAILABLE)) {
-      return said(
-          "the server does not offer it (" + shorten(String.valueOf(e.getMessage())) + ")",
-          "StartTLS set up on the server, ldaps://, or plain: yes if it must be");
     }
     return said(
         "the server said " + code.getName() + " (" + shorten(String.valueOf(e.getMessage())) + ")",

@@ -56,7 +56,7 @@ public final class LdapSession implements AutoCloseable {
       }
     } catch (LDAPException e) {
       connection.close();
-      throw LdapFailure.of(access, "start TLS", e);
+      throw LdapFailure.of(access, LdapFailure.START_TLS, e);
     } catch (GeneralSecurityException e) {
       connection.close();
       throw new IllegalStateException(e);
