@@ -15,6 +15,7 @@ final class DemoFiles {
           "README.md",
           "ANSWERS.md",
           "compass.yaml",
+          "persons.csv",
           "directory/alderfen.ldif",
           "directory/fernhollow.ldif",
           "applications/seedbook.yaml",

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
@@ -15,8 +16,11 @@ import org.sobercompass.core.filter.FilterParser;
 import org.sobercompass.core.filter.FilterSyntaxException;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.membership.Visibility;
+import org.sobercompass.core.person.Link;
+import org.sobercompass.core.person.Persons;
 import org.sobercompass.report.answers.AccountAnswers;
 import org.sobercompass.report.answers.SubjectAnswers;
+import org.sobercompass.report.data.Sheet;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -111,8 +115,33 @@ final class ShowCommand implements Callable<Integer> {
     if (memberships) {
       inputs.print(answers.memberships(account));
     } else {
-      inputs.print(inputs.isTable() ? answers.brief(account) : answers.full(account));
+      inputs.print(
+          withPerson(account, inputs.isTable() ? answers.brief(account) : answers.full(account)));
     }
+  }
+
+  /** Says which other accounts are the same person's, and why. */
+  private Sheet withPerson(int account, Sheet sheet) {
+    Persons persons = inputs.workspace().persons();
+    Facts facts = inputs.model().facts();
+    List<String> others = new ArrayList<>();
+    for (int other : persons.accounts(account)) {
+      if (other != account) {
+        others.add(facts.login(other) + " in " + facts.source(other));
+      }
+    }
+    if (others.isEmpty()) {
+      return sheet;
+    }
+    String why =
+        persons.reasons(account).stream()
+            .map(Link::reason)
+            .distinct()
+            .collect(Collectors.joining("; "));
+    return sheet.withNote(
+        "The same person has "
+            + String.join(", ", others)
+            + (why.isEmpty() ? "." : " (" + why + ")."));
   }
 
   private void accounts() {

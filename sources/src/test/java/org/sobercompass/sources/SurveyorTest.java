@@ -155,7 +155,7 @@ class SurveyorTest {
         .hasMessageContaining("\"http://x.example\" is no address of a directory")
         .hasMessageContaining("plain: yes and ldaps contradict each other")
         .hasMessageContaining("a bind name without a password")
-        .hasMessageContaining("a password does not belong into the workspace")
+        .hasMessageContaining("a password or token does not belong into the workspace")
         .hasMessageContaining("both a file and an address")
         .hasMessageContaining("neither a file nor an address")
         .hasMessageContaining("bases: \"nowhere\" is no DN")

@@ -30,6 +30,12 @@ public final class Facts {
   /** The password must be changed before anything else can be done with it. */
   public static final int PASSWORD_ENDED = 16;
 
+  /** A service account: a program signs in with it. */
+  public static final int SERVICE = 32;
+
+  /** A resource account: a room, a shared mailbox. */
+  public static final int RESOURCE = 64;
+
   /** The expiry of an account that has none. */
   public static final long NEVER = Long.MAX_VALUE;
 

@@ -29,7 +29,8 @@ public final class FactsBuilder {
     DN,
     LOGIN,
     GID,
-    SID
+    SID,
+    ID
   }
 
   /**

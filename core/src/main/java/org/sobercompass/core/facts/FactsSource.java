@@ -105,7 +105,7 @@ public final class FactsSource {
   }
 
   static char prefix(FactsBuilder.Space space) {
-    return "dugs".charAt(space.ordinal());
+    return "dugsi".charAt(space.ordinal());
   }
 
   /** The subject of this source with this prefixed name: its row, NO_SUBJECT, or -1. */

@@ -10,6 +10,8 @@ import org.sobercompass.core.filter.Filter;
  * What one application sees of a directory. What it cannot see does not count.
  *
  * @param directory the name of the directory
+ * @param also further directories whose accounts and groups are all seen, such as the accounts that
+ *     the application keeps itself
  * @param on whether the connection is switched on
  * @param accountBases canonical DNs below which accounts are seen; none means everywhere
  * @param accountFilter which accounts are seen
@@ -20,6 +22,7 @@ import org.sobercompass.core.filter.Filter;
  */
 public record Sight(
     String directory,
+    List<String> also,
     boolean on,
     List<String> accountBases,
     Optional<Filter> accountFilter,
@@ -32,6 +35,7 @@ public record Sight(
   public static Sight all(String directory) {
     return new Sight(
         directory,
+        List.of(),
         true,
         List.of(),
         Optional.empty(),
@@ -44,7 +48,20 @@ public record Sight(
   /** The same sight with another profile. */
   public Sight with(MembershipProfile other) {
     return new Sight(
-        directory, on, accountBases, accountFilter, groupBases, groupFilter, loginAttribute, other);
+        directory,
+        also,
+        on,
+        accountBases,
+        accountFilter,
+        groupBases,
+        groupFilter,
+        loginAttribute,
+        other);
+  }
+
+  /** Whether it looks into a directory at all. */
+  public boolean covers(String source) {
+    return source.equals(directory) || also.contains(source);
   }
 
   /** The attributes (lower case) that must be read for this sight. */

@@ -37,14 +37,18 @@ public final class Visibility {
     BitSet sure = new BitSet(facts.subjects());
     BitSet perhaps = new BitSet();
     sure.set(facts.firstGroup() + facts.groups(), facts.firstUnit());
-    if (!sight.on()) {
-      return new Visibility(sure, perhaps);
-    }
     IntPredicate accountBase = below(facts, sight.accountBases());
     IntPredicate groupBase = below(facts, sight.groupBases());
     for (int s = 0; s < facts.subjects(); s++) {
       SubjectKind kind = facts.kind(s);
-      if (kind == SubjectKind.IMPLICIT || !facts.source(s).equals(sight.directory())) {
+      if (kind == SubjectKind.IMPLICIT || !sight.covers(facts.source(s))) {
+        continue;
+      }
+      if (!facts.source(s).equals(sight.directory())) {
+        sure.set(s);
+        continue;
+      }
+      if (!sight.on()) {
         continue;
       }
       Truth seen =

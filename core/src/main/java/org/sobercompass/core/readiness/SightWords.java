@@ -16,7 +16,7 @@ public final class SightWords {
   /** The first reason why {@code subject}, an account or a group, is not surely seen. */
   public static String unseen(Facts facts, Sight sight, int subject) {
     boolean account = facts.kind(subject) == SubjectKind.ACCOUNT;
-    if (!facts.source(subject).equals(sight.directory())) {
+    if (!sight.covers(facts.source(subject))) {
       return "it is in " + facts.source(subject) + ", the application sees " + sight.directory();
     }
     if (!sight.on()) {

@@ -151,6 +151,7 @@ public final class SmallWorld {
             : Optional.<org.sobercompass.core.filter.Filter>empty();
     return new Sight(
         "dir",
+        List.of(),
         true,
         List.of(),
         random.nextBoolean() ? filter : Optional.empty(),

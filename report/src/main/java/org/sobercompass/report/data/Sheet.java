@@ -24,6 +24,13 @@ public record Sheet(
     List<List<Object>> rows,
     List<String> notes) {
 
+  /** The same with one more note. */
+  public Sheet withNote(String note) {
+    List<String> more = new ArrayList<>(notes);
+    more.add(note);
+    return new Sheet(schema, heading, facts, columns, rows, List.copyOf(more));
+  }
+
   /** A builder for a sheet of this form. */
   public static Builder of(String schema, String... columns) {
     return new Builder(schema, List.of(columns));

@@ -87,8 +87,24 @@ public record DirectoryKind(
           List.of("samaccountname", "cn"),
           List.of("displayname", "cn"));
 
+  /** Users and groups of SCIM 2.0 (RFC 7643), as JSON. */
+  public static final DirectoryKind SCIM = other("scim");
+
+  /** Accounts that an application keeps itself, as CSV. */
+  public static final DirectoryKind ACCOUNTS = other("accounts");
+
   /** All kinds. */
-  public static final List<DirectoryKind> ALL = List.of(STANDARD, POSIX, AD);
+  public static final List<DirectoryKind> ALL = List.of(STANDARD, POSIX, AD, SCIM, ACCOUNTS);
+
+  private static DirectoryKind other(String id) {
+    return new DirectoryKind(
+        id, Set.of(), Set.of(), Set.of(), Set.of(), List.of(), List.of(), List.of(), List.of());
+  }
+
+  /** Whether its entries are LDIF. */
+  public boolean isLdif() {
+    return !id.equals(SCIM.id) && !id.equals(ACCOUNTS.id);
+  }
 
   /** The kind with this word. */
   public static Optional<DirectoryKind> of(String id) {

@@ -118,14 +118,15 @@ public final class AccessSettings {
     return text.map(Integer::parseInt).orElse(otherwise);
   }
 
-  private static Optional<Secret> secret(Node node, String name, Path root) {
+  /** Where a secret comes from; never the secret itself. */
+  public static Optional<Secret> secret(Node node, String name, Path root) {
     if (node.kind() == Node.Kind.SCALAR) {
       if (node.text().equals("prompt")) {
         return Optional.of(new Secret.Prompt("Password for " + name + ": "));
       }
       node.wrong(
-          "a password does not belong into the workspace",
-          "password: prompt, password: {env: NAME} or password: {file: PATH}");
+          "a password or token does not belong into the workspace",
+          "prompt, {env: NAME} or {file: PATH}");
       return Optional.empty();
     }
     node.only(Set.of("env", "file"));

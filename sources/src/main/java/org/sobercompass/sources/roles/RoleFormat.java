@@ -116,6 +116,18 @@ public final class RoleFormat implements SystemFormat {
     if (sight.directory().isEmpty() && context.directories().size() == 1 && node.isEmpty()) {
       return org.sobercompass.core.membership.Sight.all(context.directories().iterator().next());
     }
+    for (String other : sight.also()) {
+      if (!context.directories().contains(other)) {
+        context
+            .problems()
+            .unknown(
+                node.map(Node::place).orElse(file.place()),
+                "the sight names the directory " + Problem.quote(other) + ", which is not there",
+                "one of " + String.join(", ", context.directories()),
+                other,
+                context.directories());
+      }
+    }
     if (!context.directories().contains(sight.directory())) {
       context
           .problems()

@@ -22,6 +22,7 @@ final class SightReader {
   private static final Set<String> KEYS =
       Set.of(
           "directory",
+          "also",
           "on",
           "account-bases",
           "account-filter",
@@ -41,6 +42,7 @@ final class SightReader {
     node.only(KEYS);
     return new Sight(
         node.need("directory"),
+        node.texts("also"),
         node.yes("on", true),
         bases(node, "account-bases", problems),
         filter(node, "account-filter", problems),

@@ -26,6 +26,7 @@ import org.sobercompass.sources.text.Node;
  * @param file the export, relative to the workspace; empty for a live directory
  * @param taken when it was exported, epoch second, or {@link Facts#NEVER} when not said
  * @param live how to reach it, for a live directory
+ * @param service how to reach it, for a SCIM service
  * @param place where it stands in the workspace
  */
 public record DirectorySettings(
@@ -34,9 +35,15 @@ public record DirectorySettings(
     String file,
     long taken,
     Optional<LdapAccess> live,
+    Optional<ScimSettings> service,
     Place place) {
 
   private static final Set<String> OWN = Set.of("kind", "file", "taken", "login-attribute");
+
+  /** Whether it is read over the wire. */
+  public boolean isLive() {
+    return live.isPresent() || service.isPresent();
+  }
 
   /** All that changes what is read, as one text that is the same in every process. */
   String settings() {
@@ -61,6 +68,7 @@ public record DirectorySettings(
       String name, Node node, ZoneId zone, Path root, Problems problems) {
     Set<String> keys = new HashSet<>(OWN);
     keys.addAll(AccessSettings.KEYS);
+    keys.addAll(ScimSettings.KEYS);
     node.only(keys);
     if (!name.matches("[a-z0-9][a-z0-9-]*")) {
       node.wrong(
@@ -82,7 +90,8 @@ public record DirectorySettings(
         login.map(kind::withLogin).orElse(kind),
         node.text("file").orElse(""),
         taken(node, zone),
-        isLive ? AccessSettings.read(name, node, root) : Optional.empty(),
+        isLive && kind.isLdif() ? AccessSettings.read(name, node, root) : Optional.empty(),
+        isLive && !kind.isLdif() ? ScimSettings.read(node, kind, root) : Optional.empty(),
         node.place());
   }
 

@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -18,10 +19,12 @@ import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.live.Collected;
 import org.sobercompass.sources.live.Collector;
 import org.sobercompass.sources.live.LdapAccess;
 import org.sobercompass.sources.live.Secret;
+import org.sobercompass.sources.scim.ScimService;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.survey.SurveyPart;
 import org.sobercompass.sources.survey.SurveyWriter;
@@ -81,13 +84,15 @@ public final class Surveyor {
       List<SurveyPart> parts = new ArrayList<>();
       for (DirectorySettings directory : directories) {
         SurveyFile other = others.get(directory.name());
-        Path content = scratch.resolve(directory.name() + ".ldif");
+        Path content = scratch.resolve(directory.name() + ending(directory));
         SurveyPart part;
         if (other != null) {
           part = other.part(directory.name()).orElseThrow();
           content = other.entries(part);
         } else if (directory.live().isPresent()) {
           part = collect(directory.live().get(), content);
+        } else if (directory.service().isPresent()) {
+          part = collect(directory.name(), directory.service().get(), content);
         } else {
           content = root.resolve(directory.file());
           part = ofFile(directory, content);
@@ -142,6 +147,45 @@ public final class Surveyor {
         fileOf(access.name()));
   }
 
+  private SurveyPart collect(String name, ScimSettings settings, Path content) {
+    Instant started = clock.instant().truncatedTo(ChronoUnit.MILLIS);
+    Optional<String> token = settings.token().map(secret -> secret.read(origins));
+    int resources =
+        new ScimService(name, settings.address(), token, settings.patience())
+            .into(content, count -> progress.read(name, count));
+    return new SurveyPart(
+        name,
+        "scim",
+        settings.address().toString(),
+        token.isPresent() ? "a bearer token" : "anonymous",
+        "https".equals(settings.address().getScheme()) ? "TLS from the start" : "no TLS, in clear",
+        started,
+        clock.instant().truncatedTo(ChronoUnit.MILLIS),
+        true,
+        List.of(),
+        resources,
+        List.of(),
+        List.of(),
+        List.of(),
+        List.of(),
+        "parts/" + name + ".jsonl");
+  }
+
+  /** The ending of the file of a part, by its format. */
+  private static String ending(DirectorySettings directory) {
+    return directory.kind().isLdif()
+        ? ".ldif"
+        : directory.kind().id().equals(DirectoryKind.SCIM.id()) ? ".jsonl" : ".csv";
+  }
+
+  private static int lines(Path file) {
+    try (var lines = Files.lines(file, java.nio.charset.StandardCharsets.ISO_8859_1)) {
+      return (int) lines.filter(line -> !line.isBlank()).count();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
   private SurveyPart ofFile(DirectorySettings directory, Path content) {
     if (!Files.isReadable(content)) {
       throw new BadInputException(
@@ -162,12 +206,12 @@ public final class Surveyor {
         at,
         dated,
         List.of(),
-        entries(content),
+        directory.kind().isLdif() ? entries(content) : lines(content),
         List.of(),
         List.of(),
         List.of(),
         List.of(),
-        fileOf(directory.name()));
+        "parts/" + directory.name() + ending(directory));
   }
 
   /** Counts entries by their first lines; what they hold is checked when they are read. */
@@ -186,6 +230,7 @@ public final class Surveyor {
   /** The workspace's own files: the settings, the applications and what they name. */
   private static Set<String> files(Path root, Node main, Problems problems) {
     Set<String> files = new LinkedHashSet<>(List.of(WorkspaceReader.MAIN));
+    main.get("persons").ifPresent(node -> files.addAll(node.texts("file")));
     for (Node entry : main.get("applications").map(Node::items).orElse(List.of())) {
       files.add(entry.text());
       YamlReader.read(root.resolve(entry.text()), entry.text(), problems)

@@ -10,6 +10,7 @@ import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.SeparationRule;
+import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
@@ -30,6 +31,7 @@ import org.sobercompass.sources.survey.SurveyFile;
  * @param facts the directories
  * @param systems the applications
  * @param rules what must be kept apart
+ * @param persons which accounts are one person's
  * @param problems what is wrong, but not so wrong that no answer can be given
  */
 public record Workspace(
@@ -38,6 +40,7 @@ public record Workspace(
     Facts facts,
     List<AccessSystem> systems,
     List<SeparationRule> rules,
+    Persons persons,
     List<Problem> problems) {
 
   /**

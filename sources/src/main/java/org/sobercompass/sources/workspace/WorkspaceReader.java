@@ -22,6 +22,7 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.findings.SeparationRule;
+import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
@@ -29,8 +30,11 @@ import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.SystemFormat;
 import org.sobercompass.sources.SystemFormats;
+import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.directory.LdifSource;
+import org.sobercompass.sources.local.AccountsSource;
+import org.sobercompass.sources.scim.ScimSource;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.survey.SurveyPart;
 import org.sobercompass.sources.text.Node;
@@ -40,7 +44,7 @@ import org.sobercompass.sources.text.YamlReader;
 final class WorkspaceReader {
   static final String MAIN = "compass.yaml";
   private static final Set<String> KEYS =
-      Set.of("zone", "directories", "applications", "separation", "groups");
+      Set.of("zone", "directories", "applications", "separation", "groups", "persons");
 
   private final Path root;
   private final Set<String> needs = new TreeSet<>();
@@ -49,6 +53,7 @@ final class WorkspaceReader {
 
   private final Optional<SurveyFile> frozen;
   private RuleGroups rules = RuleGroups.NONE;
+  private ZoneId zone = ZoneOffset.UTC;
 
   /**
    * @param root the folder with the mapping
@@ -73,21 +78,23 @@ final class WorkspaceReader {
     Node main =
         YamlReader.read(root.resolve(MAIN), MAIN, problems).orElseGet(Node::nothing).only(KEYS);
     problems.throwIfErrors();
-    ZoneId zone = zone(main, problems);
+    zone = zone(main, problems);
     List<DirectorySettings> directories = DirectorySettings.read(main, zone, root, problems);
     problems.throwIfErrors();
     List<Export> exports = exports(directories);
     rules = RuleGroups.read(main.get("groups"), directories, problems);
     FactsCache cache = new FactsCache(root, exports, rules.settings());
     applications(main);
+    needs.addAll(PersonReader.attributes(main));
     Facts facts = facts(exports, cache);
     List<AccessSystem> systems = systems(facts, directories, zone);
     List<SeparationRule> rules =
         new SeparationReader(systems, problems).read(main.get("separation"));
+    Persons persons = PersonReader.read(main, root, facts, problems);
     problems.throwIfErrors();
     List<Problem> told = new ArrayList<>(facts.arrays().problems());
     told.addAll(problems.list());
-    return new Workspace(root, zone, facts, systems, rules, List.copyOf(told));
+    return new Workspace(root, zone, facts, systems, rules, persons, List.copyOf(told));
   }
 
   static ZoneId zone(Node main, Problems problems) {
@@ -107,11 +114,11 @@ final class WorkspaceReader {
   private List<Export> exports(List<DirectorySettings> directories) {
     List<Export> exports = new ArrayList<>();
     Optional<SurveyFile> survey =
-        frozen.isPresent() || directories.stream().allMatch(d -> d.live().isEmpty())
+        frozen.isPresent() || directories.stream().noneMatch(DirectorySettings::isLive)
             ? frozen
             : Surveys.latest(root);
     for (DirectorySettings directory : directories) {
-      boolean fromSurvey = frozen.isPresent() || directory.live().isPresent();
+      boolean fromSurvey = frozen.isPresent() || directory.isLive();
       Optional<SurveyPart> part = survey.flatMap(s -> s.part(directory.name()));
       if (!fromSurvey) {
         Path path = root.resolve(directory.file());
@@ -189,10 +196,21 @@ final class WorkspaceReader {
     for (Export export : exports) {
       FactsSource source = builder.source(export.settings().name());
       source.taken(export.taken());
-      new LdifSource(export.shown(), export.settings().kind(), source, reading).read(export.path());
+      read(export, source, reading);
     }
     rules.add(builder);
     return builder;
+  }
+
+  private void read(Export export, FactsSource source, Problems reading) {
+    DirectoryKind kind = export.settings().kind();
+    if (kind.isLdif()) {
+      new LdifSource(export.shown(), kind, source, reading).read(export.path());
+    } else if (kind.id().equals(DirectoryKind.SCIM.id())) {
+      new ScimSource(export.shown(), source, reading).read(export.path());
+    } else {
+      new AccountsSource(export.shown(), zone, source, reading).read(export.path());
+    }
   }
 
   /** The applications, each read on its own, with problems of its own; kept in the order named. */

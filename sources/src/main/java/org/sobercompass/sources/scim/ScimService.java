@@ -1,0 +1,165 @@
+package org.sobercompass.sources.scim;
+
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.ConnectException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.net.http.HttpTimeoutException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.Optional;
+import java.util.function.IntConsumer;
+import org.sobercompass.core.problem.OutsideException;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.ObjectMapper;
+import tools.jackson.databind.node.ObjectNode;
+
+/**
+ * Reads all users and groups of a SCIM service (RFC 7644) page by page and writes them as JSON
+ * lines. Reads only; redirects are not followed, so the token goes nowhere else.
+ */
+public final class ScimService {
+  private static final int PAGE = 200;
+  private static final int MOST_PAGES = 1_000_000;
+
+  private final String name;
+  private final URI base;
+  private final Optional<String> token;
+  private final Duration patience;
+  private final HttpClient client;
+  private final ObjectMapper mapper = new ObjectMapper();
+
+  /**
+   * A service.
+   *
+   * @param name how the user names it
+   * @param base its address, as in {@code https://host/scim/v2}
+   * @param token the bearer token (RFC 6750), if one is asked for
+   * @param patience how long one answer may take
+   */
+  public ScimService(String name, URI base, Optional<String> token, Duration patience) {
+    this.name = name;
+    this.base = base;
+    this.token = token;
+    this.patience = patience;
+    this.client =
+        HttpClient.newBuilder()
+            .connectTimeout(patience)
+            .followRedirects(HttpClient.Redirect.NEVER)
+            .build();
+  }
+
+  /**
+   * Writes all users and groups into a new file, one a line.
+   *
+   * @param progress is told the number of resources now and then
+   * @return how many resources
+   * @throws OutsideException when the service cannot be read whole; the file is useless then
+   */
+  public int into(Path file, IntConsumer progress) {
+    try (BufferedWriter out = Files.newBufferedWriter(file)) {
+      int users = all("Users", out, 0, progress);
+      return all("Groups", out, users, progress);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private int all(String type, BufferedWriter out, int before, IntConsumer progress)
+      throws IOException {
+    int read = 0;
+    for (int page = 0; page < MOST_PAGES; page++) {
+      URI uri =
+          URI.create(
+              base.toString().replaceAll("/+$", "")
+                  + "/"
+                  + type
+                  + "?startIndex="
+                  + (read + 1)
+                  + "&count="
+                  + PAGE);
+      JsonNode answer = get(uri);
+      int total = answer.path("totalResults").asInt(-1);
+      if (total < 0) {
+        throw failure(uri, "the answer is no list response", "a SCIM 2.0 service at this address");
+      }
+      int got = 0;
+      for (JsonNode resource : answer.path("Resources").values()) {
+        if (resource instanceof ObjectNode object) {
+          object.remove("password");
+        }
+        out.write(resource.toString());
+        out.write('\n');
+        got++;
+      }
+      read += got;
+      progress.accept(before + read);
+      if (read >= total) {
+        return before + read;
+      }
+      if (got == 0) {
+        throw failure(
+            uri,
+            "it says there are " + total + " " + type + ", but stops after " + read,
+            "a service that gives all its pages");
+      }
+    }
+    throw failure(base, "there is no end of pages", "a service that ends");
+  }
+
+  private JsonNode get(URI uri) {
+    HttpRequest.Builder request =
+        HttpRequest.newBuilder(uri).timeout(patience).header("Accept", "application/scim+json");
+    token.ifPresent(text -> request.header("Authorization", "Bearer " + text));
+    try {
+      HttpResponse<String> answer =
+          client.send(request.build(), HttpResponse.BodyHandlers.ofString());
+      if (answer.statusCode() != 200) {
+        throw status(uri, answer.statusCode());
+      }
+      return mapper.readTree(answer.body());
+    } catch (HttpTimeoutException e) {
+      throw failure(
+          uri,
+          "no answer came within " + patience.toSeconds() + " seconds",
+          "a faster answer, or a longer patience:");
+    } catch (ConnectException e) {
+      throw failure(
+          uri, "nothing listens there", "the service running, its address, no firewall between");
+    } catch (JacksonException e) {
+      throw failure(uri, "the answer is not JSON", "a SCIM 2.0 service at this address");
+    } catch (IOException e) {
+      throw failure(
+          uri, "the connection ended (" + e.getMessage() + ")", "a service that stays up");
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw failure(uri, "interrupted", "another try");
+    }
+  }
+
+  private OutsideException status(URI uri, int code) {
+    String mend =
+        switch (code) {
+          case 401 -> "a token that is valid: token: {env: NAME} or {file: PATH}";
+          case 403 -> "the right to read users and groups, for this token";
+          case 404 -> "the address that ends before /Users, often /scim/v2";
+          case 301, 302, 307, 308 -> "the address it redirects to, written out";
+          case 429 -> "another try later; the service asks for fewer requests";
+          default -> "a service that answers";
+        };
+    return failure(uri, "the service answers with status " + code, mend);
+  }
+
+  private OutsideException failure(URI uri, String what, String mend) {
+    return new OutsideException(
+        Problem.error(Place.of(name).entry(uri.toString()), "cannot read: " + what, mend));
+  }
+}
