@@ -80,6 +80,7 @@ public final class Memberships {
   public final class Walker {
     private final Stamps seen = new Stamps(facts.subjects());
     private final IntList reached = new IntList(256);
+    private final IntList some = new IntList();
 
     /**
      * Fills {@code into} with the account, its groups and the organizational units above it.
@@ -219,13 +220,22 @@ public final class Memberships {
     public void accounts(int subject, IntList out) {
       switch (facts.kind(subject)) {
         case ACCOUNT -> out.add(subject);
-        case GROUP -> members(subject, out);
+        case GROUP -> members(subject, out, false);
         case UNIT -> below(subject, out);
         case IMPLICIT -> throw new IllegalArgumentException("ask the system for implicit groups");
       }
     }
 
-    private void members(int group, IntList out) {
+    /**
+     * Whether any account counts as a group, surely or perhaps; stops at the level of the first.
+     */
+    public boolean hasAccount(int group) {
+      some.clear();
+      members(group, some, true);
+      return !some.isEmpty();
+    }
+
+    private void members(int group, IntList out, boolean firstOnly) {
       seen.clear();
       reached.clear();
       if (!groupCounts(group) || (!visibility.sees(group) && !visibility.perhapsSees(group))) {
@@ -236,7 +246,7 @@ public final class Memberships {
       int from = 0;
       for (int level = -1; level < profile.nesting() && from < reached.size(); level++) {
         int to = reached.size();
-        for (int at = from; at < to; at++) {
+        for (int at = from; at < to && !(firstOnly && !out.isEmpty()); at++) {
           listed(reached.get(at), out);
         }
         from = to;

@@ -4,17 +4,21 @@ import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.Bulk;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.filter.Truth;
+import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.store.IntList;
@@ -35,6 +39,7 @@ public final class MappingCheck {
   private final Facts facts;
   private final Asker asker;
   private final List<Problem> problems = new ArrayList<>();
+  private final Map<Integer, Memberships.Walker> walkers = new HashMap<>();
 
   /** Checks the mappings of a model. */
   public MappingCheck(AccessModel model) {
@@ -138,9 +143,11 @@ public final class MappingCheck {
   }
 
   private void group(SystemView view, Grant grant, String name) {
-    IntList counted = new IntList();
-    view.memberships().walker().accounts(grant.subject(), counted);
-    if (!counted.isEmpty()) {
+    boolean anybody =
+        walkers
+            .computeIfAbsent(view.context(), context -> view.memberships().walker())
+            .hasAccount(grant.subject());
+    if (anybody) {
       return;
     }
     IntList wide = new IntList();
@@ -195,39 +202,76 @@ public final class MappingCheck {
 
   /**
    * For each system how many accounts are given something, and how many of them cannot use it, by
-   * the first condition that fails. O(accounts x systems) decisions.
+   * the first condition that fails. O(accounts x systems they are given something in), on all
+   * processors.
    */
   public Map<String, Summary> readiness() {
     Map<String, Summary> all = new TreeMap<>();
-    ReadinessCheck check = new ReadinessCheck(asker, Optional.empty());
-    for (int account = 0; account < facts.accounts(); account++) {
-      for (SystemView view : model.systems()) {
-        if (Given.something(asker, view, account)) {
-          Readiness readiness = check.of(view, account);
-          all.computeIfAbsent(view.id(), id -> new Summary(new int[2], new TreeMap<>()))
-              .add(readiness);
-        }
-      }
-    }
+    ThreadLocal<Given> given = ThreadLocal.withInitial(() -> new Given(model));
+    model
+        .bulk()
+        .inOrder(
+            (own, range) -> readiness(own, range, given.get()),
+            part ->
+                part.forEach(
+                    (id, summary) -> all.computeIfAbsent(id, i -> new Summary()).add(summary)));
     return all;
   }
 
+  private Map<String, Summary> readiness(Asker own, Bulk.Range range, Given given) {
+    Map<String, Summary> part = new TreeMap<>();
+    ReadinessCheck check = new ReadinessCheck(own, Optional.empty());
+    for (int account = range.from(); account < range.to(); account++) {
+      BitSet systems = given.systems(account);
+      for (int s = systems.nextSetBit(0); s >= 0; s = systems.nextSetBit(s + 1)) {
+        SystemView view = model.systems().get(s);
+        boolean onlyToAll = given.toAll(view) && own.projected(view, account).isEmpty();
+        if (!onlyToAll) {
+          Summary summary = part.computeIfAbsent(view.id(), id -> new Summary());
+          summary.given++;
+          if (check.isReady(view, account)) {
+            summary.ready++;
+          } else {
+            summary.fails(check.of(view, account));
+          }
+        }
+      }
+    }
+    return part;
+  }
+
   /** How many are given something, how many of them are ready, and why the others are not. */
-  public record Summary(int[] counts, Map<Condition, Integer> failures) {
-    private void add(Readiness readiness) {
-      counts[0]++;
-      counts[1] += readiness.ready() == Truth.TRUE ? 1 : 0;
+  public static final class Summary {
+    private int given;
+    private int ready;
+    private final Map<Condition, Integer> failures = new TreeMap<>();
+
+    private Summary() {}
+
+    private void fails(Readiness readiness) {
+      ready += readiness.ready() == Truth.TRUE ? 1 : 0;
       readiness.firstFailure().ifPresent(step -> failures.merge(step.condition(), 1, Integer::sum));
+    }
+
+    private void add(Summary other) {
+      given += other.given;
+      ready += other.ready;
+      other.failures.forEach((condition, n) -> failures.merge(condition, n, Integer::sum));
     }
 
     /** Accounts that are given something. */
     public int given() {
-      return counts[0];
+      return given;
     }
 
     /** Those of them that surely can use it. */
     public int ready() {
-      return counts[1];
+      return ready;
+    }
+
+    /** How many fail first at each condition. */
+    public Map<Condition, Integer> failures() {
+      return failures;
     }
   }
 

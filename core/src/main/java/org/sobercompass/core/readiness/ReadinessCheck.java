@@ -16,11 +16,14 @@ import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.GrantSink;
 import org.sobercompass.core.system.Projected;
+import org.sobercompass.core.system.Standing;
 
 /** Asks the conditions for using a system, one account at a time. Not thread-safe. */
 public final class ReadinessCheck {
   /** Attributes (lower case) that say from where an account may sign in. */
   public static final Set<String> NEEDS = Set.of("userworkstations", "host");
+
+  private static final List<String> HOST_ATTRIBUTES = List.of("host", "userworkstations");
 
   private final Asker asker;
   private final Facts facts;
@@ -49,6 +52,25 @@ public final class ReadinessCheck {
     rights(view, account, steps);
     return new Readiness(
         account, view.number(), steps, view.admission().isOpen() ? "" : name(view, account));
+  }
+
+  /**
+   * Whether all conditions are surely met; the same as {@link #of} says, without the words. False
+   * when it is not known.
+   */
+  public boolean isReady(SystemView view, int account) {
+    boolean mayEnter =
+        view.admission().isOpen()
+            || (view.memberships().visibility().sees(account)
+                && asker.standing(view, account).state() == Standing.State.USABLE
+                && allowed(account).isEmpty());
+    Projected who = asker.projected(view, account);
+    if (!mayEnter || who.isEmpty()) {
+      return false;
+    }
+    Found found = new Found();
+    view.decider().sweep(who, found);
+    return found.yes;
   }
 
   private String name(SystemView view, int account) {
@@ -146,14 +168,7 @@ public final class ReadinessCheck {
 
   /** {@code userWorkstations} ([MS-ADA3]) and {@code host} (RFC 4524): where it may sign in. */
   private void host(SystemView view, int account, List<Step> steps) {
-    List<String> allowed = new ArrayList<>();
-    for (String attribute : NEEDS.stream().sorted().toList()) {
-      for (String value : facts.values(account, attribute)) {
-        for (String name : value.split(",")) {
-          allowed.add(name.strip().toLowerCase(Locale.ROOT));
-        }
-      }
-    }
+    List<String> allowed = allowed(account);
     if (allowed.isEmpty()) {
       return;
     }
@@ -170,6 +185,18 @@ public final class ReadinessCheck {
     }
     boolean any = hosts.stream().anyMatch(h -> allowed.contains(h.toLowerCase(Locale.ROOT)));
     steps.add(step(Condition.HOST, any, only + "; asked for " + String.join(", ", hosts)));
+  }
+
+  private List<String> allowed(int account) {
+    List<String> allowed = new ArrayList<>();
+    for (String attribute : HOST_ATTRIBUTES) {
+      for (String value : facts.values(account, attribute)) {
+        for (String name : value.split(",")) {
+          allowed.add(name.strip().toLowerCase(Locale.ROOT));
+        }
+      }
+    }
+    return allowed;
   }
 
   private void rights(SystemView view, int account, List<Step> steps) {

@@ -1,6 +1,7 @@
 package org.sobercompass.report.answers;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.access.Asker;
@@ -166,9 +167,14 @@ public final class TrialAnswers {
         ask.begin("readiness/1", "account", "login", "application", "ready", "stops at", "detail");
     int ready = 0;
     int given = 0;
+    Given everybody = new Given(ask.model());
     for (int account : accounts) {
+      BitSet systems = everybody.systems(account);
       for (SystemView view : views) {
-        if (accounts.size() > 1 && !Given.something(asker, view, account)) {
+        boolean meant =
+            systems.get(view.number())
+                && (!everybody.toAll(view) || !asker.projected(view, account).isEmpty());
+        if (accounts.size() > 1 && !meant) {
           continue;
         }
         Readiness readiness = check.of(view, account);
