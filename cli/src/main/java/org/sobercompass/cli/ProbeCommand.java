@@ -83,6 +83,7 @@ final class ProbeCommand implements Callable<Integer> {
     }
     if (write) {
       Path file = WorkspaceText.add(root, connection.name, lines);
+      out.flush();
       spec.commandLine()
           .getErr()
           .println("Written to " + file + ". Next: sober survey, then sober check.");
