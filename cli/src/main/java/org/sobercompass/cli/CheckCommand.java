@@ -101,7 +101,7 @@ final class CheckCommand implements Callable<Integer> {
 
   private static String words(String id, MappingCheck.Summary summary) {
     List<String> why = new ArrayList<>();
-    summary.failures().forEach((condition, n) -> why.add(n + " not: " + condition.words()));
+    summary.failures().forEach((condition, n) -> why.add(n + " " + condition.failing()));
     return id
         + ": "
         + summary.ready()

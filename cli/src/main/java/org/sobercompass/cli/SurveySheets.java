@@ -42,7 +42,7 @@ final class SurveySheets {
           part.identity(),
           part.place(),
           part.protection(),
-          part.completeness().size());
+          part.completeness().isEmpty() ? "" : part.completeness().size() + "");
       notes(part, sheet);
     }
     return sheet.build();

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
@@ -28,6 +29,7 @@ public final class ReadinessCheck {
   private final Asker asker;
   private final Facts facts;
   private final Optional<String> from;
+  private @Nullable Given given;
 
   /**
    * A check.
@@ -38,6 +40,13 @@ public final class ReadinessCheck {
     this.asker = asker;
     this.facts = asker.model().facts();
     this.from = from;
+  }
+
+  private Given given() {
+    if (given == null) {
+      given = new Given(asker.model());
+    }
+    return given;
   }
 
   /** All conditions for one account in one system. */
@@ -202,11 +211,14 @@ public final class ReadinessCheck {
   private void rights(SystemView view, int account, List<Step> steps) {
     Projected who = asker.projected(view, account);
     if (who.isEmpty()) {
+      boolean meant = given().systems(account).get(view.number()) && !given().toAll(view);
       steps.add(
           new Step(
               Condition.ROLE,
               Truth.FALSE,
-              "no assignment that holds now names it or a group of it"));
+              meant
+                  ? "one names a group of it, but does not hold now, or the way there does not count"
+                  : "no assignment names it or a group of it"));
       return;
     }
     Found found = new Found();

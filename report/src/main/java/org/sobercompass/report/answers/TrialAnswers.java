@@ -58,7 +58,7 @@ public final class TrialAnswers {
     }
     sheet.heading(heading(view, account, readiness));
     if (!readiness.signInName().isEmpty()) {
-      sheet.fact("name to type", readiness.signInName() + "   (upper or lower case)");
+      sheet.fact("name to type", readiness.signInName() + " (upper or lower case)");
     }
     return ask.finish(sheet, view);
   }
@@ -90,7 +90,7 @@ public final class TrialAnswers {
             + " cannot use "
             + app
             + ": "
-            + (first.detail().isEmpty() ? "not " + first.condition().words() : first.detail())
+            + (first.detail().isEmpty() ? first.condition().failing() : first.detail())
             + (failing > 1 ? ", and " + (failing - 1) + " more after that." : ".");
       }
     };
@@ -107,7 +107,10 @@ public final class TrialAnswers {
         .heading(
             holdings.isEmpty()
                 ? "There it could do nothing."
-                : "There it could do, of each area the most:")
+                : (ready(view, account) == Truth.TRUE
+                        ? "There it could do"
+                        : "Were all of it met, there it could do")
+                    + ", of each area the most:")
         .build();
   }
 

@@ -162,7 +162,7 @@ final class TextTable {
   private static int breakAt(String word, int room) {
     int most = word.offsetByCodePoints(0, Math.max(1, room));
     for (int i = most; i > most / 2; i--) {
-      if (":/,.-".indexOf(word.charAt(i - 1)) >= 0) {
+      if (":/,.-)".indexOf(word.charAt(i - 1)) >= 0) {
         return i;
       }
     }
