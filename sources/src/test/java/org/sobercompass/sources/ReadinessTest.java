@@ -206,6 +206,39 @@ class ReadinessTest {
     assertThat(told).singleElement().asString().contains(says);
   }
 
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "', waiting-for-restart: yes' | app: app waits for a restart",
+        "', copied: 2026-05-29'       | app: app works on a copy of main that is 3 days older",
+        "', copied: 2026-05-31'       | app: app works on a copy of main that is a day older",
+        "', copied: 2026-06-01'       | ''"
+      })
+  void whatTheApplicationDoesNowMayBeAnotherThing(String sight, String says) {
+    List<String> told =
+        check(
+            people()
+                .with(
+                    "sight: {directory: main" + sight + "}\n" + EMERGENCY + SHAPE,
+                    "r,group,crew,,,,,"));
+    assertThat(told).hasSize(says.isEmpty() ? 0 : 1).allMatch(line -> line.startsWith(says));
+  }
+
+  @Test
+  void administratorsWhoAllDependOnTheDirectoryAreCounted() {
+    SmallWorkspace.Asked asked =
+        people()
+            .with(
+                "sight: {directory: main}\nadministrators: r\n" + SHAPE,
+                "r,group,crew,,,,,",
+                "none,account,bo,,,,,");
+    assertThat(check(asked))
+        .singleElement()
+        .asString()
+        .endsWith("nobody gets in without main; its only administrator signs in from there");
+  }
+
   @Test
   void aReadinessSummaryCountsThoseWhoAreMeantToHaveSomething() {
     SmallWorkspace.Asked asked =

@@ -9,7 +9,9 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Bulk;
@@ -68,6 +70,7 @@ public final class MappingCheck {
           "on: yes, or no assignments");
       return;
     }
+    stale(view);
     boolean anybody = false;
     for (int account = 0; account < facts.accounts() && !anybody; account++) {
       anybody = view.memberships().visibility().sees(account);
@@ -80,6 +83,61 @@ public final class MappingCheck {
     }
   }
 
+  /** What the application does now may be another thing than what is written. */
+  private void stale(SystemView view) {
+    Terms terms = view.admission().terms();
+    String name = view.system().name();
+    if (terms.waiting()) {
+      warn(
+          Place.of(view.id()),
+          name + " waits for a restart: until then it works by other settings than these",
+          "a restart, then no waiting-for-restart");
+    }
+    LocalDate now = model.asOf().atZone(ZoneOffset.UTC).toLocalDate();
+    terms
+        .copied()
+        .map(copied -> ChronoUnit.DAYS.between(copied, now))
+        .filter(days -> days > 0)
+        .ifPresent(
+            days ->
+                warn(
+                    Place.of(view.id()),
+                    name
+                        + " works on a copy of "
+                        + view.system().sight().directory()
+                        + " that is "
+                        + (days == 1 ? "a day" : days + " days")
+                        + " older than these answers",
+                    "a new copy; what changed since does not count there yet"));
+  }
+
+  /** Says when all who administer a system are in the directory it sees. */
+  private String administrators(SystemView view) {
+    Set<Integer> accounts = new TreeSet<>();
+    long asOf = model.asOf().getEpochSecond();
+    for (Grant grant : view.grants()) {
+      String role = view.system().roles().get(grant.role()).id();
+      boolean counts = view.admission().terms().administrators().contains(role);
+      if (counts
+          && grant.subject() >= 0
+          && grant.activeAt(asOf)
+          && facts.kind(grant.subject()) != SubjectKind.IMPLICIT) {
+        IntList reached = new IntList();
+        view.memberships().walker().accounts(grant.subject(), reached);
+        for (int i = 0; i < reached.size(); i++) {
+          accounts.add(reached.get(i));
+        }
+      }
+    }
+    String directory = view.system().sight().directory();
+    long inside = accounts.stream().filter(a -> facts.source(a).equals(directory)).count();
+    return accounts.isEmpty() || inside < accounts.size()
+        ? ""
+        : accounts.size() == 1
+            ? "; its only administrator signs in from there"
+            : "; all " + accounts.size() + " of its administrators sign in from there";
+  }
+
   private void emergency(SystemView view) {
     boolean needsDirectory = !view.admission().isOpen() && !view.grants().isEmpty();
     List<Terms.Emergency> accounts = view.admission().terms().emergency();
@@ -88,7 +146,8 @@ public final class MappingCheck {
           Place.of(view.id()),
           view.system().name()
               + " has no emergency account: nobody gets in without "
-              + view.system().sight().directory(),
+              + view.system().sight().directory()
+              + administrators(view),
           "emergency: an account kept in the application, and when it was last tried");
     }
     LocalDate now = model.asOf().atZone(ZoneOffset.UTC).toLocalDate();

@@ -12,22 +12,37 @@ import java.util.Optional;
  * @param hosts the hosts it is used from; none when that is not said
  * @param signInName how the name to type is made, with {@code {login}} and {@code {mail}} in it
  * @param emergency accounts kept outside the directory for when it is down
+ * @param administrators the ids of the roles whose holders administer the system
+ * @param waiting whether its settings wait for a restart, so that it may do something else now
+ * @param copied the day of its copy of the directory, if it works on a copy
  */
 public record Terms(
     boolean secondFactor,
     Optional<String> place,
     List<String> hosts,
     String signInName,
-    List<Emergency> emergency) {
+    List<Emergency> emergency,
+    List<String> administrators,
+    boolean waiting,
+    Optional<LocalDate> copied) {
 
   /** Nothing is asked. */
   public static final Terms NONE =
-      new Terms(false, Optional.empty(), List.of(), "{login}", List.of());
+      new Terms(
+          false,
+          Optional.empty(),
+          List.of(),
+          "{login}",
+          List.of(),
+          List.of(),
+          false,
+          Optional.empty());
 
   /** Copies. */
   public Terms {
     hosts = List.copyOf(hosts);
     emergency = List.copyOf(emergency);
+    administrators = List.copyOf(administrators);
   }
 
   /**

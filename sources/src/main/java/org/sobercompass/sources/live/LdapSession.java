@@ -121,7 +121,7 @@ public final class LdapSession implements AutoCloseable {
   /** What the directory says of itself. */
   public RootEntry root() {
     try {
-      RootDSE root = connection.getEntry("", "*", "+") == null ? null : connection.getRootDSE();
+      RootDSE root = connection.getRootDSE();
       if (root == null) {
         throw new OutsideException(
             Problem.error(

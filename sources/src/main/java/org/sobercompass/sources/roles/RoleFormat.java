@@ -45,7 +45,8 @@ public final class RoleFormat implements SystemFormat {
           "place",
           "hosts",
           "sign-in-name",
-          "emergency");
+          "emergency",
+          "administrators");
 
   @Override
   public String kind() {

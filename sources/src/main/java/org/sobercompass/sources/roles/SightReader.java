@@ -33,7 +33,9 @@ final class SightReader {
           "primary-groups",
           "units",
           "mail-only-groups",
-          "nesting");
+          "nesting",
+          "waiting-for-restart",
+          "copied");
   private static final List<Via> LISTED = List.of(Via.MEMBER, Via.UNIQUE_MEMBER, Via.MEMBER_UID);
 
   private SightReader() {}

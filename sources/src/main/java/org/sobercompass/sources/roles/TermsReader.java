@@ -18,7 +18,7 @@ final class TermsReader {
     List<Terms.Emergency> emergency = new ArrayList<>();
     for (Node node : file.get("emergency").map(Node::items).orElse(List.of())) {
       node.only(Set.of("account", "tried"));
-      emergency.add(new Terms.Emergency(node.need("account"), date(node)));
+      emergency.add(new Terms.Emergency(node.need("account"), date(node, "tried")));
     }
     String name = file.text("sign-in-name").orElse(Terms.NONE.signInName());
     if (!name.contains("{login}") && !name.contains("{mail}")) {
@@ -26,7 +26,15 @@ final class TermsReader {
           .orElse(file)
           .wrong(Problem.quote(name) + " is the same for all", "{login} or {mail} in it");
     }
-    return new Terms(required(file), file.text("place"), file.texts("hosts"), name, emergency);
+    return new Terms(
+        required(file),
+        file.text("place"),
+        file.texts("hosts"),
+        name,
+        emergency,
+        administrators(file),
+        file.get("sight").map(sight -> sight.yes("waiting-for-restart", false)).orElse(false),
+        file.get("sight").flatMap(sight -> date(sight, "copied")));
   }
 
   private static boolean required(Node file) {
@@ -38,13 +46,28 @@ final class TermsReader {
     return text.filter("required"::equals).isPresent();
   }
 
-  private static Optional<LocalDate> date(Node node) {
-    Optional<String> text = node.text("tried");
+  private static List<String> administrators(Node file) {
+    List<String> roles = file.texts("administrators");
+    Set<String> known = file.get("roles").map(node -> node.entries().keySet()).orElse(Set.of());
+    for (String role : roles) {
+      if (!known.contains(role)) {
+        file.get("administrators")
+            .orElse(file)
+            .wrong(
+                "administrators: there is no role " + Problem.quote(role),
+                "one of " + String.join(", ", known));
+      }
+    }
+    return roles;
+  }
+
+  private static Optional<LocalDate> date(Node node, String key) {
+    Optional<String> text = node.text(key);
     try {
       return text.map(LocalDate::parse);
     } catch (DateTimeParseException e) {
       node.wrong(
-          "tried: " + Problem.quote(text.orElse("")) + " is no date", "a date as in 2026-01-31");
+          key + ": " + Problem.quote(text.orElse("")) + " is no date", "a date as in 2026-01-31");
       return Optional.empty();
     }
   }
