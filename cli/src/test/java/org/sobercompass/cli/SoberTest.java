@@ -50,6 +50,29 @@ class SoberTest {
     assertThat(onDemo("findings").out()).startsWith("17 findings: 5 high, 5 medium, 7 low.");
   }
 
+  @Test
+  void checkTellsExactlyWhatWasPlanted() {
+    Said said = onDemo("check");
+    assertThat(said.code()).isEqualTo(1);
+    assertThat(said.out())
+        .startsWith("The workspace can be read; 3 things need a look.")
+        .contains("doors: 70 of 71 accounts that are given something can use it (1 disabled).")
+        .contains("permits: 11 of 14 accounts that are given something can use it (1 expired, 2");
+    assertThat(
+            onDemo("check", "--format", "jsonl").out().lines().filter(l -> l.contains("warning")))
+        .hasSize(3)
+        .anyMatch(line -> line.contains("tomas.reed"))
+        .anyMatch(line -> line.contains("Doors has no emergency account"))
+        .anyMatch(line -> line.contains("ledger-keyring was last tried 382 days ago"));
+  }
+
+  @Test
+  void thePersonBehindTwoAccountsIsNamedWithTheReason() {
+    assertThat(onDemo("show", "account", "ilse.brandt").out())
+        .contains("The same person has ibrandt in fernhollow (confirmed by the head office");
+    assertThat(onDemo("show", "account", "joss.merrin").out()).doesNotContain("The same person");
+  }
+
   @ParameterizedTest
   @CsvSource({
     "0, tova.quill, permits:permits:issue, vault",

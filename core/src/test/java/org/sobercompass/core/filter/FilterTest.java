@@ -116,4 +116,64 @@ class FilterTest {
           .isInstanceOf(FilterSyntaxException.class);
     }
   }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiterString = "→",
+      value = {
+        "(telephoneNumber=+351 21-000 1234)→TRUE",
+        "(telephoneNumber=+351210001234)→TRUE",
+        "(telephoneNumber=*0001234)→TRUE",
+        "(telephoneNumber=*9)→FALSE",
+        "(telephoneNumber>=1)→UNDEFINED",
+        "(modifyTimestamp>=20260101000000Z)→TRUE",
+        "(modifyTimestamp<=20260101000000Z)→FALSE",
+        "(modifyTimestamp>=yesterday)→UNDEFINED",
+        "(member=UID=ann, OU=Vault, DC=x)→TRUE",
+        "(member=uid=ann*)→UNDEFINED",
+        "(ou:dn:=VAULT)→TRUE",
+        "(ou:=vault)→FALSE",
+        "(ou:dn:caseExactMatch:=VAULT)→FALSE",
+        "(dc:dn:=x)→TRUE",
+        "(sn:=KEEPER)→TRUE"
+      })
+  void valuesCompareByTheRuleOfTheirAttribute(String filter, Truth expected) throws Exception {
+    Values entry =
+        new Values() {
+          @Override
+          public java.util.List<String> of(String attribute) {
+            return switch (attribute) {
+              case "telephonenumber" -> java.util.List.of("+351 21 000-1234");
+              case "modifytimestamp" -> java.util.List.of("20260601120000.5Z");
+              case "member" -> java.util.List.of("uid=ann,ou=vault,dc=x");
+              case "sn" -> java.util.List.of("Keeper");
+              default -> java.util.List.of();
+            };
+          }
+
+          @Override
+          public java.util.List<String> inName(String attribute) {
+            return Values.inName("uid=ann,ou=vault,dc=x", attribute);
+          }
+
+          @Override
+          public boolean recognises(String attribute) {
+            return true;
+          }
+        };
+    assertThat(FilterParser.parse(filter).test(entry)).isEqualTo(expected);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "uid=a,ou=b\\,c,dc=x | ou | b\\,c",
+        "cn=a+uid=b,dc=x      | uid | b",
+        "cn=a+uid=b,dc=x      | cn | a",
+        "dc=x                 | dc | x"
+      })
+  void partsOfANameAreFoundAlsoWhereItEscapesOrJoins(String dn, String attribute, String value) {
+    assertThat(Values.inName(dn, attribute)).containsExactly(value);
+  }
 }

@@ -120,7 +120,7 @@ public final class SambaDc implements AutoCloseable {
         workgroup = ALDERFEN
         realm = ALDERFEN.EXAMPLE
         netbios name = DC1
-        server role = active directory domain controller
+        server role = dc
         server services = ldap
         dcerpc endpoint servers =
         interfaces = 127.0.0.1/8
