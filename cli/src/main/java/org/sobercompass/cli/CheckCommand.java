@@ -3,7 +3,9 @@ package org.sobercompass.cli;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.concurrent.Callable;
+import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Completeness;
@@ -58,7 +60,12 @@ final class CheckCommand implements Callable<Integer> {
     problems.forEach(problem -> row(problem, sheet));
     facts(workspace, sheet);
     sources.reached().forEach(sheet::note);
-    mapping.readiness().forEach((id, summary) -> sheet.note(words(id, summary)));
+    Map<String, MappingCheck.Summary> summaries = mapping.readiness();
+    for (SystemView view : inputs.model().systems()) {
+      MappingCheck.Summary summary = summaries.get(view.id());
+      String ready = summary == null ? "nobody is given anything" : words(summary);
+      sheet.note(view.id() + ": " + ready + seen(view, mapping));
+    }
     sheet.heading(
         problems.isEmpty()
             ? "The workspace can be read, and nothing is wrong with it."
@@ -99,15 +106,25 @@ final class CheckCommand implements Callable<Integer> {
     }
   }
 
-  private static String words(String id, MappingCheck.Summary summary) {
+  private static String seen(SystemView view, MappingCheck mapping) {
+    if (view.admission().isOpen()) {
+      return "; it asks for no sign-in.";
+    }
+    MappingCheck.Seen seen = mapping.seen(view);
+    return "; it sees "
+        + Ask.count(seen.accounts(), "account", "accounts")
+        + " and "
+        + Ask.count(seen.groups(), "group", "groups")
+        + (seen.undecided() > 0 ? ", of " + seen.undecided() + " more it is not known." : ".");
+  }
+
+  private static String words(MappingCheck.Summary summary) {
     List<String> why = new ArrayList<>();
     summary.failures().forEach((condition, n) -> why.add(n + " " + condition.failing()));
-    return id
-        + ": "
-        + summary.ready()
+    return summary.ready()
         + " of "
         + Ask.count(summary.given(), "account", "accounts")
         + " that are given something can use it"
-        + (why.isEmpty() ? "." : " (" + String.join(", ", why) + ").");
+        + (why.isEmpty() ? "" : " (" + String.join(", ", why) + ")");
   }
 }

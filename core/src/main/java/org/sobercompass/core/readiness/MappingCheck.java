@@ -21,6 +21,7 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.membership.Visibility;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.store.IntList;
@@ -71,11 +72,7 @@ public final class MappingCheck {
       return;
     }
     stale(view);
-    boolean anybody = false;
-    for (int account = 0; account < facts.accounts() && !anybody; account++) {
-      anybody = view.memberships().visibility().sees(account);
-    }
-    if (!anybody && facts.accounts() > 0) {
+    if (seen(view).accounts() == 0 && facts.accounts() > 0) {
       warn(
           Place.of(view.id()),
           view.system().name() + " sees no account of " + view.system().sight().directory(),
@@ -297,6 +294,31 @@ public final class MappingCheck {
       }
     }
     return part;
+  }
+
+  /**
+   * What a system surely sees of its directory.
+   *
+   * @param accounts how many accounts
+   * @param groups how many groups
+   * @param undecided how many subjects of which it is not known
+   */
+  public record Seen(int accounts, int groups, int undecided) {}
+
+  /** Counts what a system sees. O(subjects). */
+  public Seen seen(SystemView view) {
+    Visibility visibility = view.memberships().visibility();
+    int accounts = 0;
+    int groups = 0;
+    int undecided = 0;
+    for (int subject = 0; subject < facts.firstGroup() + facts.groups(); subject++) {
+      undecided += visibility.perhapsSees(subject) ? 1 : 0;
+      if (visibility.sees(subject)) {
+        accounts += subject < facts.accounts() ? 1 : 0;
+        groups += subject < facts.accounts() ? 0 : 1;
+      }
+    }
+    return new Seen(accounts, groups, undecided);
   }
 
   /** How many are given something, how many of them are ready, and why the others are not. */
