@@ -1,7 +1,8 @@
 /**
  * Readers: one room for each format or protocol, and the workspace that joins them.
  *
- * <p>In: files. Out: core's facts and systems, with all problems of a file in one go.
+ * <p>In: files, and directories and services over the wire. Out: core's facts and systems, with all
+ * problems of a file in one go; surveys.
  */
 @NullMarked
 package org.sobercompass.sources;

@@ -104,7 +104,7 @@ class ReadinessTest {
         "'account,ann,directory,no,yes,here'     | ACTIVE FALSE",
         "'account,ann,paper,yes,yes,here'        | SIGN_IN FALSE",
         "'account,ann,directory,yes,no,here'     | SECOND_FACTOR FALSE",
-        "'account,ann,directory,yes,yes,there'   | 'PLACE FALSE, SECOND_FACTOR FALSE'"
+        "'account,ann,directory,yes,yes,there'   | 'SECOND_FACTOR FALSE, PLACE FALSE'"
       })
   void theRegisterCountsLineByLine(String line, String told) {
     SmallWorkspace workspace = people();
@@ -117,6 +117,7 @@ class ReadinessTest {
                 + SHAPE,
             "r,group,crew,,,,,");
     assertThat(told(readiness(asked))).isEqualTo(told);
+    assertThat(readiness(asked).steps().stream().map(Readiness.Step::condition)).isSorted();
     String can = asked.can("ann", "a:view", "");
     assertThat(can).isEqualTo(told.isEmpty() ? "yes" : "blocked");
   }

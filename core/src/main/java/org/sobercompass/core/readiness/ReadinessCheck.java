@@ -1,6 +1,7 @@
 package org.sobercompass.core.readiness;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -59,6 +60,7 @@ public final class ReadinessCheck {
       host(view, account, steps);
     }
     rights(view, account, steps);
+    steps.sort(Comparator.comparing(Step::condition));
     return new Readiness(
         account, view.number(), steps, view.admission().isOpen() ? "" : name(view, account));
   }

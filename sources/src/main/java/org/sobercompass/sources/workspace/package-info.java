@@ -1,8 +1,8 @@
 /**
- * The workspace: compass.yaml and what it names.
+ * The workspace: compass.yaml and what it names; surveys of it.
  *
- * <p>In: a folder. Out: what must be read, then facts, systems and rules; an access model at a
- * point in time. All problems of all files are told in one go.
+ * <p>In: a folder, or a survey. Out: what must be read, then facts, systems, persons and rules; an
+ * access model at a point in time; a new survey. All problems of all files are told in one go.
  */
 @NullMarked
 package org.sobercompass.sources.workspace;
