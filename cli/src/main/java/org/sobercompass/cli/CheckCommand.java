@@ -12,6 +12,7 @@ import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.readiness.MappingCheck;
 import org.sobercompass.core.readiness.ReadinessCheck;
+import org.sobercompass.core.readiness.SightFill;
 import org.sobercompass.report.answers.Ask;
 import org.sobercompass.report.data.Sheet;
 import org.sobercompass.sources.live.Secret;
@@ -64,7 +65,7 @@ final class CheckCommand implements Callable<Integer> {
     for (SystemView view : inputs.model().systems()) {
       MappingCheck.Summary summary = summaries.get(view.id());
       String ready = summary == null ? "nobody is given anything" : words(summary);
-      sheet.note(view.id() + ": " + ready + seen(view, mapping));
+      sheet.note(view.id() + ": " + ready + seen(view, mapping) + fills(view));
     }
     sheet.heading(
         problems.isEmpty()
@@ -116,6 +117,24 @@ final class CheckCommand implements Callable<Integer> {
         + " and "
         + Ask.count(seen.groups(), "group", "groups")
         + (seen.undecided() > 0 ? ", of " + seen.undecided() + " more it is not known." : ".");
+  }
+
+  /** How often the attributes that its sight goes by are filled. */
+  private String fills(SystemView view) {
+    List<String> words = new ArrayList<>();
+    for (SightFill.Fill fill : new SightFill(inputs.model(), view).fills()) {
+      if (!fill.attribute().equals("objectclass")) {
+        words.add(
+            fill.attribute()
+                + " is filled for "
+                + fill.filled()
+                + " of "
+                + fill.of()
+                + " "
+                + fill.what());
+      }
+    }
+    return words.isEmpty() ? "" : " Of what it goes by, " + String.join(", ", words) + ".";
   }
 
   private static String words(MappingCheck.Summary summary) {

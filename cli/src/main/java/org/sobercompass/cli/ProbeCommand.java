@@ -4,6 +4,8 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import org.sobercompass.report.answers.Ask;
 import org.sobercompass.report.data.Format;
@@ -13,6 +15,7 @@ import org.sobercompass.sources.live.LdapAccess;
 import org.sobercompass.sources.live.LdapSession;
 import org.sobercompass.sources.live.Probe;
 import org.sobercompass.sources.live.Proposal;
+import org.sobercompass.sources.live.RootEntry;
 import org.sobercompass.sources.live.Secret;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -39,6 +42,14 @@ import picocli.CommandLine.Spec;
       "  sober probe ldaps://directory.alderfen.example --name staff --write"
     })
 final class ProbeCommand implements Callable<Integer> {
+  private static final Map<String, String> OFFERED =
+      new TreeMap<>(
+          Map.of(
+              "2.16.840.1.113730.3.4.2", "entries as stored",
+              "1.3.6.1.1.12", "assertions",
+              "1.2.840.113556.1.4.473", "sorting",
+              "1.2.840.113556.1.4.801", "access control lists on request"));
+
   @Spec private CommandSpec spec = CommandSpec.create();
   @Mixin private Connection connection = new Connection();
 
@@ -115,6 +126,12 @@ final class ProbeCommand implements Callable<Integer> {
             .fact(
                 "entries looked at",
                 p.looked() + (p.all() ? ", which is all" : ", there are more"));
+    sheet.fact(
+        "schema",
+        p.schema()
+            .map(s -> s.attributeTypes() + " attribute types, " + s.objectClasses() + " classes")
+            .orElse("not readable; the usual attribute types are taken"));
+    sheet.fact("offers", offers(p.root()));
     p.root().vendor().ifPresent(vendor -> sheet.fact("server", vendor));
     sheet.row(
         "account bases",
@@ -144,6 +161,15 @@ final class ProbeCommand implements Callable<Integer> {
     }
     notes(p, sheet);
     return sheet.build();
+  }
+
+  /** What it can do that matters here, in words, and how many controls there are besides. */
+  private static String offers(RootEntry root) {
+    List<String> words = new ArrayList<>();
+    words.add(root.pages() ? "paged results" : "no paged results");
+    OFFERED.forEach(
+        (oid, name) -> words.addAll(root.controls().contains(oid) ? List.of(name) : List.of()));
+    return String.join(", ", words) + " (of " + root.controls().size() + " controls)";
   }
 
   /** The same for a terminal: what else would do is left to the other formats. */
@@ -193,7 +219,10 @@ final class ProbeCommand implements Callable<Integer> {
     lines.add(
         "user name attribute:     "
             + value(p, "login name")
-            + p.setting("login name").map(s -> "   (as in " + s.example() + ")").orElse(""));
+            + p.setting("login name")
+                .filter(s -> !s.value().isEmpty())
+                .map(s -> "   (as in " + s.example() + letters(p, s) + ")")
+                .orElse(""));
     lines.add("search base for groups:  " + String.join("  or  ", p.bases().groups()));
     lines.add("group filter:            " + value(p, "group filter"));
     lines.add(
@@ -205,6 +234,16 @@ final class ProbeCommand implements Callable<Integer> {
             + value(p, "members")
             + p.setting("members").map(s -> "   (as in " + s.example() + ")").orElse(""));
     section("As an application's administrator types them:", lines, out);
+  }
+
+  private static String letters(Proposal p, Proposal.Setting login) {
+    return p.matching(login)
+        .map(
+            m ->
+                m.syntax().ignoresCase()
+                    ? "; upper and lower case alike"
+                    : "; exactly so, upper and lower case differ")
+        .orElse("");
   }
 
   private static String value(Proposal p, String name) {

@@ -30,7 +30,7 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "show",
     mixinStandardHelpOptions = true,
-    description = "Shows an account, several accounts, a group, a role or a node.",
+    description = "Shows an account, several accounts, a group, a host, a role or a node.",
     footer = {
       "",
       "Examples, on the demo:",
@@ -47,7 +47,7 @@ final class ShowCommand implements Callable<Integer> {
   @Parameters(
       index = "0",
       paramLabel = "KIND",
-      description = "account, accounts, group, role or node")
+      description = "account, accounts, group, host, role or node")
   private String kind = "";
 
   @Parameters(
@@ -86,9 +86,10 @@ final class ShowCommand implements Callable<Integer> {
         int node = inputs.names().node(view, names.get(1));
         inputs.print(new SubjectAnswers(inputs.ask()).node(view, node));
       }
+      case "host" -> inputs.print(new SubjectAnswers(inputs.ask()).host(one("a host")));
       default ->
           throw new UsageException(
-              "cannot show " + kind + "; expected account, accounts, group, role or node");
+              "cannot show " + kind + "; expected account, accounts, group, host, role or node");
     }
     return Exit.OK;
   }

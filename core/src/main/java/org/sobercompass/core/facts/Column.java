@@ -2,6 +2,11 @@ package org.sobercompass.core.facts;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.sobercompass.core.filter.Matching;
+import org.sobercompass.core.filter.Schema;
+import org.sobercompass.core.filter.Syntax;
 import org.sobercompass.core.store.IntRows;
 import org.sobercompass.core.store.Texts;
 
@@ -12,6 +17,22 @@ import org.sobercompass.core.store.Texts;
  * @param dictionary the distinct values by number
  */
 public record Column(IntRows codes, Texts dictionary) {
+
+  /**
+   * How an attribute compares: by the schema, else as usual when the type is usual or was met;
+   * empty when it is not known.
+   */
+  static Optional<Matching> matching(
+      Map<String, Column> columns, Optional<Schema> schema, String attribute) {
+    if (schema.isPresent()) {
+      return schema.get().of(attribute);
+    }
+    Column column = columns.get(attribute);
+    boolean met = column != null && column.codes().items() > 0;
+    return met || Syntax.isKnown(attribute)
+        ? Optional.of(Matching.usual(attribute))
+        : Optional.empty();
+  }
 
   /** The values of one subject, in the order of the source. */
   public List<String> values(int subject) {

@@ -2,6 +2,9 @@ package org.sobercompass.core.facts;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import org.sobercompass.core.filter.Matching;
+import org.sobercompass.core.filter.Schema;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.problem.Completeness;
@@ -73,6 +76,11 @@ public final class Facts {
    * @param columns values of the attributes asked for
    * @param problems what was wrong in the sources
    * @param completeness what came in, by source and attribute
+   * @param schemas how attributes compare, by source; none where no schema was read
+   * @param logins the attribute (lower case) with the login names, by source, where it is known
+   * @param hosts the names of hosts that have an entry, in lower case, sorted
+   * @param passwordEnds epoch second at which the password of each account ends, or {@link #NEVER}
+   * @param lockedUntil epoch second until which each account is locked, or {@link #NEVER} when not
    */
   public record Arrays(
       List<String> sources,
@@ -96,7 +104,12 @@ public final class Facts {
       List<Dangling> dangling,
       Map<String, Column> columns,
       List<Problem> problems,
-      List<Completeness> completeness) {}
+      List<Completeness> completeness,
+      Map<String, Schema> schemas,
+      Map<String, String> logins,
+      List<String> hosts,
+      long[] passwordEnds,
+      long[] lockedUntil) {}
 
   /** The arrays themselves; not to be changed. */
   public Arrays arrays() {
@@ -206,9 +219,39 @@ public final class Facts {
     return arrays.expires[account];
   }
 
+  /** The epoch second at which the password of an account ends, or {@link #NEVER}. */
+  public long passwordEnds(int account) {
+    return arrays.passwordEnds[account];
+  }
+
+  /** Whether an account is surely locked at an epoch second. */
+  public boolean isLocked(int account, long at) {
+    long until = arrays.lockedUntil[account];
+    return until != NEVER && at < until;
+  }
+
+  /** How login names compare in the directory of an account; empty when it is not known there. */
+  public Optional<Matching> loginMatching(int account) {
+    String login = arrays.logins.get(source(account));
+    Schema schema = arrays.schemas.get(source(account));
+    if (login == null) {
+      return Optional.empty();
+    }
+    return schema == null ? Optional.of(Matching.usual(login)) : schema.of(login);
+  }
+
   /** The nearest organizational unit above, or -1. */
   public int container(int subject) {
     return arrays.container[subject];
+  }
+
+  /**
+   * How an attribute (lower-case name) compares in a directory; empty when it is not known there.
+   * Where the schema was not read, the usual attribute types are known and those that were met.
+   */
+  public Optional<Matching> matching(String directory, String attribute) {
+    return Column.matching(
+        arrays.columns, Optional.ofNullable(arrays.schemas.get(directory)), attribute);
   }
 
   /** The values of an attribute that was asked for; empty when it was not. */

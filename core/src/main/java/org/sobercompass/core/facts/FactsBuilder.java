@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.UnaryOperator;
+import org.sobercompass.core.filter.Schema;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.Place;
@@ -48,6 +49,10 @@ public final class FactsBuilder {
   final List<SubjectRow> rows = new ArrayList<>();
   final IntList rowSource = new IntList();
   final Set<String> asked = new TreeSet<>();
+  final Set<String> hosts = new TreeSet<>();
+  final Map<Integer, Long> passwordEnds = new HashMap<>();
+  final Map<Integer, Long> lockedUntil = new HashMap<>();
+  final Map<Integer, Integer> laterFlags = new HashMap<>();
 
   /** A column in the making: pairs of row and code. */
   private record Draft(TextTable dictionary, IntList rows, IntList codes) {}
@@ -147,7 +152,12 @@ public final class FactsBuilder {
             edges.dangling(),
             columns,
             problems.list(),
-            completeness(parts)));
+            completeness(parts),
+            schemas(parts),
+            logins(parts),
+            List.copyOf(hosts),
+            order.times(passwordEnds),
+            order.times(lockedUntil)));
   }
 
   private Map<String, Column> columns(FactsOrder order) {
@@ -163,12 +173,30 @@ public final class FactsBuilder {
   private static List<Completeness> completeness(List<FactsSource> parts) {
     List<Completeness> all = new ArrayList<>();
     for (FactsSource part : parts) {
-      part.returned.forEach(
-          (attribute, count) ->
-              all.add(new Completeness(part.name, attribute, part.entries, count[0], 0)));
+      Set<String> attributes = new TreeSet<>(part.returned.keySet());
+      attributes.addAll(part.withheld.keySet());
+      for (String attribute : attributes) {
+        int[] count = part.returned.getOrDefault(attribute, new int[1]);
+        int withheld = part.withheld.getOrDefault(attribute, 0);
+        all.add(new Completeness(part.name, attribute, part.entries, count[0], withheld));
+      }
     }
     all.sort(Comparator.comparing(Completeness::source).thenComparing(Completeness::attribute));
     return all;
+  }
+
+  private static Map<String, String> logins(List<FactsSource> parts) {
+    Map<String, String> logins = new TreeMap<>();
+    parts.stream()
+        .filter(part -> !part.login.isEmpty())
+        .forEach(part -> logins.put(part.name, part.login));
+    return logins;
+  }
+
+  private static Map<String, Schema> schemas(List<FactsSource> parts) {
+    Map<String, Schema> schemas = new TreeMap<>();
+    parts.forEach(part -> part.schema.ifPresent(schema -> schemas.put(part.name, schema)));
+    return schemas;
   }
 
   int sources() {

@@ -3,6 +3,7 @@ package org.sobercompass.core.facts;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.store.IntList;
@@ -79,7 +80,7 @@ final class FactsOrder {
   byte[] flags() {
     byte[] out = new byte[subjects()];
     for (int row = 0; row < sorted.length; row++) {
-      out[number[row]] = (byte) row(row).flags();
+      out[number[row]] = (byte) (row(row).flags() | builder.laterFlags.getOrDefault(row, 0));
     }
     return out;
   }
@@ -91,6 +92,19 @@ final class FactsOrder {
         out[number[row]] = row(row).expires();
       }
     }
+    return out;
+  }
+
+  /** Times that few accounts have, in final order; {@link Facts#NEVER} for the others. */
+  long[] times(Map<Integer, Long> byRow) {
+    long[] out = new long[accounts];
+    Arrays.fill(out, Facts.NEVER);
+    byRow.forEach(
+        (row, at) -> {
+          if (number[row] < accounts) {
+            out[number[row]] = at;
+          }
+        });
     return out;
   }
 

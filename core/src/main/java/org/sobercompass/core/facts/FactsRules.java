@@ -2,7 +2,9 @@ package org.sobercompass.core.facts;
 
 import java.util.List;
 import java.util.Map;
-import org.sobercompass.core.filter.Syntax;
+import java.util.Optional;
+import org.sobercompass.core.filter.Matching;
+import org.sobercompass.core.filter.Schema;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.filter.Values;
 import org.sobercompass.core.problem.Problem;
@@ -35,7 +37,8 @@ final class FactsRules {
                 && rule.covers(rows.get(row).dnForm());
         Truth truth =
             candidate
-                ? rule.filter().test(new RowValues(order.number(row), rows.get(row).dnForm()))
+                ? rule.filter()
+                    .test(new RowValues(order.number(row), rows.get(row).dnForm(), source.schema))
                 : Truth.FALSE;
         undefined += truth == Truth.UNDEFINED ? 1 : 0;
         if (truth == Truth.TRUE) {
@@ -60,10 +63,12 @@ final class FactsRules {
   private final class RowValues implements Values {
     private final int subject;
     private final String dnForm;
+    private final Optional<Schema> schema;
 
-    RowValues(int subject, String dnForm) {
+    RowValues(int subject, String dnForm, Optional<Schema> schema) {
       this.subject = subject;
       this.dnForm = dnForm;
+      this.schema = schema;
     }
 
     @Override
@@ -78,9 +83,8 @@ final class FactsRules {
     }
 
     @Override
-    public boolean recognises(String attribute) {
-      Column column = columns.get(attribute);
-      return Syntax.isKnown(attribute) || (column != null && column.codes().items() > 0);
+    public Optional<Matching> matching(String attribute) {
+      return Column.matching(columns, schema, attribute);
     }
   }
 }

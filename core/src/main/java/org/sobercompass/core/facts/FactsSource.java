@@ -3,8 +3,11 @@ package org.sobercompass.core.facts;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
+import org.sobercompass.core.filter.Schema;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.store.TextTable;
 
@@ -22,6 +25,9 @@ public final class FactsSource {
   final Map<String, int[]> returned = new TreeMap<>();
   final List<Ruled> rules = new ArrayList<>();
   long taken = Facts.NEVER;
+  Optional<Schema> schema = Optional.empty();
+  String login = "";
+  final Map<String, Integer> withheld = new TreeMap<>();
   int entries;
 
   FactsSource(FactsBuilder builder, String name) {
@@ -41,6 +47,41 @@ public final class FactsSource {
   /** Says when the directory was exported (epoch second). */
   public void taken(long epochSecond) {
     taken = epochSecond;
+  }
+
+  /** Says which attribute types the directory knows; without it the usual ones are taken. */
+  public void schema(Schema known) {
+    schema = Optional.of(known);
+  }
+
+  /** Says which attribute (lower case) holds the login names. */
+  public void loginAttribute(String attribute) {
+    login = attribute;
+  }
+
+  /** Notes the name of a host that has an entry. */
+  public void host(String hostName) {
+    builder.hosts.add(hostName.toLowerCase(Locale.ROOT));
+  }
+
+  /** Says when the password of an account ends; the earliest counts. */
+  public void passwordEnds(int row, long epochSecond) {
+    builder.passwordEnds.merge(row, epochSecond, Math::min);
+  }
+
+  /** Says until when an account is locked. */
+  public void lockedUntil(int row, long epochSecond) {
+    builder.lockedUntil.put(row, epochSecond);
+  }
+
+  /** Sets a flag of a subject that was added before. */
+  public void flag(int row, int flag) {
+    builder.laterFlags.merge(row, flag, (a, b) -> a | b);
+  }
+
+  /** Says how many entries did not show an attribute that they must have. */
+  public void withheld(String attribute, int count) {
+    withheld.put(attribute, count);
   }
 
   /** Adds a subject; the number returned is good for this builder only. */

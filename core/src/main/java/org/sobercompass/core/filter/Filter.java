@@ -69,7 +69,7 @@ public sealed interface Filter {
   record Present(String attribute) implements Filter {
     @Override
     public Truth test(Values values) {
-      return values.recognises(attribute)
+      return values.matching(attribute).isPresent()
           ? Truth.of(!values.of(attribute).isEmpty())
           : Truth.UNDEFINED;
     }
@@ -91,13 +91,13 @@ public sealed interface Filter {
   record Compare(String attribute, Relation relation, String value) implements Filter {
     @Override
     public Truth test(Values values) {
-      if (!values.recognises(attribute)) {
+      Optional<Matching> matching = values.matching(attribute).filter(this::defines);
+      if (matching.isEmpty()) {
         return Truth.UNDEFINED;
       }
-      Syntax syntax = Syntax.of(attribute);
+      Syntax syntax = matching.get().syntax();
       Optional<String> asked = syntax.normalise(value);
-      if (asked.isEmpty()
-          || (relation != Relation.EQUAL && syntax.compare(value, value).isEmpty())) {
+      if (asked.isEmpty()) {
         return Truth.UNDEFINED;
       }
       Truth result = Truth.FALSE;
@@ -105,6 +105,10 @@ public sealed interface Filter {
         result = result.or(one(syntax, have, asked.get()));
       }
       return result;
+    }
+
+    private boolean defines(Matching matching) {
+      return relation == Relation.EQUAL ? matching.equality() : matching.ordering();
     }
 
     private Truth one(Syntax syntax, String have, String asked) {
@@ -128,10 +132,11 @@ public sealed interface Filter {
       implements Filter {
     @Override
     public Truth test(Values values) {
-      Syntax syntax = Syntax.of(attribute);
-      if (!values.recognises(attribute) || !syntax.hasSubstrings()) {
+      Optional<Matching> matching = values.matching(attribute).filter(Matching::substrings);
+      if (matching.isEmpty()) {
         return Truth.UNDEFINED;
       }
+      Syntax syntax = matching.get().syntax();
       for (String have : values.of(attribute)) {
         if (matches(fold(syntax, have), syntax)) {
           return Truth.TRUE;
@@ -179,11 +184,12 @@ public sealed interface Filter {
 
     @Override
     public Truth test(Values values) {
-      if (!values.recognises(attribute)) {
+      Optional<Matching> matching = values.matching(attribute);
+      if (matching.isEmpty()) {
         return Truth.UNDEFINED;
       }
       return switch (rule) {
-        case "" -> own(values);
+        case "" -> own(values, matching.get());
         case "caseignorematch", "2.5.13.2" -> equal(values, Syntax.CASE_IGNORE);
         case "caseexactmatch", "2.5.13.5" -> equal(values, Syntax.CASE_EXACT);
         case BIT_AND, BIT_OR -> bits(values);
@@ -191,10 +197,10 @@ public sealed interface Filter {
       };
     }
 
-    private Truth own(Values values) {
-      return Syntax.of(attribute).normalise(value).isEmpty()
+    private Truth own(Values values, Matching matching) {
+      return !matching.equality() || matching.syntax().normalise(value).isEmpty()
           ? Truth.UNDEFINED
-          : equal(values, Syntax.of(attribute));
+          : equal(values, matching.syntax());
     }
 
     private Truth equal(Values values, Syntax syntax) {

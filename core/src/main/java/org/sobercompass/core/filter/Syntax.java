@@ -5,19 +5,21 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.sobercompass.core.key.Key;
 
 /**
  * How values of an attribute compare: a thin table of the usual attribute types (RFC 4517, RFC
  * 4519, RFC 2307); all others compare as case-ignore strings, which is the rule of most.
  */
 public enum Syntax {
-  /**
-   * caseIgnoreMatch and its substring rule: case and runs of spaces do not count. No ordering: the
-   * usual types (RFC 4519) have no ordering rule.
-   */
+  /** caseIgnoreMatch and its kin: case and runs of spaces do not count. */
   CASE_IGNORE,
-  /** caseExactMatch and its kin; no ordering. */
+  /** caseExactMatch and its kin. */
   CASE_EXACT,
+  /** numericStringMatch: spaces do not count. */
+  NUMERIC,
+  /** octetStringMatch: every byte counts. */
+  OCTETS,
   /** telephoneNumberMatch: neither case, spaces nor hyphens count (RFC 4517 section 4.2.29). */
   TELEPHONE,
   /** generalizedTimeMatch and its ordering, for times in UTC. */
@@ -77,6 +79,8 @@ public enum Syntax {
   public Optional<String> normalise(String value) {
     return switch (this) {
       case CASE_EXACT -> Optional.of(squeeze(value));
+      case NUMERIC -> Optional.of(value.replace(" ", ""));
+      case OCTETS -> Optional.of(value);
       case INTEGER -> integer(value).map(BigInteger::toString);
       case BOOLEAN -> bool(value);
       case TELEPHONE -> Optional.of(dial(value));
@@ -86,18 +90,28 @@ public enum Syntax {
     };
   }
 
-  /** Orders two values; empty when the syntax has no order or a value is not of it. */
+  /**
+   * Orders two values; empty when the syntax has no order or a value is not of it. Text goes by
+   * code points in the form that is compared (RFC 4517 section 4.2.12).
+   */
   public Optional<Integer> compare(String a, String b) {
     return switch (this) {
       case INTEGER -> integer(a).flatMap(x -> integer(b).map(x::compareTo));
       case TIME -> time(a).flatMap(x -> time(b).map(x::compareTo));
-      case CASE_IGNORE, CASE_EXACT, TELEPHONE, BOOLEAN, DN, OID -> Optional.empty();
+      case CASE_IGNORE, CASE_EXACT, NUMERIC, OCTETS ->
+          normalise(a).flatMap(x -> normalise(b).map(y -> Key.compareUtf8(x, y)));
+      case TELEPHONE, BOOLEAN, DN, OID -> Optional.empty();
     };
   }
 
-  /** Whether substring items are defined on this syntax. */
-  public boolean hasSubstrings() {
-    return this == CASE_IGNORE || this == CASE_EXACT || this == TELEPHONE;
+  /** Whether upper and lower case are the same. */
+  public boolean ignoresCase() {
+    return this != CASE_EXACT && this != OCTETS;
+  }
+
+  /** Whether it is text, of which pieces can be looked for. */
+  boolean isText() {
+    return this == CASE_IGNORE || this == CASE_EXACT || this == TELEPHONE || this == NUMERIC;
   }
 
   /** The form in which pieces of values are looked for. */
@@ -105,6 +119,7 @@ public enum Syntax {
     return switch (this) {
       case CASE_EXACT -> text;
       case TELEPHONE -> dial(text);
+      case NUMERIC -> text.replace(" ", "");
       default -> text.toLowerCase(Locale.ROOT);
     };
   }

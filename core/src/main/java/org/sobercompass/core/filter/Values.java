@@ -2,6 +2,7 @@ package org.sobercompass.core.filter;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** The attribute values of one entry, as a filter sees them. */
 public interface Values {
@@ -31,6 +32,9 @@ public interface Values {
     return found;
   }
 
-  /** Whether the attribute type is known in this directory; if not, items on it are undefined. */
-  boolean recognises(String attribute);
+  /**
+   * How an attribute (lower-case name) compares in this directory; empty when it is not known
+   * there, and items on it are undefined.
+   */
+  Optional<Matching> matching(String attribute);
 }

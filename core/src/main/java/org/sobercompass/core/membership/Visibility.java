@@ -7,7 +7,7 @@ import java.util.function.IntPredicate;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.filter.Filter;
-import org.sobercompass.core.filter.Syntax;
+import org.sobercompass.core.filter.Matching;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.filter.Values;
 
@@ -118,9 +118,8 @@ public final class Visibility {
     }
 
     @Override
-    public boolean recognises(String attribute) {
-      var column = facts.arrays().columns().get(attribute);
-      return Syntax.isKnown(attribute) || (column != null && column.codes().items() > 0);
+    public Optional<Matching> matching(String attribute) {
+      return facts.matching(facts.source(subject), attribute);
     }
   }
 }

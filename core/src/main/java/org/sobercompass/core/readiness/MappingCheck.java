@@ -57,6 +57,7 @@ public final class MappingCheck {
     model.systems().forEach(this::emergency);
     model.systems().forEach(this::grants);
     model.systems().forEach(this::register);
+    problems.addAll(new HostCheck(model).problems());
     return List.copyOf(problems);
   }
 
@@ -72,6 +73,7 @@ public final class MappingCheck {
       return;
     }
     stale(view);
+    problems.addAll(new SightFill(model, view).problems());
     if (seen(view).accounts() == 0 && facts.accounts() > 0) {
       warn(
           Place.of(view.id()),
@@ -106,10 +108,53 @@ public final class MappingCheck {
                         + (days == 1 ? "a day" : days + " days")
                         + " older than these answers",
                     "a new copy; what changed since does not count there yet"));
+    terms
+        .exported()
+        .map(exported -> ChronoUnit.DAYS.between(exported, now))
+        .filter(days -> days > 0)
+        .ifPresent(
+            days ->
+                warn(
+                    Place.of(view.id()),
+                    "the actual assignments of "
+                        + name
+                        + " were exported "
+                        + (days == 1 ? "a day" : days + " days")
+                        + " before these answers",
+                    "a new export; what was assigned since is not in it"));
   }
 
-  /** Says when all who administer a system are in the directory it sees. */
-  private String administrators(SystemView view) {
+  /** Before a switch, who administers: nobody, when all administrators are in the directory. */
+  private void switching(SystemView view) {
+    long asOf = model.asOf().getEpochSecond();
+    view.admission()
+        .terms()
+        .switching()
+        .filter(s -> asOf < s.at())
+        .ifPresent(
+            s -> {
+              Set<Integer> accounts = administering(view);
+              boolean all =
+                  !accounts.isEmpty()
+                      && accounts.stream().allMatch(a -> facts.source(a).equals(s.directory()));
+              if (all && view.admission().terms().emergency().isEmpty()) {
+                warn(
+                    Place.of(view.id()),
+                    view.system().name()
+                        + " has no administrator until "
+                        + s.day()
+                        + ": all "
+                        + accounts.size()
+                        + " are in "
+                        + s.directory()
+                        + ", which it does not sign in from before",
+                    "an administrator among its own accounts, or an emergency account");
+              }
+            });
+  }
+
+  /** The accounts that hold a role which administers the system. */
+  private Set<Integer> administering(SystemView view) {
     Set<Integer> accounts = new TreeSet<>();
     long asOf = model.asOf().getEpochSecond();
     for (Grant grant : view.grants()) {
@@ -126,6 +171,12 @@ public final class MappingCheck {
         }
       }
     }
+    return accounts;
+  }
+
+  /** Says when all who administer a system are in the directory it sees. */
+  private String administrators(SystemView view) {
+    Set<Integer> accounts = administering(view);
     String directory = view.system().sight().directory();
     long inside = accounts.stream().filter(a -> facts.source(a).equals(directory)).count();
     return accounts.isEmpty() || inside < accounts.size()
@@ -138,11 +189,19 @@ public final class MappingCheck {
   private void emergency(SystemView view) {
     boolean needsDirectory = !view.admission().isOpen() && !view.grants().isEmpty();
     List<Terms.Emergency> accounts = view.admission().terms().emergency();
+    switching(view);
     if (needsDirectory && accounts.isEmpty()) {
       warn(
           Place.of(view.id()),
           view.system().name()
-              + " has no emergency account: nobody gets in without "
+              + " has no emergency account: "
+              + view.admission()
+                  .terms()
+                  .switching()
+                  .filter(s -> model.asOf().getEpochSecond() < s.at())
+                  .map(s -> "from " + s.day() + " on ")
+                  .orElse("")
+              + "nobody gets in without "
               + view.system().sight().directory()
               + administrators(view),
           "emergency: an account kept in the application, and when it was last tried");

@@ -11,8 +11,10 @@ import org.sobercompass.core.filter.Truth;
  * @param system the number of the system
  * @param steps the conditions that are asked here, in order
  * @param signInName what to type at sign-in; empty when nothing is asked
+ * @param caseCounts whether upper and lower case differ in it; empty when nothing says so
  */
-public record Readiness(int account, int system, List<Step> steps, String signInName) {
+public record Readiness(
+    int account, int system, List<Step> steps, String signInName, Optional<Boolean> caseCounts) {
   /**
    * One condition.
    *

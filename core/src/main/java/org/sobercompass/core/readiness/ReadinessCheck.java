@@ -3,7 +3,6 @@ package org.sobercompass.core.readiness;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -17,15 +16,14 @@ import org.sobercompass.core.readiness.Readiness.Step;
 import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.GrantSink;
+import org.sobercompass.core.system.HostLimits;
 import org.sobercompass.core.system.Projected;
 import org.sobercompass.core.system.Standing;
 
 /** Asks the conditions for using a system, one account at a time. Not thread-safe. */
 public final class ReadinessCheck {
   /** Attributes (lower case) that say from where an account may sign in. */
-  public static final Set<String> NEEDS = Set.of("userworkstations", "host");
-
-  private static final List<String> HOST_ATTRIBUTES = List.of("host", "userworkstations");
+  public static final Set<String> NEEDS = HostLimits.NEEDS;
 
   private final Asker asker;
   private final Facts facts;
@@ -56,13 +54,18 @@ public final class ReadinessCheck {
     if (!view.admission().isOpen()) {
       steps.add(seen(view, account));
       enrolment(view, account, steps);
+      switching(view, account, steps);
       state(account, steps);
       host(view, account, steps);
     }
     rights(view, account, steps);
     steps.sort(Comparator.comparing(Step::condition));
     return new Readiness(
-        account, view.number(), steps, view.admission().isOpen() ? "" : name(view, account));
+        account,
+        view.number(),
+        steps,
+        view.admission().isOpen() ? "" : name(view, account),
+        caseCounts(view, account));
   }
 
   /**
@@ -74,7 +77,7 @@ public final class ReadinessCheck {
         view.admission().isOpen()
             || (view.memberships().visibility().sees(account)
                 && asker.standing(view, account).state() == Standing.State.USABLE
-                && allowed(account).isEmpty());
+                && (from.isEmpty() || HostLimits.of(facts, account).isEmpty()));
     Projected who = asker.projected(view, account);
     if (!mayEnter || who.isEmpty()) {
       return false;
@@ -90,6 +93,17 @@ public final class ReadinessCheck {
         .signInName()
         .replace("{login}", facts.login(account))
         .replace("{mail}", facts.mail(account));
+  }
+
+  /** The system's own rule, else the one of the attribute that holds the login names. */
+  private Optional<Boolean> caseCounts(SystemView view, int account) {
+    Optional<Boolean> own = view.admission().terms().caseCounts();
+    boolean login = view.admission().terms().signInName().contains("{login}");
+    return own.or(
+        () ->
+            login
+                ? facts.loginMatching(account).map(m -> !m.syntax().ignoresCase())
+                : Optional.empty());
   }
 
   private Step seen(SystemView view, int account) {
@@ -135,6 +149,24 @@ public final class ReadinessCheck {
     places(admission, accepted, steps);
   }
 
+  /** A directory that is joined but not signed in from yet. */
+  private void switching(SystemView view, int account, List<Step> steps) {
+    long asOf = asker.model().asOf().getEpochSecond();
+    if (view.admission().isBeforeSwitch(account, asOf)) {
+      steps.removeIf(step -> step.condition() == Condition.SIGN_IN);
+      view.admission()
+          .terms()
+          .switching()
+          .ifPresent(
+              s ->
+                  steps.add(
+                      step(
+                          Condition.SIGN_IN,
+                          false,
+                          "it signs in from " + s.directory() + " from " + s.day() + " on")));
+    }
+  }
+
   private static void places(Admission admission, List<Enrolment> accepted, List<Step> steps) {
     if (accepted.isEmpty()) {
       return;
@@ -164,22 +196,37 @@ public final class ReadinessCheck {
     } else {
       long at = facts.expires(account);
       boolean over = at <= asker.model().asOf().getEpochSecond();
-      String when = at == Facts.NEVER ? "never ends" : java.time.Instant.ofEpochSecond(at) + "";
+      String when = at == Facts.NEVER ? "never ends" : at(at);
       steps.add(step(Condition.NOT_EXPIRED, !over, (over ? "since " : "") + when));
     }
-    if (facts.is(account, Facts.LOCKED)) {
+    long now = asker.model().asOf().getEpochSecond();
+    if (facts.isLocked(account, now)) {
+      long until = facts.arrays().lockedUntil()[account];
+      String words = until == Facts.NEVER - 1 ? "until it is unlocked" : "until " + at(until);
+      steps.add(step(Condition.NOT_LOCKED, false, "locked " + words));
+    } else if (facts.is(account, Facts.LOCKED)) {
       steps.add(
           new Step(Condition.NOT_LOCKED, Truth.UNDEFINED, "locked, unless that has run out since"));
     } else {
       steps.add(step(Condition.NOT_LOCKED, true, ""));
     }
-    boolean ended = facts.is(account, Facts.PASSWORD_ENDED);
-    steps.add(step(Condition.PASSWORD, !ended, ended ? "it must be changed first" : ""));
+    boolean change = facts.is(account, Facts.PASSWORD_ENDED);
+    long ends = facts.passwordEnds(account);
+    boolean over = ends <= now;
+    String detail =
+        change
+            ? "it must be changed first"
+            : ends == Facts.NEVER ? "" : (over ? "expired " : "until ") + at(ends);
+    steps.add(step(Condition.PASSWORD, !change && !over, detail));
+  }
+
+  private static String at(long epochSecond) {
+    return java.time.Instant.ofEpochSecond(epochSecond).toString();
   }
 
   /** {@code userWorkstations} ([MS-ADA3]) and {@code host} (RFC 4524): where it may sign in. */
   private void host(SystemView view, int account, List<Step> steps) {
-    List<String> allowed = allowed(account);
+    List<String> allowed = HostLimits.of(facts, account);
     if (allowed.isEmpty()) {
       return;
     }
@@ -190,24 +237,9 @@ public final class ReadinessCheck {
           hosts.add(host);
         });
     String only = "only from " + String.join(", ", allowed);
-    if (hosts.isEmpty()) {
-      steps.add(new Step(Condition.HOST, Truth.UNDEFINED, only));
-      return;
-    }
-    boolean any = hosts.stream().anyMatch(h -> allowed.contains(h.toLowerCase(Locale.ROOT)));
-    steps.add(step(Condition.HOST, any, only + "; asked for " + String.join(", ", hosts)));
-  }
-
-  private List<String> allowed(int account) {
-    List<String> allowed = new ArrayList<>();
-    for (String attribute : HOST_ATTRIBUTES) {
-      for (String value : facts.values(account, attribute)) {
-        for (String name : value.split(",")) {
-          allowed.add(name.strip().toLowerCase(Locale.ROOT));
-        }
-      }
-    }
-    return allowed;
+    Truth met = HostLimits.allows(allowed, hosts);
+    String asked = hosts.isEmpty() ? "" : "; asked for " + String.join(", ", hosts);
+    steps.add(new Step(Condition.HOST, met, only + asked));
   }
 
   private void rights(SystemView view, int account, List<Step> steps) {

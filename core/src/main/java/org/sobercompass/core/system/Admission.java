@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.Implicit;
+import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Standing.State;
@@ -135,8 +136,20 @@ public final class Admission {
     if (facts.expires(account) <= asOf) {
       reasons.add("the account has expired");
     }
+    if (facts.isLocked(account, asOf)) {
+      reasons.add("the account is locked");
+    }
     if (facts.is(account, Facts.PASSWORD_ENDED)) {
       reasons.add("its password must be changed first");
+    } else if (facts.passwordEnds(account) <= asOf) {
+      reasons.add("its password has expired");
+    }
+    if (isBeforeSwitch(account, asOf)) {
+      reasons.add("the application does not sign in from " + facts.source(account) + " yet");
+    }
+    Truth host = HostLimits.allows(HostLimits.of(facts, account), terms.hosts());
+    if (host == Truth.FALSE) {
+      reasons.add("it may not sign in from " + String.join(" or ", terms.hosts()));
     }
     boolean unknownExpiry = facts.is(account, Facts.EXPIRY_UNKNOWN);
     boolean perhapsEnrolled = false;
@@ -156,9 +169,22 @@ public final class Admission {
     if (facts.is(account, Facts.LOCKED)) {
       return new Standing(State.UNDECIDED, List.of("locked, unless the lock has run out since"));
     }
+    if (host == Truth.UNDEFINED) {
+      return new Standing(
+          State.UNDECIDED,
+          List.of("only from " + String.join(", ", HostLimits.of(facts, account))));
+    }
     return perhapsEnrolled
         ? new Standing(State.UNDECIDED, List.of("it is not known whether it is enrolled"))
         : Standing.USABLE;
+  }
+
+  /** Whether the system signs in from the directory of this account only later. */
+  public boolean isBeforeSwitch(int account, long asOf) {
+    return terms
+        .switching()
+        .filter(s -> asOf < s.at() && s.directory().equals(facts.source(account)))
+        .isPresent();
   }
 
   /** Why the register does not admit any of these subjects; empty when it does. */

@@ -11,20 +11,26 @@ import java.util.Optional;
  * @param place where an enrolment must stand, if there are several places ("this database")
  * @param hosts the hosts it is used from; none when that is not said
  * @param signInName how the name to type is made, with {@code {login}} and {@code {mail}} in it
+ * @param caseCounts whether upper and lower case differ in that name, if the system has a rule
  * @param emergency accounts kept outside the directory for when it is down
  * @param administrators the ids of the roles whose holders administer the system
  * @param waiting whether its settings wait for a restart, so that it may do something else now
  * @param copied the day of its copy of the directory, if it works on a copy
+ * @param switching when it begins to sign in from the directory, if it does not yet
+ * @param exported the day its actual assignments were exported, if that is said
  */
 public record Terms(
     boolean secondFactor,
     Optional<String> place,
     List<String> hosts,
     String signInName,
+    Optional<Boolean> caseCounts,
     List<Emergency> emergency,
     List<String> administrators,
     boolean waiting,
-    Optional<LocalDate> copied) {
+    Optional<LocalDate> copied,
+    Optional<Switch> switching,
+    Optional<LocalDate> exported) {
 
   /** Nothing is asked. */
   public static final Terms NONE =
@@ -33,9 +39,12 @@ public record Terms(
           Optional.empty(),
           List.of(),
           "{login}",
+          Optional.empty(),
           List.of(),
           List.of(),
           false,
+          Optional.empty(),
+          Optional.empty(),
           Optional.empty());
 
   /** Copies. */
@@ -44,6 +53,15 @@ public record Terms(
     emergency = List.copyOf(emergency);
     administrators = List.copyOf(administrators);
   }
+
+  /**
+   * A switch to the directory: until then only accounts of its own can sign in.
+   *
+   * @param directory the directory it will sign in from
+   * @param at epoch second of the switch
+   * @param day the same as written
+   */
+  public record Switch(String directory, long at, LocalDate day) {}
 
   /**
    * An account for when the directory is down.

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
@@ -33,8 +34,10 @@ class FilterTest {
         }
 
         @Override
-        public boolean recognises(String attribute) {
-          return ENTRY.containsKey(attribute) || attribute.equals("mail");
+        public Optional<Matching> matching(String attribute) {
+          return ENTRY.containsKey(attribute) || attribute.equals("mail")
+              ? Optional.of(Matching.usual(attribute))
+              : Optional.empty();
         }
       };
 
@@ -157,8 +160,8 @@ class FilterTest {
           }
 
           @Override
-          public boolean recognises(String attribute) {
-            return true;
+          public Optional<Matching> matching(String attribute) {
+            return Optional.of(Matching.usual(attribute));
           }
         };
     assertThat(FilterParser.parse(filter).test(entry)).isEqualTo(expected);

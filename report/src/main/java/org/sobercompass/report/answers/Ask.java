@@ -36,7 +36,19 @@ public record Ask(AccessModel model, ZoneId zone, List<Problem> problems) {
   public Sheet.Builder begin(String schema, String... columns) {
     return Sheet.of(schema, columns)
         .fact("as of", TIME.format(model.asOf().atZone(zone)))
-        .fact("assignments", basis(model));
+        .fact("assignments", basis(model) + exported(model));
+  }
+
+  /** Which actual assignments were exported when, where that is said. */
+  private static String exported(AccessModel model) {
+    String days =
+        model.systems().stream()
+            .filter(view -> view.basis() == Basis.ACTUAL)
+            .flatMap(
+                view ->
+                    view.admission().terms().exported().map(day -> view.id() + " " + day).stream())
+            .collect(Collectors.joining(", "));
+    return days.isEmpty() ? "" : " (exported: " + days + ")";
   }
 
   /** Which grants are used: one word when all systems agree, else by system. */

@@ -8,8 +8,10 @@ import org.sobercompass.core.facts.Dangling;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.membership.MembershipGraph;
 import org.sobercompass.core.membership.MembershipPaths;
+import org.sobercompass.core.readiness.HostCheck;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.HostLimits;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.report.data.Sheet;
 
@@ -161,6 +163,34 @@ public final class SubjectAnswers {
             + view.system().combining()
             + ".");
     return ask.finish(sheet, view);
+  }
+
+  /** Which accounts name a host among those they may sign in from. */
+  public Sheet host(String host) {
+    HostCheck.At at = new HostCheck(ask.model()).at(host);
+    Sheet.Builder sheet = ask.begin("host/1", "account", "login", "name", "may sign in from");
+    for (int account : at.named()) {
+      sheet.row(
+          facts.key(account).text(),
+          facts.login(account),
+          facts.label(account),
+          String.join(", ", HostLimits.of(facts, account)));
+    }
+    sheet
+        .heading(
+            Ask.count(at.named().size(), "account names", "accounts name")
+                + " "
+                + host
+                + "; "
+                + Ask.count(at.free(), "other is", "others are")
+                + " not limited to hosts, "
+                + Ask.count(at.elsewhere(), "is", "are")
+                + " limited to others.")
+        .note("Who can use an application from there: sober trial --all --from " + host);
+    if (!at.exists()) {
+      sheet.note("No directory has an entry for a host " + host + ", and no application names it.");
+    }
+    return ask.finish(sheet);
   }
 
   /** All roles, of one system or of all. */

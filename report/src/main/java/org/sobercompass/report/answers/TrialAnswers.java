@@ -58,9 +58,16 @@ public final class TrialAnswers {
     }
     sheet.heading(heading(view, account, readiness));
     if (!readiness.signInName().isEmpty()) {
-      sheet.fact("name to type", readiness.signInName() + " (upper or lower case)");
+      sheet.fact("name to type", readiness.signInName() + " (" + letters(readiness) + ")");
     }
     return ask.finish(sheet, view);
+  }
+
+  private static String letters(Readiness readiness) {
+    return readiness
+        .caseCounts()
+        .map(counts -> counts ? "exactly so: upper and lower case differ" : "upper or lower case")
+        .orElse("as written; nothing says whether upper and lower case differ");
   }
 
   private String heading(SystemView view, int account, Readiness readiness) {

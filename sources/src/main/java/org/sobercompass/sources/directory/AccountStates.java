@@ -10,7 +10,7 @@ import org.sobercompass.core.facts.Facts;
 final class AccountStates {
   private static final int ACCOUNT_DISABLE = 2;
   private static final int PASSWORD_NEVER_ENDS = 0x10000;
-  private static final long SECONDS_TO_1970 = 11_644_473_600L;
+  static final long SECONDS_TO_1970 = 11_644_473_600L;
   private static final long DAY = 86_400;
 
   /** The attributes read, for the completeness of an export. */
@@ -38,17 +38,6 @@ final class AccountStates {
     boolean byLock = "true".equalsIgnoreCase(entry.getAttributeValue("nsAccountLock"));
     boolean forGood = "000001010000Z".equals(entry.getAttributeValue("pwdAccountLockedTime"));
     return byControl || byLock || forGood;
-  }
-
-  /**
-   * Locked after wrong passwords: {@code lockoutTime} ([MS-ADA1]) other than 0, or {@code
-   * pwdAccountLockedTime} with a time. How long a lock lasts is not in the entry.
-   */
-  static boolean isLocked(Entry entry) {
-    String lockout = entry.getAttributeValue("lockoutTime");
-    String since = entry.getAttributeValue("pwdAccountLockedTime");
-    boolean byLockout = lockout != null && !lockout.strip().equals("0");
-    return byLockout || (since != null && !since.equals("000001010000Z"));
   }
 
   /**

@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
@@ -26,9 +27,18 @@ final class EntryFacts {
   private final String name;
   private final DirectoryKind kind;
   private final FactsSource into;
+  private final Optional<DirectorySchema> schema;
+  private final PasswordRules passwords;
   private final Problems problems;
 
-  EntryFacts(String name, DirectoryKind kind, FactsSource into, Problems problems) {
+  EntryFacts(
+      String name,
+      DirectoryKind kind,
+      Optional<DirectorySchema> schema,
+      FactsSource into,
+      Problems problems) {
+    this.schema = schema;
+    this.passwords = new PasswordRules(into);
     this.name = name;
     this.kind = kind;
     this.into = into;
@@ -38,6 +48,10 @@ final class EntryFacts {
   void take(Entry entry) {
     String form = DnForm.of(entry.getDN());
     SubjectKind subject = subjectKind(entry);
+    if (subject == null || subject == SubjectKind.UNIT) {
+      passwords.policy(entry, form);
+      host(entry);
+    }
     if (subject == null) {
       into.addOther(form);
       return;
@@ -48,7 +62,6 @@ final class EntryFacts {
     if (isAccount) {
       AccountStates.Expiry expiry = AccountStates.expiry(entry);
       expires = expiry.at();
-      flags |= AccountStates.isLocked(entry) ? Facts.LOCKED : 0;
       flags |= AccountStates.isPasswordEnded(entry) ? Facts.PASSWORD_ENDED : 0;
       flags |= expiry.unreadable().isPresent() ? Facts.EXPIRY_UNKNOWN : 0;
       expiry.unreadable().ifPresent(value -> unreadable(entry, value));
@@ -69,8 +82,32 @@ final class EntryFacts {
                 first(entry, List.of("mail")),
                 flags,
                 expires));
+    if (isAccount) {
+      passwords.account(entry, row, form);
+    }
     references(entry, subject, row, login);
     columns(entry, row);
+  }
+
+  /** What could only be told when all entries were there. */
+  void finish() {
+    passwords.finish();
+  }
+
+  /** Names of hosts: computers ([MS-ADSC]), devices and hosts (RFC 4519, RFC 2307). */
+  private void host(Entry entry) {
+    boolean isHost =
+        entry.hasObjectClass("computer")
+            || entry.hasObjectClass("device")
+            || entry.hasObjectClass("ipHost");
+    if (isHost) {
+      for (String attribute : List.of("cn", "dNSHostName")) {
+        String[] names = entry.getAttributeValues(attribute);
+        for (String host : names == null ? new String[0] : names) {
+          into.host(host);
+        }
+      }
+    }
   }
 
   private void unreadable(Entry entry, String value) {
@@ -81,15 +118,17 @@ final class EntryFacts {
   }
 
   private @Nullable SubjectKind subjectKind(Entry entry) {
-    String[] classes = entry.getObjectClassValues();
-    if (classes == null) {
+    String[] written = entry.getObjectClassValues();
+    if (written == null) {
       return null;
     }
+    List<String> classes =
+        schema.map(s -> s.withSuperclasses(List.of(written))).orElse(List.of(written));
     boolean account = false;
     boolean excluded = false;
     boolean unit = false;
-    for (String written : classes) {
-      String lower = written.toLowerCase(Locale.ROOT);
+    for (String name : classes) {
+      String lower = name.toLowerCase(Locale.ROOT);
       if (kind.groups().contains(lower)) {
         return SubjectKind.GROUP;
       }
@@ -228,21 +267,32 @@ final class EntryFacts {
     return text.replaceFirst("#'[01]*'B$", "").getBytes(StandardCharsets.UTF_8);
   }
 
+  /** The values of an attribute, those without options first. */
+  private static void values(Entry entry, String name, List<String> into) {
+    Attribute plain = entry.getAttribute(name);
+    if (plain != null) {
+      into.addAll(List.of(plain.getValues()));
+    }
+    for (Attribute attribute : entry.getAttributes()) {
+      boolean tagged = attribute.getName().indexOf(';') > 0;
+      if (tagged && attribute.getBaseName().equalsIgnoreCase(name)) {
+        into.addAll(List.of(attribute.getValues()));
+      }
+    }
+  }
+
   private void columns(Entry entry, int row) {
     for (String wanted : into.attributes()) {
       List<String> values = new ArrayList<>();
-      Attribute plain = entry.getAttribute(wanted);
-      if (plain != null) {
-        values.addAll(List.of(plain.getValues()));
-      }
-      for (Attribute attribute : entry.getAttributes()) {
-        boolean tagged = attribute.getName().indexOf(';') > 0;
-        if (tagged && attribute.getBaseName().equalsIgnoreCase(wanted)) {
-          values.addAll(List.of(attribute.getValues()));
-        }
-      }
+      List<String> names = schema.map(s -> s.names(wanted)).orElse(List.of(wanted));
+      names.forEach(name -> values(entry, name, values));
       if (wanted.equals("objectclass")) {
-        into.values(row, wanted, ObjectClasses.withSuperclasses(values));
+        into.values(
+            row,
+            wanted,
+            schema.isPresent()
+                ? schema.get().withSuperclasses(values)
+                : ObjectClasses.withSuperclasses(values));
       } else if (!values.isEmpty()) {
         into.values(
             row,

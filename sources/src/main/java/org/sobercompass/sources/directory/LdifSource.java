@@ -11,6 +11,7 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.util.Optional;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
@@ -27,15 +28,34 @@ public final class LdifSource {
   private final DirectoryKind kind;
   private final FactsSource into;
   private final Problems problems;
+  private final Optional<DirectorySchema> schema;
+
+  /**
+   * A reader by the usual attribute types and classes.
+   *
+   * @see #LdifSource(String, DirectoryKind, Optional, FactsSource, Problems)
+   */
+  public LdifSource(String name, DirectoryKind kind, FactsSource into, Problems problems) {
+    this(name, kind, Optional.empty(), into, problems);
+  }
 
   /**
    * A reader.
    *
    * @param name how the user names the file
    * @param kind which classes and attributes to look at
+   * @param schema the schema of the directory, where it is known
    * @param into takes the facts
    */
-  public LdifSource(String name, DirectoryKind kind, FactsSource into, Problems problems) {
+  public LdifSource(
+      String name,
+      DirectoryKind kind,
+      Optional<DirectorySchema> schema,
+      FactsSource into,
+      Problems problems) {
+    this.schema = schema;
+    schema.ifPresent(known -> into.schema(known.rules()));
+    into.loginAttribute(kind.logins().isEmpty() ? "" : kind.logins().get(0));
     this.name = name;
     this.kind = kind;
     this.into = into;
@@ -57,7 +77,7 @@ public final class LdifSource {
 
   /** Reads a stream to its end; it is not closed. */
   public void read(InputStream in) throws IOException {
-    EntryFacts entries = new EntryFacts(name, kind, into, problems);
+    EntryFacts entries = new EntryFacts(name, kind, schema, into, problems);
     int read = 0;
     try (LDIFReader reader = new LDIFReader(new LdifGate(in, name, problems), PARSERS)) {
       boolean more = true;
@@ -74,6 +94,7 @@ public final class LdifSource {
         }
       }
     }
+    entries.finish();
     if (read == 0) {
       problems.warning(
           Place.of(name), "the file holds no entry", "an export of accounts and groups");

@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.problem.Completeness;
+import org.sobercompass.sources.directory.DirectorySchema;
 
 /**
  * How a directory was read.
@@ -19,6 +20,7 @@ import org.sobercompass.core.problem.Completeness;
  * @param moved entries that were met twice under two names, or changed while they were read
  * @param attempts how many connections it took
  * @param completeness what came in, by attribute
+ * @param schema what the directory publishes of its schema; empty when it may not be read
  */
 public record Collected(
     String identity,
@@ -31,4 +33,5 @@ public record Collected(
     List<String> referrals,
     List<String> moved,
     int attempts,
-    List<Completeness> completeness) {}
+    List<Completeness> completeness,
+    Optional<DirectorySchema> schema) {}

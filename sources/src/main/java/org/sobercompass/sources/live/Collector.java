@@ -27,9 +27,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.function.IntConsumer;
 import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.OutsideException;
+import org.sobercompass.sources.directory.DirectorySchema;
 
 /**
  * Reads a live directory whole and writes it as LDIF (RFC 2849). A base whose connection breaks is
@@ -42,6 +44,7 @@ public final class Collector {
 
   private static final int MOST_NAMED = 50;
   private static final int TELL_EVERY = 5000;
+  private static final String NOT_ASKED = "ntsecuritydescriptor";
 
   private final LdapAccess access;
   private final Secret.Origins origins;
@@ -54,7 +57,8 @@ public final class Collector {
   private final List<String> referrals = new ArrayList<>();
   private Instant started = Instant.EPOCH;
   private int entries;
-  private int withoutClass;
+  private final Map<String, int[]> withheld = new TreeMap<>();
+  private Optional<DirectorySchema> schema = Optional.empty();
   private int attempts;
 
   /**
@@ -85,6 +89,7 @@ public final class Collector {
             StandardOpenOption.TRUNCATE_EXISTING)) {
       RootEntry root = session.root();
       String identity = session.identity();
+      schema = session.schema();
       List<String> bases = access.bases().isEmpty() ? root.contexts() : access.bases();
       for (String base : bases) {
         session = whole(base, root, session, file);
@@ -101,7 +106,8 @@ public final class Collector {
           List.copyOf(referrals),
           List.copyOf(moved),
           attempts + 1,
-          completeness());
+          completeness(),
+          schema);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     } finally {
@@ -153,7 +159,7 @@ public final class Collector {
       name(entry.getDN());
     }
     entries++;
-    withoutClass += entry.hasAttribute("objectClass") ? 0 : 1;
+    missing(entry);
     for (Attribute attribute : entry.getAttributes()) {
       String name = attribute.getBaseName().toLowerCase(Locale.ROOT);
       returned.computeIfAbsent(name, n -> new int[1])[0]++;
@@ -165,6 +171,24 @@ public final class Collector {
     }
     if (entries % TELL_EVERY == 0) {
       progress.accept(entries);
+    }
+  }
+
+  /**
+   * What an entry must have and does not show was withheld: its classes, and what they require by
+   * the schema. Secrets are left out by us.
+   */
+  private void missing(Entry entry) {
+    String[] classes = entry.getObjectClassValues();
+    if (classes == null) {
+      withheld.computeIfAbsent("objectclass", n -> new int[1])[0]++;
+    } else if (schema.isPresent()) {
+      for (String must : schema.get().required(List.of(classes))) {
+        boolean leftOut = EntryReader.SECRETS.contains(must) || must.equals(NOT_ASKED);
+        if (!leftOut && !entry.hasAttribute(must)) {
+          withheld.computeIfAbsent(must, n -> new int[1])[0]++;
+        }
+      }
     }
   }
 
@@ -199,37 +223,41 @@ public final class Collector {
 
   private List<Completeness> completeness() {
     List<Completeness> all = new ArrayList<>();
-    returned.forEach(
-        (attribute, count) ->
-            all.add(
-                new Completeness(
-                    access.name(),
-                    attribute,
-                    entries,
-                    count[0],
-                    attribute.equals("objectclass") ? withoutClass : 0)));
+    Set<String> attributes = new TreeSet<>(returned.keySet());
+    attributes.addAll(withheld.keySet());
+    for (String attribute : attributes) {
+      int there = returned.getOrDefault(attribute, new int[1])[0];
+      int not = withheld.getOrDefault(attribute, new int[1])[0];
+      all.add(new Completeness(access.name(), attribute, entries, there, not));
+    }
     return all;
   }
 
   /** What was counted before a base was begun, to go back to. */
   private final class Mark {
-    private final Map<String, Integer> counts = new TreeMap<>();
+    private final Map<String, Integer> counts = copy(returned);
     private final Set<Long> known = new HashSet<>(ids);
     private final int written = entries;
-    private final int bare = withoutClass;
+    private final Map<String, Integer> bare = copy(withheld);
     private final int named = moved.size();
-
-    Mark() {
-      returned.forEach((attribute, count) -> counts.put(attribute, count[0]));
-    }
 
     void back() {
       entries = written;
-      withoutClass = bare;
+      restore(withheld, bare);
+      restore(returned, counts);
       ids.retainAll(known);
       moved.subList(named, moved.size()).clear();
-      returned.keySet().retainAll(counts.keySet());
-      returned.forEach((attribute, count) -> count[0] = counts.getOrDefault(attribute, 0));
+    }
+
+    private static Map<String, Integer> copy(Map<String, int[]> counters) {
+      Map<String, Integer> copy = new TreeMap<>();
+      counters.forEach((attribute, count) -> copy.put(attribute, count[0]));
+      return copy;
+    }
+
+    private static void restore(Map<String, int[]> counters, Map<String, Integer> copy) {
+      counters.keySet().retainAll(copy.keySet());
+      counters.forEach((attribute, count) -> count[0] = copy.getOrDefault(attribute, 0));
     }
   }
 }

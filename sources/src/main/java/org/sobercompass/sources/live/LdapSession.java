@@ -24,6 +24,7 @@ import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.sources.directory.DirectorySchema;
 
 /** An open connection to a directory, bound as asked. Not thread-safe. */
 public final class LdapSession implements AutoCloseable {
@@ -132,6 +133,20 @@ public final class LdapSession implements AutoCloseable {
       return RootEntry.of(root);
     } catch (LDAPException e) {
       throw LdapFailure.of(access, "read the root entry", e);
+    }
+  }
+
+  /** The schema it publishes (RFC 4512 section 4.4); empty when it may not be read. */
+  public Optional<DirectorySchema> schema() {
+    try {
+      return Optional.ofNullable(connection.getSchema())
+          .filter(schema -> !schema.getAttributeTypes().isEmpty())
+          .map(DirectorySchema::new);
+    } catch (LDAPException e) {
+      if (LdapFailure.isConnection(e)) {
+        throw LdapFailure.of(access, "read the schema", e);
+      }
+      return Optional.empty();
     }
   }
 

@@ -13,9 +13,11 @@ import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.sobercompass.sources.directory.DirectoryKind;
+import org.sobercompass.sources.directory.DirectorySchema;
 
 /**
  * Asks a directory what it is and proposes the settings that fit: looks at up to {@link #MOST}
@@ -45,6 +47,7 @@ public final class Probe {
   private boolean all = true;
   private int posix;
   private int persons;
+  private Optional<DirectorySchema> schema = Optional.empty();
 
   /** Probes over an open session. */
   public Probe(LdapSession session) {
@@ -64,6 +67,7 @@ public final class Probe {
   /** Looks, and proposes. */
   public Proposal propose() {
     RootEntry root = session.root();
+    schema = session.schema();
     List<String> contexts =
         session.access().bases().isEmpty() ? root.contexts() : session.access().bases();
     DirectoryKind kind = root.ad() ? DirectoryKind.AD : DirectoryKind.STANDARD;
@@ -87,7 +91,8 @@ public final class Probe {
         new Proposal.Counts(
             accounts.size(), groups.size(), sample("unit").size(), sample("other").size()),
         new Proposal.Bases(accounts.bases(contexts), groups.bases(contexts)),
-        settings(proposed, accounts, groups));
+        settings(proposed, accounts, groups),
+        schema);
   }
 
   private Sample sample(String sort) {
@@ -145,7 +150,7 @@ public final class Probe {
           request.setSizeLimit(MOST);
         }
         SearchResult result = session.connection().search(request);
-        result.getSearchEntries().forEach(entry -> take(entry, kind));
+        result.getSearchEntries().forEach(entry -> take(entry.duplicate(), kind));
         SimplePagedResultsControl answer = pages ? SimplePagedResultsControl.get(result) : null;
         cookie = answer != null && answer.moreResultsToReturn() ? answer.getCookie() : null;
       } while (cookie != null && looked < MOST);
@@ -157,6 +162,13 @@ public final class Probe {
 
   private void take(Entry entry, DirectoryKind kind) {
     looked++;
+    // An entry is of the classes above its own too, of which only the schema knows (RFC 4512 3.3).
+    schema
+        .filter(s -> entry.hasAttribute("objectClass"))
+        .ifPresent(
+            s ->
+                entry.setAttribute(
+                    "objectClass", s.withSuperclasses(List.of(entry.getObjectClassValues()))));
     posix += entry.hasObjectClass("posixAccount") ? 1 : 0;
     persons += entry.hasObjectClass("inetOrgPerson") || entry.hasObjectClass("person") ? 1 : 0;
     sample(Sample.sort(entry, kind)).take(entry);

@@ -1,7 +1,10 @@
 package org.sobercompass.sources.live;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import org.sobercompass.core.filter.Matching;
+import org.sobercompass.sources.directory.DirectorySchema;
 
 /**
  * What a directory was found to hold, and the settings that fit it.
@@ -15,6 +18,7 @@ import java.util.Optional;
  * @param accounts how many accounts, groups and organizational units were met
  * @param bases the least set of bases that holds them
  * @param settings each setting with what speaks for it
+ * @param schema the schema it publishes; empty when it may not be read
  */
 public record Proposal(
     LdapAccess access,
@@ -25,7 +29,8 @@ public record Proposal(
     String kind,
     Counts accounts,
     Bases bases,
-    List<Setting> settings) {
+    List<Setting> settings,
+    Optional<DirectorySchema> schema) {
 
   /** How many entries of each sort. */
   public record Counts(int accounts, int groups, int units, int others) {}
@@ -52,6 +57,11 @@ public record Proposal(
       boolean unique,
       String example,
       List<String> others) {}
+
+  /** How values of the proposed attribute compare, where the schema says so. */
+  public Optional<Matching> matching(Setting setting) {
+    return schema.flatMap(s -> s.rules().of(setting.value().toLowerCase(Locale.ROOT)));
+  }
 
   /** The setting with this name. */
   public Optional<Setting> setting(String name) {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import org.sobercompass.core.facts.Implicit;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
@@ -13,6 +14,7 @@ import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.HostLimits;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.core.system.roles.Combining;
@@ -45,6 +47,7 @@ public final class RoleFormat implements SystemFormat {
           "place",
           "hosts",
           "sign-in-name",
+          "sign-in-case",
           "emergency",
           "administrators");
 
@@ -55,9 +58,9 @@ public final class RoleFormat implements SystemFormat {
 
   @Override
   public Set<String> needs(Node file, Problems problems) {
-    return file.get("sight")
-        .map(sight -> SightReader.read(sight, problems).needs())
-        .orElse(Set.of());
+    Set<String> needs = new TreeSet<>(HostLimits.NEEDS);
+    file.get("sight").ifPresent(sight -> needs.addAll(SightReader.read(sight, problems).needs()));
+    return needs;
   }
 
   @Override
@@ -152,7 +155,7 @@ public final class RoleFormat implements SystemFormat {
     kinds.remove("none");
     var register = file.text("register").map(name -> new RegisterReader(name, context).read());
     return new Admission(
-        context.facts(), open, Set.copyOf(kinds), register, TermsReader.read(file));
+        context.facts(), open, Set.copyOf(kinds), register, TermsReader.read(file, context.zone()));
   }
 
   private static void grants(
@@ -161,7 +164,7 @@ public final class RoleFormat implements SystemFormat {
       Context context,
       Map<Basis, List<Grant>> grants) {
     Optional<Node> files = file.get("assignments");
-    files.ifPresent(node -> node.only(Set.of("actual", "intended")));
+    files.ifPresent(node -> node.only(Set.of("actual", "intended", "taken")));
     for (Basis basis : Basis.values()) {
       List<String> names = files.map(node -> node.texts(basis.word())).orElse(List.of());
       if (!names.isEmpty()) {

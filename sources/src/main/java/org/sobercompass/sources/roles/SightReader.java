@@ -35,7 +35,8 @@ final class SightReader {
           "mail-only-groups",
           "nesting",
           "waiting-for-restart",
-          "copied");
+          "copied",
+          "switch");
   private static final List<Via> LISTED = List.of(Via.MEMBER, Via.UNIQUE_MEMBER, Via.MEMBER_UID);
 
   private SightReader() {}

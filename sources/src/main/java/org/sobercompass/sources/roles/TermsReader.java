@@ -1,6 +1,7 @@
 package org.sobercompass.sources.roles;
 
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
@@ -14,7 +15,7 @@ import org.sobercompass.sources.text.Node;
 final class TermsReader {
   private TermsReader() {}
 
-  static Terms read(Node file) {
+  static Terms read(Node file, ZoneId zone) {
     List<Terms.Emergency> emergency = new ArrayList<>();
     for (Node node : file.get("emergency").map(Node::items).orElse(List.of())) {
       node.only(Set.of("account", "tried"));
@@ -31,10 +32,23 @@ final class TermsReader {
         file.text("place"),
         file.texts("hosts"),
         name,
+        caseCounts(file),
         emergency,
         administrators(file),
         file.get("sight").map(sight -> sight.yes("waiting-for-restart", false)).orElse(false),
-        file.get("sight").flatMap(sight -> date(sight, "copied")));
+        file.get("sight").flatMap(sight -> date(sight, "copied")),
+        file.get("sight").flatMap(sight -> switching(sight, zone)),
+        file.get("assignments").flatMap(node -> date(node, "taken")));
+  }
+
+  private static Optional<Terms.Switch> switching(Node sight, ZoneId zone) {
+    return date(sight, "switch")
+        .map(
+            day ->
+                new Terms.Switch(
+                    sight.text("directory").orElse(""),
+                    day.atStartOfDay(zone).toEpochSecond(),
+                    day));
   }
 
   private static boolean required(Node file) {
@@ -44,6 +58,16 @@ final class TermsReader {
           "second-factor: " + Problem.quote(text.get()) + " is neither", "required or optional");
     }
     return text.filter("required"::equals).isPresent();
+  }
+
+  private static Optional<Boolean> caseCounts(Node file) {
+    Optional<String> text = file.text("sign-in-case");
+    if (text.isPresent() && !Set.of("exact", "alike").contains(text.get())) {
+      file.wrong(
+          "sign-in-case: " + Problem.quote(text.get()) + " is neither",
+          "exact, or alike when upper and lower case are the same");
+    }
+    return text.map("exact"::equals);
   }
 
   private static List<String> administrators(Node file) {

@@ -32,6 +32,7 @@ public final class ScimSource {
   public ScimSource(String name, FactsSource into, Problems problems) {
     this.name = name;
     this.into = into;
+    into.loginAttribute("username");
     this.problems = problems;
   }
 

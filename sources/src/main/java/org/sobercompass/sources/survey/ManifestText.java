@@ -79,6 +79,7 @@ final class ManifestText {
     }
     out.writeEndArray();
     out.writeStringProperty("file", part.file());
+    part.schema().ifPresent(schema -> out.writeStringProperty("schema", schema));
     out.writeEndObject();
   }
 
@@ -134,7 +135,8 @@ final class ManifestText {
         node.texts("referrals"),
         node.texts("moved"),
         completeness,
-        node.need("file"));
+        node.need("file"),
+        node.text("schema"));
   }
 
   private static Instant instant(Node node, String key) {

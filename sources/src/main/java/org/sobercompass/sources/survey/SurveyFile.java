@@ -63,6 +63,11 @@ public record SurveyFile(Path folder, Manifest manifest) {
     return folder.resolve(part.file());
   }
 
+  /** Where the schema of a part stands, if there is one. */
+  public Optional<Path> schema(SurveyPart part) {
+    return part.schema().map(folder::resolve);
+  }
+
   /**
    * Unpacks into an empty folder and checks.
    *
@@ -175,6 +180,12 @@ public record SurveyFile(Path folder, Manifest manifest) {
           .forEach(
               part ->
                   problems.error(place.entry(part.name()), "the part has no entries", part.file()));
+      manifest.parts().stream()
+          .filter(part -> part.schema().filter(name -> !listed.contains(name)).isPresent())
+          .forEach(
+              part ->
+                  problems.error(
+                      place.entry(part.name()), "its schema is missing", part.schema().orElse("")));
       problems.throwIfErrors();
       return new SurveyFile(folder, manifest);
     }

@@ -2,6 +2,7 @@ package org.sobercompass.sources.survey;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.sobercompass.core.problem.Completeness;
 
 /**
@@ -22,6 +23,7 @@ import org.sobercompass.core.problem.Completeness;
  * @param moved entries that moved or changed meanwhile
  * @param completeness what came in, by attribute
  * @param file where its entries stand in the archive
+ * @param schema where the directory's schema stands in the archive, if it was read
  */
 public record SurveyPart(
     String name,
@@ -38,4 +40,5 @@ public record SurveyPart(
     List<String> referrals,
     List<String> moved,
     List<Completeness> completeness,
-    String file) {}
+    String file,
+    Optional<String> schema) {}

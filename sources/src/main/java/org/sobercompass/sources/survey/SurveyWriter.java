@@ -35,6 +35,11 @@ public final class SurveyWriter {
     files.put(part.file(), content);
   }
 
+  /** Adds the schema of a part; its file name is {@link SurveyPart#schema()}. */
+  public void schema(SurveyPart part, Path content) {
+    part.schema().ifPresent(name -> files.put(name, content));
+  }
+
   /** Adds a file of the workspace the survey is taken with. */
   public void workspaceFile(String name, Path content) {
     files.put(SurveyFile.WORKSPACE + name, content);

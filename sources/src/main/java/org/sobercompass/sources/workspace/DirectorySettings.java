@@ -27,6 +27,7 @@ import org.sobercompass.sources.text.Node;
  * @param taken when it was exported, epoch second, or {@link Facts#NEVER} when not said
  * @param live how to reach it, for a live directory
  * @param service how to reach it, for a SCIM service
+ * @param schema its schema as LDIF, relative to the workspace, for an export
  * @param place where it stands in the workspace
  */
 public record DirectorySettings(
@@ -36,9 +37,11 @@ public record DirectorySettings(
     long taken,
     Optional<LdapAccess> live,
     Optional<ScimSettings> service,
+    Optional<String> schema,
     Place place) {
 
-  private static final Set<String> OWN = Set.of("kind", "file", "taken", "login-attribute");
+  private static final Set<String> OWN =
+      Set.of("kind", "file", "taken", "login-attribute", "schema");
 
   /** Whether it is read over the wire. */
   public boolean isLive() {
@@ -92,7 +95,19 @@ public record DirectorySettings(
         taken(node, zone),
         isLive && kind.isLdif() ? AccessSettings.read(name, node, root) : Optional.empty(),
         isLive && !kind.isLdif() ? ScimSettings.read(node, kind, root) : Optional.empty(),
+        schema(node, kind, isLive),
         node.place());
+  }
+
+  /** A live directory is asked for its schema; the other kinds have none. */
+  private static Optional<String> schema(Node node, DirectoryKind kind, boolean isLive) {
+    Optional<String> schema = node.text("schema");
+    if (schema.isPresent() && (isLive || !kind.isLdif())) {
+      node.wrong(
+          isLive ? "a live directory is asked for its schema" : "there is no schema of this kind",
+          "schema: beside the file: of an LDIF export only");
+    }
+    return schema;
   }
 
   private static DirectoryKind kind(Node node, Problems problems) {

@@ -1,6 +1,11 @@
 package org.sobercompass.sources.workspace;
 
 import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import org.sobercompass.core.problem.Completeness;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.directory.DirectorySchema;
 
 /**
  * The entries of one directory as they will be read.
@@ -9,8 +14,24 @@ import java.nio.file.Path;
  * @param path where its LDIF stands
  * @param shown how the user knows that place
  * @param taken when it was taken, epoch second, or NEVER
+ * @param schema the directory's schema (LDIF), where it is known
+ * @param schemaShown how the user knows that place
+ * @param withheld attributes that entries must have and did not show
  */
-record Export(DirectorySettings settings, Path path, String shown, long taken) {
+record Export(
+    DirectorySettings settings,
+    Path path,
+    String shown,
+    long taken,
+    Optional<Path> schema,
+    String schemaShown,
+    List<Completeness> withheld) {
+
+  /** The schema, if there is one. */
+  Optional<DirectorySchema> readSchema(Problems problems) {
+    return schema.flatMap(file -> DirectorySchema.read(file, schemaShown, problems));
+  }
+
   String key() {
     return settings.settings() + shown + "\n" + taken + "\n";
   }

@@ -28,7 +28,7 @@ import org.sobercompass.core.facts.Facts;
  * does not fit is passed over, never told. Small exports are not cached.
  */
 final class FactsCache {
-  private static final int FORM = 3;
+  private static final int FORM = 4;
   private static final long SMALLEST = 4L << 20;
   private static final int HEAD = 32 + 8;
 
@@ -51,6 +51,10 @@ final class FactsCache {
     if (worthwhile) {
       for (Export export : exports) {
         digests.add(CompletableFuture.supplyAsync(() -> digest(export.path())));
+        export
+            .schema()
+            .filter(Files::isReadable)
+            .ifPresent(file -> digests.add(CompletableFuture.supplyAsync(() -> digest(file))));
       }
     }
   }

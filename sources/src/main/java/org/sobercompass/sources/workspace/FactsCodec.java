@@ -10,6 +10,9 @@ import org.sobercompass.core.facts.Column;
 import org.sobercompass.core.facts.Dangling;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.filter.Matching;
+import org.sobercompass.core.filter.Schema;
+import org.sobercompass.core.filter.Syntax;
 import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
@@ -66,6 +69,49 @@ final class FactsCodec {
           List.of(c.source(), c.attribute(), "" + c.asked(), "" + c.returned(), "" + c.withheld()));
     }
     out.strings(words);
+    out.strings(words(a.schemas()));
+    words.clear();
+    new TreeMap<>(a.logins()).forEach((name, login) -> words.addAll(List.of(name, login)));
+    out.strings(words);
+    out.strings(a.hosts());
+    out.longs(a.passwordEnds());
+    out.longs(a.lockedUntil());
+  }
+
+  private static List<String> words(Map<String, Schema> schemas) {
+    List<String> words = new ArrayList<>();
+    for (Map.Entry<String, Schema> schema : new TreeMap<>(schemas).entrySet()) {
+      words.addAll(List.of(schema.getKey(), "" + schema.getValue().types().size()));
+      for (var type : new TreeMap<>(schema.getValue().types()).entrySet()) {
+        Matching m = type.getValue();
+        words.addAll(List.of(type.getKey(), m.syntax().name()));
+        words.add(
+            (m.equality() ? "e" : "") + (m.ordering() ? "o" : "") + (m.substrings() ? "s" : ""));
+      }
+    }
+    return words;
+  }
+
+  private static Map<String, Schema> schemas(List<String> words) {
+    Map<String, Schema> schemas = new TreeMap<>();
+    int at = 0;
+    while (at < words.size()) {
+      String name = words.get(at);
+      int end = at + 2 + 3 * number(words, at + 1);
+      Map<String, Matching> types = new TreeMap<>();
+      for (at += 2; at < end; at += 3) {
+        String rules = words.get(at + 2);
+        types.put(
+            words.get(at),
+            new Matching(
+                Syntax.valueOf(words.get(at + 1)),
+                rules.contains("e"),
+                rules.contains("o"),
+                rules.contains("s")));
+      }
+      schemas.put(name, new Schema(types));
+    }
+    return schemas;
   }
 
   static Facts.Arrays read(In in) {
@@ -114,7 +160,20 @@ final class FactsCodec {
         List.copyOf(dangling),
         columns,
         problems(in.strings()),
-        completeness(in.strings()));
+        completeness(in.strings()),
+        schemas(in.strings()),
+        logins(in.strings()),
+        in.strings(),
+        in.longs(),
+        in.longs());
+  }
+
+  private static Map<String, String> logins(List<String> words) {
+    Map<String, String> logins = new TreeMap<>();
+    for (int i = 0; i < words.size(); i += 2) {
+      logins.put(words.get(i), words.get(i + 1));
+    }
+    return logins;
   }
 
   private static List<Problem> problems(List<String> w) {

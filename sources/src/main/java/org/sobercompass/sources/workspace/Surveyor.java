@@ -85,17 +85,23 @@ public final class Surveyor {
       for (DirectorySettings directory : directories) {
         SurveyFile other = others.get(directory.name());
         Path content = scratch.resolve(directory.name() + ending(directory));
-        SurveyPart part;
+        final SurveyPart part;
         if (other != null) {
           part = other.part(directory.name()).orElseThrow();
           content = other.entries(part);
+          other
+              .schema(part)
+              .ifPresent(file -> writer.schema(other.part(directory.name()).orElseThrow(), file));
         } else if (directory.live().isPresent()) {
-          part = collect(directory.live().get(), content);
+          part = collect(directory.live().get(), content, writer);
         } else if (directory.service().isPresent()) {
           part = collect(directory.name(), directory.service().get(), content);
         } else {
           content = root.resolve(directory.file());
           part = ofFile(directory, content);
+        }
+        if (part.how().equals("file")) {
+          directory.schema().map(root::resolve).ifPresent(file -> writer.schema(part, file));
         }
         parts.add(part);
         writer.part(part, content);
@@ -113,8 +119,8 @@ public final class Surveyor {
     Path scratch = Surveys.scratch();
     try {
       Path content = scratch.resolve("part.ldif");
-      SurveyPart part = collect(access, content);
       SurveyWriter writer = new SurveyWriter();
+      SurveyPart part = collect(access, content, writer);
       writer.part(part, content);
       return new Taken(target, writer.write(target), List.of(part));
     } finally {
@@ -122,29 +128,46 @@ public final class Surveyor {
     }
   }
 
-  private SurveyPart collect(LdapAccess access, Path content) {
+  private SurveyPart collect(LdapAccess access, Path content, SurveyWriter writer) {
     Collected c =
         new Collector(access, origins, clock, count -> progress.read(access.name(), count))
             .into(content);
     List<String> changes = new ArrayList<>();
     c.before().ifPresent(changes::add);
     c.after().ifPresent(changes::add);
-    return new SurveyPart(
-        access.name(),
-        "ldap",
-        access.address(),
-        c.identity(),
-        access.tls().words(),
-        c.started(),
-        c.ended(),
-        true,
-        changes,
-        c.entries(),
-        c.bases(),
-        c.referrals(),
-        c.moved(),
-        c.completeness(),
-        fileOf(access.name()));
+    Optional<String> schema = c.schema().map(s -> "schema/" + access.name() + ".ldif");
+    SurveyPart part =
+        new SurveyPart(
+            access.name(),
+            "ldap",
+            access.address(),
+            c.identity(),
+            access.tls().words(),
+            c.started(),
+            c.ended(),
+            true,
+            changes,
+            c.entries(),
+            c.bases(),
+            c.referrals(),
+            c.moved(),
+            c.completeness(),
+            fileOf(access.name()),
+            schema);
+    if (c.schema().isPresent()) {
+      writer.schema(
+          part,
+          write(c.schema().get().toLdif(), content.resolveSibling(access.name() + ".schema")));
+    }
+    return part;
+  }
+
+  private static Path write(String text, Path file) {
+    try {
+      return Files.writeString(file, text);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
   }
 
   private SurveyPart collect(String name, ScimSettings settings, Path content) {
@@ -168,7 +191,8 @@ public final class Surveyor {
         List.of(),
         List.of(),
         List.of(),
-        "parts/" + name + ".jsonl");
+        "parts/" + name + ".jsonl",
+        Optional.empty());
   }
 
   /** The ending of the file of a part, by its format. */
@@ -195,6 +219,10 @@ public final class Surveyor {
               "an export of the directory (LDIF)"));
     }
     boolean dated = directory.taken() != Facts.NEVER;
+    LineCount counted =
+        directory.kind().isLdif()
+            ? LineCount.ofLdif(content)
+            : new LineCount(lines(content), Map.of());
     Instant at = dated ? Instant.ofEpochSecond(directory.taken()) : clock.instant();
     return new SurveyPart(
         directory.name(),
@@ -206,21 +234,13 @@ public final class Surveyor {
         at,
         dated,
         List.of(),
-        directory.kind().isLdif() ? entries(content) : lines(content),
+        counted.entries(),
         List.of(),
         List.of(),
         List.of(),
-        List.of(),
-        "parts/" + directory.name() + ending(directory));
-  }
-
-  /** Counts entries by their first lines; what they hold is checked when they are read. */
-  private static int entries(Path ldif) {
-    try (var lines = Files.lines(ldif, java.nio.charset.StandardCharsets.ISO_8859_1)) {
-      return (int) lines.filter(line -> line.regionMatches(true, 0, "dn:", 0, 3)).count();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
+        counted.completeness(directory.name()),
+        "parts/" + directory.name() + ending(directory),
+        directory.schema().map(s -> "schema/" + directory.name() + ".ldif"));
   }
 
   private static String fileOf(String name) {

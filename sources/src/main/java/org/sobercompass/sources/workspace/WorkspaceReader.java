@@ -46,6 +46,19 @@ final class WorkspaceReader {
   private static final Set<String> KEYS =
       Set.of("zone", "directories", "applications", "separation", "groups", "persons");
 
+  /** What accounts, groups and memberships are made of: answers hang on it when it is withheld. */
+  private static final Set<String> WEIGHTY =
+      Set.of(
+          "objectclass",
+          "member",
+          "uniquemember",
+          "memberuid",
+          "memberurl",
+          "uid",
+          "samaccountname",
+          "objectsid",
+          "gidnumber");
+
   private final Path root;
   private final Set<String> needs = new TreeSet<>();
   private final Problems problems = new Problems();
@@ -122,11 +135,27 @@ final class WorkspaceReader {
       Optional<SurveyPart> part = survey.flatMap(s -> s.part(directory.name()));
       if (!fromSurvey) {
         Path path = root.resolve(directory.file());
-        exports.add(new Export(directory, path, directory.file(), directory.taken()));
+        exports.add(
+            new Export(
+                directory,
+                path,
+                directory.file(),
+                directory.taken(),
+                directory.schema().map(root::resolve),
+                directory.schema().orElse(""),
+                List.of()));
       } else if (part.isPresent()) {
         Path path = survey.orElseThrow().entries(part.get());
         long taken = part.get().dated() ? part.get().ended().getEpochSecond() : Facts.NEVER;
-        exports.add(new Export(directory, path, part.get().file(), taken));
+        exports.add(
+            new Export(
+                directory,
+                path,
+                part.get().file(),
+                taken,
+                survey.orElseThrow().schema(part.get()),
+                part.get().schema().orElse(""),
+                part.get().completeness().stream().filter(c -> c.withheld() > 0).toList()));
       } else {
         problems.error(
             directory.place(),
@@ -196,6 +225,9 @@ final class WorkspaceReader {
     for (Export export : exports) {
       FactsSource source = builder.source(export.settings().name());
       source.taken(export.taken());
+      export.withheld().stream()
+          .filter(c -> WEIGHTY.contains(c.attribute()) || attributes.contains(c.attribute()))
+          .forEach(c -> source.withheld(c.attribute(), c.withheld()));
       read(export, source, reading);
     }
     rules.add(builder);
@@ -205,7 +237,8 @@ final class WorkspaceReader {
   private void read(Export export, FactsSource source, Problems reading) {
     DirectoryKind kind = export.settings().kind();
     if (kind.isLdif()) {
-      new LdifSource(export.shown(), kind, source, reading).read(export.path());
+      new LdifSource(export.shown(), kind, export.readSchema(reading), source, reading)
+          .read(export.path());
     } else if (kind.id().equals(DirectoryKind.SCIM.id())) {
       new ScimSource(export.shown(), source, reading).read(export.path());
     } else {

@@ -14,6 +14,22 @@ final class RealTree {
   private static final String[] UNITS = {"Glasshouses", "Seed Vault", "Herbarium", "Office"};
   private static final String[] TITLES = {"Keeper", "Gardener", "keeper", "Buyer", "Volunteer"};
 
+  /** Attribute types of our own: with order, with another name, without any rule, below another. */
+  static final String SCHEMA =
+      """
+      attributetype ( 1.3.6.1.4.1.32473.1.1 NAME ( 'shelfMark' 'standMark' )
+        EQUALITY caseIgnoreMatch ORDERING caseIgnoreOrderingMatch
+        SUBSTR caseIgnoreSubstringsMatch SYNTAX 1.3.6.1.4.1.1466.115.121.1.15 )
+      attributetype ( 1.3.6.1.4.1.32473.1.2 NAME 'shelfRoom' SUP shelfMark )
+      attributetype ( 1.3.6.1.4.1.32473.1.3 NAME 'trayNumber'
+        EQUALITY numericStringMatch ORDERING numericStringOrderingMatch
+        SUBSTR numericStringSubstringsMatch SYNTAX 1.3.6.1.4.1.1466.115.121.1.36 )
+      attributetype ( 1.3.6.1.4.1.32473.1.4 NAME 'shelfNote'
+        SYNTAX 1.3.6.1.4.1.1466.115.121.1.15 )
+      objectclass ( 1.3.6.1.4.1.32473.2.1 NAME 'shelfHolder' SUP top AUXILIARY
+        MAY ( shelfMark $ shelfRoom $ trayNumber $ shelfNote ) )
+      """;
+
   private RealTree() {}
 
   static String ldif(long seed) {
@@ -87,6 +103,12 @@ final class RealTree {
     }
     if (random.nextInt(5) == 0) {
       lines.add("description: Uses (brackets) * and \\ signs, number " + i % 7);
+    }
+    if (i % 3 == 0) {
+      lines.add("objectClass: shelfHolder");
+      lines.add("shelfMark: " + "ABCDabcd".charAt(i % 8) + " " + i % 50);
+      lines.add((i % 2 == 0 ? "shelfNote: x" : "shelfRoom: a" + i % 9));
+      lines.add("trayNumber: " + i % 30 + " " + (100 + i));
     }
     if (random.nextInt(6) == 0) {
       lines.add("telephoneNumber: +351 21 0" + i % 10 + " " + (1000 + i));

@@ -28,14 +28,19 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.filter.FilterParser;
+import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.membership.MembershipGraph;
 import org.sobercompass.core.membership.MembershipProfile;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.membership.Visibility;
+import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.live.Secret;
 import org.sobercompass.sources.workspace.Surveyor;
 import org.sobercompass.sources.workspace.Workspace;
@@ -206,6 +211,54 @@ class SambaTest {
     }
     assertThat(pairs).isGreaterThan(ACCOUNTS * 3);
     assertThat(otherPrimary).as("accounts whose primary group is another").isGreaterThan(2);
+  }
+
+  /**
+   * Its schema names no rules: the kind of value says how it compares, and text has an order. Left
+   * out: the negation of an item on an unknown attribute, which this server takes as true.
+   */
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "(sAMAccountName>=user3)",
+        "(sAMAccountName<=GROUP2)",
+        "(cn>=user 9)",
+        "(!(cn<=user 9))",
+        "(sAMAccountName=USER1*)",
+        "(name=user 4*)",
+        "(displayName=*)",
+        "(description>=a)",
+        "(nosuchattribute=a)",
+        "(userAccountControl>=540)",
+        "(userAccountControl:1.2.840.113556.1.4.804:=34)",
+        "(primaryGroupID=513)",
+        "(objectClass=person)",
+        "(objectClass=ORGANIZATIONALPERSON)",
+        "(&(objectClass=group)(!(groupType:1.2.840.113556.1.4.803:=2147483648)))",
+        "(whenCreated>=20200101000000.0Z)",
+        "(whenCreated<=20200101000000.0Z)",
+        "(memberOf=CN=Users,CN=Builtin,DC=alderfen,DC=example)",
+        "(member=cn=user 3,ou=people,dc=alderfen,dc=example)"
+      })
+  void filtersFitTheSameEntriesAsTheServerSays(String filter) throws Exception {
+    Set<String> theirs = new TreeSet<>();
+    connection
+        .search(PEOPLE, SearchScope.SUB, filter, "1.1")
+        .getSearchEntries()
+        .forEach(entry -> theirs.add(DnForm.of(entry.getDN())));
+    var parsed = FilterParser.parse(filter);
+    Set<String> needs = new TreeSet<>();
+    parsed.collectAttributes(needs);
+    Facts facts = Workspace.open(workspace, needs).facts();
+    Set<String> ours = new TreeSet<>();
+    for (int subject = 0; subject < facts.subjects(); subject++) {
+      String form = facts.dn(subject).isEmpty() ? "" : facts.arrays().dnForm().get(subject);
+      boolean below = form.endsWith(DnForm.of(PEOPLE));
+      if (below && parsed.test(new Visibility.SubjectValues(facts, subject)) == Truth.TRUE) {
+        ours.add(form);
+      }
+    }
+    assertThat(ours).isEqualTo(theirs);
   }
 
   @Test

@@ -55,6 +55,7 @@ public final class Slapd implements AutoCloseable {
     try {
       Path data = Files.createDirectories(folder.resolve("data"));
       Path conf = folder.resolve("slapd.conf");
+      Path own = Files.writeString(folder.resolve("own.schema"), RealTree.SCHEMA);
       String schema = "include /etc/ldap/schema/";
       Files.write(
           conf,
@@ -64,6 +65,7 @@ public final class Slapd implements AutoCloseable {
               schema + "inetorgperson.schema",
               schema + "nis.schema",
               schema + "dyngroup.schema",
+              "include " + own,
               "modulepath /usr/lib/ldap",
               "moduleload back_mdb",
               "moduleload memberof",

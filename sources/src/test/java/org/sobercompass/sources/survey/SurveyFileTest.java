@@ -43,7 +43,8 @@ class SurveyFileTest {
           List.of("ldap://elsewhere.example/dc=y"),
           List.of("uid=moved,dc=x"),
           List.of(new Completeness("main", "uid", 2, 1, 0)),
-          "parts/main.ldif");
+          "parts/main.ldif",
+          java.util.Optional.empty());
 
   @TempDir Path root;
   private Path archive;
