@@ -13,6 +13,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.filter.Truth;
+import org.sobercompass.core.readiness.HostCheck;
 import org.sobercompass.core.readiness.MappingCheck;
 import org.sobercompass.core.readiness.Readiness;
 import org.sobercompass.core.readiness.ReadinessCheck;
@@ -84,6 +85,144 @@ class ReadinessTest {
     SmallWorkspace.Asked asked =
         people(line).with("sight: {directory: main}\n" + SHAPE, "r,group,crew,,,,,");
     assertThat(told(readiness(asked))).isEqualTo(told);
+  }
+
+  /** As of 2026-06-01 12:00 UTC, with a policy that stands after the account in the export. */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "shadowLastChange: 20500,shadowMax: 90          | PASSWORD FALSE",
+        "shadowLastChange: 20515,shadowMax: 89 | PASSWORD FALSE",
+        "shadowLastChange: 20516,shadowMax: 89 | ''",
+        "shadowLastChange: 20515,shadowMax: 90 | ''",
+        "shadowLastChange: 20500,shadowMax: 99999       | ''",
+        "pwdChangedTime: 20260401000000Z,pwdPolicySubentry: cn=strict\\,ou=policies\\,dc=x | PASSWORD FALSE",
+        "pwdChangedTime: 20260520000000Z,pwdPolicySubentry: cn=strict\\,ou=policies\\,dc=x | ''",
+        "pwdChangedTime: 20260401000000Z                | ''",
+        "pwdAccountLockedTime: 20260601115500Z,pwdPolicySubentry: cn=strict\\,ou=policies\\,dc=x | NOT_LOCKED FALSE",
+        "pwdAccountLockedTime: 20260601110000Z,pwdPolicySubentry: cn=strict\\,ou=policies\\,dc=x | ''",
+        "pwdAccountLockedTime: 20260101110000Z,pwdPolicySubentry: cn=endless\\,ou=policies\\,dc=x | NOT_LOCKED FALSE",
+        "pwdAccountLockedTime: 20260601110000Z,pwdPolicySubentry: cn=gone\\,dc=x | NOT_LOCKED UNDEFINED",
+        "pwdLastSet: 134190000000000000                 | PASSWORD FALSE",
+        "pwdLastSet: 134247024000000000                 | ''",
+        "pwdLastSet: 134190000000000000,userAccountControl: 66048 | ''",
+        "lockoutTime: 134247887000000000                | NOT_LOCKED FALSE",
+        "lockoutTime: 134247880000000000                | ''",
+        "pwdLastSet: 134190000000000000,msDS-UserPasswordExpiryTimeComputed: 134300000000000000 | ''",
+        "pwdLastSet: 134247024000000000,msDS-UserPasswordExpiryTimeComputed: 134247000000000000 | PASSWORD FALSE",
+      })
+  void passwordsEndAndLocksRunOutByThePoliciesOfTheDirectory(String lines, String told) {
+    String[] split = lines.split("(?<!\\\\),");
+    for (int i = 0; i < split.length; i++) {
+      split[i] = split[i].replace("\\,", ",");
+    }
+    SmallWorkspace workspace = people(split);
+    boolean byDomain = lines.contains("pwdLastSet") || lines.contains("lockoutTime");
+    workspace.entry(
+        "dc=x",
+        "domain",
+        "dc: x",
+        byDomain
+            ? new String[] {"maxPwdAge: -36288000000000", "lockoutDuration: -6000000000"}
+            : new String[0]);
+    workspace.entry(
+        "cn=strict,ou=policies,dc=x",
+        "pwdPolicy",
+        "cn: strict",
+        "pwdMaxAge: 3888000",
+        "pwdLockoutDuration: 600");
+    workspace.entry(
+        "cn=endless,ou=policies,dc=x", "pwdPolicy", "cn: endless", "pwdLockoutDuration: 0");
+    SmallWorkspace.Asked asked =
+        workspace.with("sight: {directory: main}\n" + SHAPE, "r,group,crew,,,,,");
+    assertThat(told(readiness(asked))).isEqualTo(told);
+    String state = told.isEmpty() ? "yes" : told.contains("UNDEFINED") ? "undecided" : "blocked";
+    assertThat(asked.can("ann", "a:view", "")).isEqualTo(state);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "'hosts: [desk-2]', yes",
+    "'hosts: [desk-2.vault.example]', yes",
+    "'hosts: [desk-3]', blocked",
+    "'', undecided"
+  })
+  void whereItMaySignInCountsInTheState(String hosts, String can) {
+    SmallWorkspace.Asked asked =
+        people("userWorkstations: DESK-1,DESK-2")
+            .with("sight: {directory: main}\n" + hosts + "\n" + SHAPE, "r,group,crew,,,,,");
+    assertThat(asked.can("ann", "a:view", "")).isEqualTo(can);
+  }
+
+  @Test
+  void hostsThatAreNotThereAreToldAndAHostKnowsWhoMaySignIn() {
+    SmallWorkspace.Asked asked =
+        people("host: desk-1", "host: dsek-2")
+            .entry("cn=desk-1,dc=x", "device", "cn: desk-1")
+            .with("sight: {directory: main}\n" + EMERGENCY + SHAPE, "r,group,crew,,,,,");
+    assertThat(check(asked))
+        .anyMatch(line -> line.contains("may sign in from dsek-2, which is no host"))
+        .noneMatch(line -> line.contains("from desk-1, which"));
+    HostCheck.At at = new HostCheck(asked.model()).at("desk-1.vault.example");
+    assertThat(at.named()).containsExactly(asked.account("ann"));
+    assertThat(at.exists()).isTrue();
+    assertThat(at.free()).isEqualTo(asked.model().facts().accounts() - 1);
+    assertThat(new HostCheck(asked.model()).at("desk-9").exists()).isFalse();
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "2026-07-01 | blocked | SIGN_IN FALSE",
+        "2026-06-01 | yes     | ''",
+        "2026-05-01 | yes     | ''"
+      })
+  void beforeTheSwitchNobodySignsInFromTheDirectory(String day, String can, String told) {
+    SmallWorkspace.Asked asked =
+        people()
+            .with(
+                "sight: {directory: main, switch: " + day + "}\nadministrators: r\n" + SHAPE,
+                "r,group,crew,,,,,");
+    assertThat(asked.can("ann", "a:view", "")).isEqualTo(can);
+    assertThat(told(readiness(asked))).isEqualTo(told);
+    List<String> check = check(asked);
+    if (told.isEmpty()) {
+      assertThat(check).singleElement().asString().contains("nobody gets in without main");
+    } else {
+      assertThat(check)
+          .anyMatch(line -> line.contains("app has no administrator until 2026-07-01"))
+          .anyMatch(line -> line.contains("from 2026-07-01 on nobody gets in without main"));
+    }
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "', login-attribute: badge' | app: app goes by badge, which is no attribute in main",
+        "', login-attribute: mobile' | app: app goes by mobile, which none of the",
+        "', members: memberUid, primary-groups: no' | app: app counts no membership that main has"
+      })
+  void aSightGoesByAttributesThatAreFilled(String sight, String says) {
+    List<String> told =
+        check(
+            people()
+                .with(
+                    "sight: {directory: main" + sight + "}\n" + EMERGENCY + SHAPE,
+                    "r,group,crew,,,,,"));
+    assertThat(told).anyMatch(line -> line.startsWith(says));
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {"'' | false", "'sign-in-case: exact' | true", "'sign-in-case: alike' | false"})
+  void theNameToTypeSaysWhetherCaseCounts(String line, boolean counts) {
+    SmallWorkspace.Asked asked =
+        people().with("sight: {directory: main}\n" + line + "\n" + SHAPE, "r,group,crew,,,,,");
+    assertThat(readiness(asked).caseCounts()).contains(counts);
   }
 
   @ParameterizedTest

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import org.sobercompass.core.facts.Column;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.filter.Truth;
 
@@ -21,6 +22,9 @@ public final class HostLimits {
 
   /** The hosts an account may sign in from, in lower case; none when it is not limited. */
   public static List<String> of(Facts facts, int account) {
+    if (!isLimited(facts, account)) {
+      return List.of();
+    }
     List<String> allowed = new ArrayList<>();
     for (String attribute : ATTRIBUTES) {
       for (String value : facts.values(account, attribute)) {
@@ -32,6 +36,17 @@ public final class HostLimits {
       }
     }
     return allowed;
+  }
+
+  /** Asked for every account in every system, so it allocates nothing. */
+  private static boolean isLimited(Facts facts, int account) {
+    for (String attribute : ATTRIBUTES) {
+      Column column = facts.arrays().columns().get(attribute);
+      if (column != null && column.codes().size(account) > 0) {
+        return true;
+      }
+    }
+    return false;
   }
 
   /**
