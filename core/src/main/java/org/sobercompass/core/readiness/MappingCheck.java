@@ -323,28 +323,47 @@ public final class MappingCheck {
   public Map<String, Summary> readiness() {
     Map<String, Summary> all = new TreeMap<>();
     ThreadLocal<Given> given = ThreadLocal.withInitial(() -> new Given(model));
+    Bulk.TrusteeIndex index = model.bulk().trusteeIndex();
     model
         .bulk()
         .inOrder(
-            (own, range) -> readiness(own, range, given.get()),
+            (own, range) -> readiness(own, range, given.get(), index),
             part ->
                 part.forEach(
                     (id, summary) -> all.computeIfAbsent(id, i -> new Summary()).add(summary)));
     return all;
   }
 
-  private Map<String, Summary> readiness(Asker own, Bulk.Range range, Given given) {
+  /**
+   * Those who are ready are found by a sweep, which hands a subject only to the systems that name
+   * it; the conditions are asked one by one only of the few that are not.
+   */
+  private Map<String, Summary> readiness(
+      Asker own, Bulk.Range range, Given given, Bulk.TrusteeIndex index) {
     Map<String, Summary> part = new TreeMap<>();
     ReadinessCheck check = new ReadinessCheck(own, Optional.empty());
+    int count = model.systems().size();
+    BitSet granted = new BitSet();
+    BitSet ready = new BitSet();
+    Bulk.sweep(
+        own,
+        range,
+        index,
+        (account, view, who) -> {
+          int pair = (account - range.from()) * count + view.number();
+          granted.set(pair);
+          ready.set(pair, check.isReady(view, account, who));
+        });
     for (int account = range.from(); account < range.to(); account++) {
       BitSet systems = given.systems(account);
       for (int s = systems.nextSetBit(0); s >= 0; s = systems.nextSetBit(s + 1)) {
         SystemView view = model.systems().get(s);
-        boolean onlyToAll = given.toAll(view) && own.projected(view, account).isEmpty();
+        int pair = (account - range.from()) * count + s;
+        boolean onlyToAll = given.toAll(view) && !granted.get(pair);
         if (!onlyToAll) {
           Summary summary = part.computeIfAbsent(view.id(), id -> new Summary());
           summary.given++;
-          if (check.isReady(view, account)) {
+          if (ready.get(pair)) {
             summary.ready++;
           } else {
             summary.fails(check.of(view, account));

@@ -71,14 +71,15 @@ public final class ReadinessCheck {
   /**
    * Whether all conditions are surely met; the same as {@link #of} says, without the words. False
    * when it is not known.
+   *
+   * @param who the projection of the account there
    */
-  public boolean isReady(SystemView view, int account) {
+  public boolean isReady(SystemView view, int account, Projected who) {
     boolean mayEnter =
         view.admission().isOpen()
             || (view.memberships().visibility().sees(account)
                 && asker.standing(view, account).state() == Standing.State.USABLE
                 && (from.isEmpty() || HostLimits.of(facts, account).isEmpty()));
-    Projected who = asker.projected(view, account);
     if (!mayEnter || who.isEmpty()) {
       return false;
     }
