@@ -8,11 +8,11 @@ import java.util.Optional;
 import java.util.UUID;
 
 /** Texts of binary ids: objectGUID ([MS-DTYP] 2.3.4.2) and objectSid ([MS-DTYP] 2.4.2.2). */
-final class BinaryIds {
+public final class BinaryIds {
   private BinaryIds() {}
 
   /** A GUID from its 16 bytes, or a text that is one already. */
-  static Optional<String> guid(byte[] bytes) {
+  public static Optional<String> guid(byte[] bytes) {
     if (bytes.length == 16) {
       ByteBuffer little = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN);
       long high = (long) little.getInt() << 32 | (little.getShort() & 0xffffL) << 16;
@@ -26,7 +26,7 @@ final class BinaryIds {
   }
 
   /** A SID from its bytes, or a text that is one already. */
-  static Optional<String> sid(byte[] bytes) {
+  public static Optional<String> sid(byte[] bytes) {
     if (bytes.length > 4 && bytes[0] == 'S' && bytes[1] == '-') {
       String text = new String(bytes, StandardCharsets.US_ASCII);
       return text.matches("S-1(-[0-9]{1,15}){1,16}") ? Optional.of(text) : Optional.empty();

@@ -13,7 +13,7 @@ import org.sobercompass.core.problem.Problems;
  * note 2), and a carriage return ends a line by itself, as it does for the library. One pass over
  * the bytes, O(1) memory.
  */
-final class LdifGate extends InputStream {
+public final class LdifGate extends InputStream {
   /** The longest logical line in bytes. */
   static final int LONGEST = 16 << 20;
 
@@ -35,7 +35,8 @@ final class LdifGate extends InputStream {
   private int firstPending;
   private boolean badUtf8;
 
-  LdifGate(InputStream in, String name, Problems problems) {
+  /** Over a stream; problems are told with this name of the file. */
+  public LdifGate(InputStream in, String name, Problems problems) {
     this.in = in;
     this.name = name;
     this.problems = problems;

@@ -1,6 +1,8 @@
 package org.sobercompass.sources.live;
 
+import com.unboundid.asn1.ASN1Integer;
 import com.unboundid.asn1.ASN1OctetString;
+import com.unboundid.asn1.ASN1Sequence;
 import com.unboundid.ldap.sdk.Attribute;
 import com.unboundid.ldap.sdk.Control;
 import com.unboundid.ldap.sdk.DereferencePolicy;
@@ -34,6 +36,15 @@ final class EntryReader {
     "*", "+", "entryUUID", "nsUniqueId", "objectGUID", "objectSid", "memberOf", "modifyTimestamp"
   };
 
+  /** Asks for parts of security descriptors ([MS-ADTS] 3.1.1.3.4.1.11). */
+  static final String LISTS = "1.2.840.113556.1.4.801";
+
+  /**
+   * Owner, group and the access control list, as BER: what anybody may read who may read at all.
+   */
+  private static final ASN1OctetString OWNER_GROUP_AND_LIST =
+      new ASN1OctetString(new ASN1Sequence(new ASN1Integer(7)).encode());
+
   /** Never kept, whoever may read them. */
   static final Set<String> SECRETS =
       Set.of(
@@ -62,6 +73,7 @@ final class EntryReader {
   private final LdapSession session;
   private final boolean pages;
   private final boolean asStored;
+  private final boolean lists;
   private final Consumer<Entry> take;
   private final List<String> referrals = new ArrayList<>();
   private final List<Entry> waiting = new ArrayList<>();
@@ -70,7 +82,22 @@ final class EntryReader {
     this.session = session;
     this.pages = root.pages();
     this.asStored = root.controls().contains(ManageDsaITRequestControl.MANAGE_DSA_IT_REQUEST_OID);
+    this.lists = root.controls().contains(LISTS);
     this.take = take;
+  }
+
+  /** What to ask for: in directories of [MS-ADTS] what is computed, and the lists, by name. */
+  private String[] attributes() {
+    List<String> all = new ArrayList<>(List.of(ATTRIBUTES));
+    if (lists) {
+      all.addAll(
+          List.of(
+              "nTSecurityDescriptor",
+              "msDS-UserPasswordExpiryTimeComputed",
+              "msDS-User-Account-Control-Computed",
+              "msDS-ResultantPSO"));
+    }
+    return all.toArray(String[]::new);
   }
 
   /** Where the directory says the rest is; not followed. */
@@ -90,7 +117,7 @@ final class EntryReader {
             0,
             false,
             filter,
-            ATTRIBUTES);
+            attributes());
     ASN1OctetString cookie = null;
     do {
       request.setControls(controls(cookie));
@@ -106,6 +133,9 @@ final class EntryReader {
     List<Control> controls = new ArrayList<>();
     if (pages) {
       controls.add(new SimplePagedResultsControl(session.access().page(), cookie, true));
+    }
+    if (lists) {
+      controls.add(new Control(LISTS, false, OWNER_GROUP_AND_LIST));
     }
     if (asStored) {
       controls.add(new ManageDsaITRequestControl(false));

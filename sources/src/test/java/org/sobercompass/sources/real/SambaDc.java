@@ -162,9 +162,14 @@ public final class SambaDc implements AutoCloseable {
 
   /** A connection over TLS, as the administrator. */
   public LDAPConnection connect() throws LDAPException {
+    return connect(ADMIN, PASSWORD);
+  }
+
+  /** A connection over TLS, as somebody. */
+  public LDAPConnection connect(String dn, String password) throws LDAPException {
     try {
       SSLUtil ssl = new SSLUtil(new PEMFileTrustManager(ca.toFile()));
-      return new LDAPConnection(ssl.createSSLSocketFactory(), "127.0.0.1", LDAPS, ADMIN, PASSWORD);
+      return new LDAPConnection(ssl.createSSLSocketFactory(), "127.0.0.1", LDAPS, dn, password);
     } catch (GeneralSecurityException e) {
       throw new IllegalStateException(e);
     }

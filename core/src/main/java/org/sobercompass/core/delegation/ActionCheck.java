@@ -1,0 +1,190 @@
+package org.sobercompass.core.delegation;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.descriptor.AccessCheck;
+import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.descriptor.DsRights;
+import org.sobercompass.core.descriptor.Target;
+import org.sobercompass.core.descriptor.WellKnown;
+import org.sobercompass.core.system.Verdict;
+
+/**
+ * Whether one account can do something to objects of one directory. Answers are shared only between
+ * objects of the same list, class and relation to the account. Not thread-safe.
+ */
+public final class ActionCheck {
+  private final DirectoryTree tree;
+  private final DsNames names;
+  private final Set<String> token;
+  private final String own;
+  private final Map<Key, Verdict> known = new HashMap<>();
+
+  private record Key(Need need, int descriptor, int kind, boolean self) {}
+
+  /**
+   * For an account.
+   *
+   * @param token the SIDs it counts as
+   * @param own its own SID, or empty
+   */
+  public ActionCheck(DirectoryTree tree, Set<String> token, String own) {
+    this.tree = tree;
+    this.names = tree.names();
+    this.token = token;
+    this.own = own;
+  }
+
+  /** Whether the token has a trustee, seen from an object. */
+  boolean holds(String sid, int object) {
+    return token.contains(sid)
+        || (sid.equals(WellKnown.SELF) && !own.isEmpty() && own.equals(tree.sid(object)));
+  }
+
+  /**
+   * Decides a need.
+   *
+   * @param destination where an object would be moved to, or -1
+   */
+  public Verdict decide(Need need, int object, int destination) {
+    if (need instanceof Need.All all) {
+      Verdict verdict = Verdict.YES;
+      for (Need part : all.parts()) {
+        verdict = verdict.and(decide(part, object, destination));
+      }
+      return verdict;
+    }
+    if (need instanceof Need.Any any) {
+      Verdict verdict = Verdict.NO;
+      for (Need part : any.parts()) {
+        Verdict one = decide(part, object, destination);
+        verdict = one.ordinal() > verdict.ordinal() ? one : verdict;
+      }
+      return verdict;
+    }
+    if (need instanceof Need.At at) {
+      return elsewhere(at, object, destination);
+    }
+    if (need instanceof Need.Confidential) {
+      return confidential(object);
+    }
+    return leaf(need, object, tree.objectClass(object));
+  }
+
+  private Verdict elsewhere(Need.At at, int object, int destination) {
+    int other = at.where() == Need.Where.PARENT ? tree.parent(object) : destination;
+    if (other < 0) {
+      return at.where() == Need.Where.PARENT ? Verdict.NO : Verdict.UNDECIDED;
+    }
+    return at.need() instanceof Need.Child
+        ? leaf(at.need(), other, tree.objectClass(object))
+        : decide(at.need(), other, destination);
+  }
+
+  /**
+   * One right on one object, of which {@code childClass} is the class that children are made of.
+   */
+  private Verdict leaf(Need need, int object, String childClass) {
+    int number = tree.descriptorNumber(object);
+    if (number == DirectoryTree.UNREADABLE) {
+      return Verdict.UNDECIDED;
+    }
+    boolean self = !own.isEmpty() && own.equals(tree.sid(object));
+    Need resolved =
+        need instanceof Need.Child child && child.objectClass().isEmpty()
+            ? new Need.Child(child.mask(), childClass)
+            : need;
+    return known.computeIfAbsent(
+        new Key(resolved, number, tree.kind(object), self),
+        key ->
+            Rules.target(names, resolved, tree.objectClass(object))
+                .map(
+                    target ->
+                        AccessCheck.decide(
+                            tree.descriptorOf(number), sid -> holds(sid, object), target))
+                .orElse(Verdict.UNDECIDED));
+  }
+
+  private Verdict confidential(int object) {
+    Verdict verdict = Verdict.NO;
+    for (DsNames.AttributeType attribute : names.attributes()) {
+      if (attribute.confidential() && verdict != Verdict.YES) {
+        Need read = new Need.Attribute(DsRights.READ_PROPERTY, attribute.name());
+        Need control = new Need.Attribute(DsRights.CONTROL_ACCESS, attribute.name());
+        Verdict one = decide(new Need.All(List.of(read, control)), object, -1);
+        verdict = one.ordinal() > verdict.ordinal() ? one : verdict;
+      }
+    }
+    return verdict;
+  }
+
+  /** Rights asked of an object directly. */
+  public Verdict decide(int object, Target target) {
+    Optional<Descriptor> descriptor = tree.descriptor(object);
+    return descriptor
+        .map(d -> AccessCheck.decide(d, sid -> holds(sid, object), target))
+        .orElse(Verdict.UNDECIDED);
+  }
+
+  /**
+   * One entry, or ownership, that a decision rests on.
+   *
+   * @param object the object whose list it stands in
+   * @param entry the number of the entry, or -1
+   * @param words when it is no entry: ownership, no list at all
+   * @param need what it was asked for
+   * @param gives whether it gives; else it takes away
+   */
+  public record Ground(int object, int entry, String words, Need need, boolean gives) {}
+
+  /** The grounds of a decision: entries that give what is needed, or that stop it. */
+  public List<Ground> grounds(Need need, int object, int destination) {
+    List<Ground> grounds = new ArrayList<>();
+    collect(need, object, destination, tree.objectClass(object), grounds);
+    return grounds;
+  }
+
+  private void collect(
+      Need need, int object, int destination, String childClass, List<Ground> grounds) {
+    if (need instanceof Need.All all) {
+      all.parts().forEach(part -> collect(part, object, destination, childClass, grounds));
+    } else if (need instanceof Need.Any any) {
+      any.parts().forEach(part -> collect(part, object, destination, childClass, grounds));
+    } else if (need instanceof Need.At at) {
+      int other = at.where() == Need.Where.PARENT ? tree.parent(object) : destination;
+      if (other >= 0) {
+        collect(at.need(), other, destination, childClass, grounds);
+      }
+    } else if (!(need instanceof Need.Confidential)) {
+      Need resolved =
+          need instanceof Need.Child child && child.objectClass().isEmpty()
+              ? new Need.Child(child.mask(), childClass)
+              : need;
+      one(resolved, object, grounds);
+    }
+  }
+
+  private void one(Need need, int object, List<Ground> grounds) {
+    Optional<Descriptor> descriptor = tree.descriptor(object);
+    Optional<Target> target = Rules.target(names, need, tree.objectClass(object));
+    if (descriptor.isEmpty() || target.isEmpty()) {
+      return;
+    }
+    for (int left = DsRights.mapped(target.get().mask()); left != 0; left &= left - 1) {
+      Target single = new Target(Integer.lowestOneBit(left), target.get().types());
+      AccessCheck.Reason reason =
+          AccessCheck.explain(descriptor.get(), sid -> holds(sid, object), single);
+      if (reason.noList()) {
+        grounds.add(new Ground(object, -1, "there is no list", need, true));
+      } else if (reason.byOwner()) {
+        grounds.add(new Ground(object, -1, "it is the owner", need, true));
+      }
+      reason.gives().forEach(i -> grounds.add(new Ground(object, i, "", need, true)));
+      reason.stops().ifPresent(i -> grounds.add(new Ground(object, i, "", need, false)));
+    }
+  }
+}

@@ -1,0 +1,179 @@
+package org.sobercompass.core.delegation;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.store.Texts;
+
+/**
+ * The objects of one directory in the order of their tree, with their access control lists, equal
+ * ones once. Objects below one stand right after it. Frozen and thread-safe. Memory: some 60 bytes
+ * an object beside its name.
+ */
+public final class DirectoryTree {
+  /** There is no descriptor: it could not be read. */
+  public static final int UNREADABLE = -1;
+
+  private final String directory;
+  private final DsNames names;
+  private final Arrays arrays;
+  private final Map<String, Integer> bySid = new HashMap<>();
+
+  /**
+   * The arrays behind it, one item an object unless said otherwise.
+   *
+   * @param dn the names as written
+   * @param dnForm the names in canonical form
+   * @param parent the object above, or -1
+   * @param end one after the last object below
+   * @param kind the number of its class
+   * @param classes the names of classes, by number
+   * @param descriptor the number of its descriptor, or {@link #UNREADABLE}
+   * @param descriptors the distinct descriptors
+   * @param sid its SID, or empty
+   * @param label the name for people
+   * @param history SIDs it brought along from elsewhere, by object
+   * @param foreign groups that list a trustee of elsewhere by its SID: object of the group by SID
+   * @param privileges whether the directory bears the mark of protected administrators, by object
+   */
+  public record Arrays(
+      Texts dn,
+      Texts dnForm,
+      int[] parent,
+      int[] end,
+      int[] kind,
+      List<String> classes,
+      int[] descriptor,
+      List<Descriptor> descriptors,
+      Texts sid,
+      Texts label,
+      Map<Integer, List<String>> history,
+      Map<String, List<Integer>> foreign,
+      java.util.BitSet privileges) {}
+
+  /** A tree over arrays, for {@link TreeBuilder}. */
+  DirectoryTree(String directory, DsNames names, Arrays arrays) {
+    this.directory = directory;
+    this.names = names;
+    this.arrays = arrays;
+    for (int object = 0; object < size(); object++) {
+      if (!arrays.sid.isEmpty(object)) {
+        bySid.putIfAbsent(arrays.sid.get(object), object);
+      }
+    }
+  }
+
+  /** The name of the directory. */
+  public String directory() {
+    return directory;
+  }
+
+  /** What identifiers name in it. */
+  public DsNames names() {
+    return names;
+  }
+
+  /** How many objects there are. */
+  public int size() {
+    return arrays.parent.length;
+  }
+
+  /** The name as written. */
+  public String dn(int object) {
+    return arrays.dn.get(object);
+  }
+
+  /** The name in canonical form. */
+  public String dnForm(int object) {
+    return arrays.dnForm.get(object);
+  }
+
+  /** The name for people. */
+  public String label(int object) {
+    return arrays.label.get(object);
+  }
+
+  /** The object above, or -1. */
+  public int parent(int object) {
+    return arrays.parent[object];
+  }
+
+  /** One after the last object below; {@code object + 1} when there is none. */
+  public int end(int object) {
+    return arrays.end[object];
+  }
+
+  /** The name of its class. */
+  public String objectClass(int object) {
+    return arrays.classes.get(arrays.kind[object]);
+  }
+
+  /** The number of its class. */
+  public int kind(int object) {
+    return arrays.kind[object];
+  }
+
+  /** The number of its descriptor, equal for equal ones, or {@link #UNREADABLE}. */
+  public int descriptorNumber(int object) {
+    return arrays.descriptor[object];
+  }
+
+  /** The descriptor with this number. */
+  public Descriptor descriptorOf(int number) {
+    return arrays.descriptors.get(number);
+  }
+
+  /** How many distinct descriptors there are. */
+  public int descriptors() {
+    return arrays.descriptors.size();
+  }
+
+  /** Its descriptor; empty when it could not be read. */
+  public Optional<Descriptor> descriptor(int object) {
+    int number = arrays.descriptor[object];
+    return number < 0 ? Optional.empty() : Optional.of(arrays.descriptors.get(number));
+  }
+
+  /** Its SID, or empty. */
+  public String sid(int object) {
+    return arrays.sid.get(object);
+  }
+
+  /** SIDs it brought along from an earlier directory. */
+  public List<String> history(int object) {
+    return arrays.history.getOrDefault(object, List.of());
+  }
+
+  /** The groups that list a trustee of elsewhere by this SID. */
+  public List<Integer> listing(String sid) {
+    return arrays.foreign.getOrDefault(sid, List.of());
+  }
+
+  /** The SIDs of trustees of elsewhere that groups here list. */
+  public java.util.Set<String> listed() {
+    return arrays.foreign.keySet();
+  }
+
+  /** Whether the directory keeps its list as of a protected administrator ({@code adminCount}). */
+  public boolean isGuarded(int object) {
+    return arrays.privileges.get(object);
+  }
+
+  /** The object with this SID, or -1. */
+  public int bySid(String sid) {
+    return bySid.getOrDefault(sid, -1);
+  }
+
+  /** The object with this canonical name, or -1. O(objects). */
+  public int find(String form) {
+    byte[] wanted = form.getBytes(java.nio.charset.StandardCharsets.UTF_8);
+    for (int object = 0; object < size(); object++) {
+      if (arrays.dnForm.equalsBytes(object, wanted)) {
+        return object;
+      }
+    }
+    return -1;
+  }
+}

@@ -1,0 +1,47 @@
+package org.sobercompass.core.delegation;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.sobercompass.core.descriptor.DsRights;
+import org.sobercompass.core.descriptor.Target;
+
+/** Turns needs into what is asked of one object's list ([MS-ADTS] 5.1.3.3). */
+final class Rules {
+  private Rules() {}
+
+  /**
+   * What a need asks of an object of a class; empty when the directory does not know what it names,
+   * so that nobody can tell.
+   */
+  static Optional<Target> target(DsNames names, Need need, String objectClass) {
+    if (need instanceof Need.Simple simple) {
+      return Optional.of(Target.simple(simple.mask()));
+    }
+    if (need instanceof Need.Attribute attribute) {
+      return names
+          .attribute(attribute.name())
+          .map(a -> property(names, attribute.mask(), a, objectClass));
+    }
+    if (need instanceof Need.Control control) {
+      return names
+          .right(control.name())
+          .map(r -> Target.on(r.access() & (DsRights.CONTROL_ACCESS | DsRights.SELF), r.id()));
+    }
+    if (need instanceof Need.Child child) {
+      String name = child.objectClass().isEmpty() ? objectClass : child.objectClass();
+      return names.objectClass(name).map(c -> Target.on(child.mask(), c.id()));
+    }
+    throw new IllegalArgumentException("not one right: " + need);
+  }
+
+  /** An attribute with its set and the class, any of which an entry may name. */
+  static Target property(
+      DsNames names, int mask, DsNames.AttributeType attribute, String objectClass) {
+    List<UUID> types = new ArrayList<>(List.of(attribute.id()));
+    attribute.set().ifPresent(types::add);
+    names.objectClass(objectClass).ifPresent(c -> types.add(c.id()));
+    return new Target(mask, types);
+  }
+}

@@ -1,0 +1,232 @@
+package org.sobercompass.core.delegation;
+
+import java.util.ArrayDeque;
+import java.util.BitSet;
+import java.util.Deque;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.descriptor.WellKnown;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.membership.MembershipProfile;
+import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.membership.Visibility;
+import org.sobercompass.core.store.IntList;
+
+/**
+ * As whom an account counts in the directories' own lists: its SIDs, those of its groups by {@code
+ * member} and primary group, to any depth, groups for mail only left out, SIDs it brought along,
+ * and the implicit ones of everybody who signed in. Trustees of one directory in groups of another
+ * are followed by SID. Thread-safe.
+ */
+public final class Tokens {
+  /** What everyone is who signed in over the network ([MS-DTYP] 2.4.2.4). */
+  private static final List<String> IMPLICIT =
+      List.of(
+          WellKnown.EVERYONE,
+          WellKnown.AUTHENTICATED,
+          WellKnown.NETWORK,
+          WellKnown.THIS_ORGANIZATION);
+
+  private final Facts facts;
+  private final List<DirectoryTree> trees;
+  private final Memberships memberships;
+  private final Map<Integer, String> sidOf = new HashMap<>();
+  private final Map<String, Integer> subjectOf = new HashMap<>();
+  private final Map<Integer, Spot> objectOf = new HashMap<>();
+  private final Map<Integer, List<String>> history = new HashMap<>();
+  private final Map<String, BitSet> accountsOf = new ConcurrentHashMap<>();
+
+  /** An object of one tree. */
+  public record Spot(DirectoryTree tree, int object) {}
+
+  /** Over a model and the trees of its directories. O(objects). */
+  public Tokens(AccessModel model, List<DirectoryTree> trees) {
+    this.facts = model.facts();
+    this.trees = List.copyOf(trees);
+    this.memberships =
+        new Memberships(
+            model.graph(),
+            new MembershipProfile(
+                EnumSet.of(Via.MEMBER, Via.PRIMARY), MembershipProfile.FULL, false),
+            Visibility.all(facts));
+    for (DirectoryTree tree : trees) {
+      subjects(tree);
+    }
+  }
+
+  private void subjects(DirectoryTree tree) {
+    Map<String, Integer> byForm = new HashMap<>();
+    for (int s = 0; s < facts.subjects(); s++) {
+      if (facts.source(s).equals(tree.directory())) {
+        byForm.put(facts.arrays().dnForm().get(s), s);
+      }
+    }
+    for (int object = 0; object < tree.size(); object++) {
+      Integer subject = byForm.get(tree.dnForm(object));
+      if (subject != null) {
+        objectOf.put(subject, new Spot(tree, object));
+        String sid = tree.sid(object);
+        if (!sid.isEmpty()) {
+          sidOf.put(subject, sid);
+          subjectOf.putIfAbsent(sid, subject);
+        }
+        if (!tree.history(object).isEmpty()) {
+          history.put(subject, tree.history(object));
+        }
+      }
+    }
+  }
+
+  /** The facts these tokens are of. */
+  public Facts facts() {
+    return facts;
+  }
+
+  /** The trees. */
+  public List<DirectoryTree> trees() {
+    return trees;
+  }
+
+  /** The memberships that count in tokens. */
+  public Memberships memberships() {
+    return memberships;
+  }
+
+  /** The subject with this SID, in any directory. */
+  public Optional<Integer> subject(String sid) {
+    return Optional.ofNullable(subjectOf.get(sid));
+  }
+
+  /** The SID of a subject, or empty. */
+  public String sid(int subject) {
+    return sidOf.getOrDefault(subject, "");
+  }
+
+  /** Where a subject stands in its directory's tree. */
+  public Optional<Spot> object(int subject) {
+    return Optional.ofNullable(objectOf.get(subject));
+  }
+
+  /** All SIDs that an account counts as. O(its groups). */
+  public Set<String> of(int account) {
+    Set<String> sids = new HashSet<>(IMPLICIT);
+    Deque<String> open = new ArrayDeque<>(IMPLICIT);
+    Memberships.Walker walker = memberships.walker();
+    SubjectSet subjects = new SubjectSet();
+    walker.subjects(account, subjects);
+    add(subjects.sure(), sids, open);
+    while (!open.isEmpty()) {
+      String sid = open.remove();
+      for (DirectoryTree tree : trees) {
+        for (int group : tree.listing(sid)) {
+          Integer subject = subjectOf.get(tree.sid(group));
+          if (subject != null && !sids.contains(tree.sid(group))) {
+            walker.subjects(subject, subjects);
+            add(subjects.sure(), sids, open);
+          }
+        }
+      }
+    }
+    return sids;
+  }
+
+  private void add(IntList subjects, Set<String> sids, Deque<String> open) {
+    for (int i = 0; i < subjects.size(); i++) {
+      int subject = subjects.get(i);
+      String sid = sid(subject);
+      if (!sid.isEmpty() && sids.add(sid)) {
+        open.add(sid);
+      }
+      for (String old : history.getOrDefault(subject, List.of())) {
+        if (sids.add(old)) {
+          open.add(old);
+        }
+      }
+    }
+  }
+
+  /**
+   * The accounts that count as a trustee. Kept, one bit an account, for each trustee asked about;
+   * not to be changed.
+   */
+  public BitSet accounts(String sid) {
+    BitSet known = accountsOf.get(sid);
+    if (known == null) {
+      known = find(sid, new HashSet<>());
+      accountsOf.put(sid, known);
+    }
+    return known;
+  }
+
+  private BitSet find(String sid, Set<String> seen) {
+    BitSet accounts = new BitSet();
+    if (IMPLICIT.contains(sid)) {
+      everybody(accounts);
+      return accounts;
+    }
+    if (!seen.add(sid)) {
+      return accounts;
+    }
+    Integer subject = subjectOf.get(sid);
+    if (subject != null) {
+      members(subject, accounts, seen);
+    }
+    history.forEach(
+        (bearer, old) -> {
+          if (old.contains(sid)) {
+            members(bearer, accounts, seen);
+          }
+        });
+    return accounts;
+  }
+
+  private void everybody(BitSet accounts) {
+    for (int account = 0; account < facts.accounts(); account++) {
+      if (sidOf.containsKey(account)) {
+        accounts.set(account);
+      }
+    }
+  }
+
+  private void members(int subject, BitSet accounts, Set<String> seen) {
+    if (facts.kind(subject) == SubjectKind.ACCOUNT) {
+      accounts.set(subject);
+      return;
+    }
+    Memberships.Walker walker = memberships.walker();
+    IntList below = new IntList();
+    walker.accounts(subject, below);
+    for (int i = 0; i < below.size(); i++) {
+      accounts.set(below.get(i));
+    }
+    foreign(subject, walker, accounts, seen);
+  }
+
+  /** Trustees of elsewhere that this group, or a group in it, lists by SID. */
+  private void foreign(int group, Memberships.Walker walker, BitSet accounts, Set<String> seen) {
+    SubjectSet above = new SubjectSet();
+    for (DirectoryTree tree : trees) {
+      for (String listed : tree.listed()) {
+        for (int lister : tree.listing(listed)) {
+          Integer subject = subjectOf.get(tree.sid(lister));
+          if (subject != null) {
+            walker.subjects(subject, above);
+            if (above.sure().contains(group)) {
+              accounts.or(find(listed, seen));
+            }
+          }
+        }
+      }
+    }
+  }
+}
