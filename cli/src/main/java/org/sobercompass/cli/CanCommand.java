@@ -1,9 +1,12 @@
 package org.sobercompass.cli;
 
 import java.nio.file.Path;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
-import org.sobercompass.core.access.Can;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.report.answers.RightAnswers;
 import picocli.CommandLine.Command;
@@ -39,11 +42,23 @@ final class CanCommand implements Callable<Integer> {
       index = "1",
       arity = "0..1",
       paramLabel = "PERMISSION",
-      description = "application:area:level")
+      description = "application:area:level, or an admin action")
   private @Nullable String permission;
 
   @Option(names = "--at", paramLabel = "NODE", description = "the node (default: the top)")
   private String at = "";
+
+  @Option(
+      names = "--on",
+      paramLabel = "OBJECT",
+      description = "for an admin action: the account, group, unit or other object")
+  private @Nullable String on;
+
+  @Option(
+      names = "--to",
+      paramLabel = "OBJECT",
+      description = "for moving: the organizational unit it would go to")
+  private @Nullable String to;
 
   @Option(
       names = "--questions",
@@ -65,6 +80,9 @@ final class CanCommand implements Callable<Integer> {
     }
     Names names = inputs.names();
     int who = names.account(account);
+    if (on != null || permission.indexOf(':') < 0) {
+      return act(who, permission, on);
+    }
     Names.Permission asked = names.permission(permission);
     int node = names.node(asked.view(), at);
     RightAnswers answers = new RightAnswers(inputs.ask());
@@ -72,9 +90,23 @@ final class CanCommand implements Callable<Integer> {
         inputs.isTable()
             ? answers.canBrief(asked.view(), who, asked.right(), node)
             : answers.can(asked.view(), who, asked.right(), node));
-    Can can = inputs.model().asker().can(asked.view(), who, asked.right(), node);
-    return can.verdict() == Verdict.YES
-        ? Exit.OK
-        : can.verdict() == Verdict.NO ? Exit.NO : Exit.UNDECIDED;
+    return code(inputs.model().asker().can(asked.view(), who, asked.right(), node).verdict());
+  }
+
+  private static int code(Verdict verdict) {
+    return verdict == Verdict.YES ? Exit.OK : verdict == Verdict.NO ? Exit.NO : Exit.UNDECIDED;
+  }
+
+  private int act(int who, String word, @Nullable String object) {
+    Administering all = new Administering(inputs, null);
+    AdminAction action = all.action(word);
+    if (object == null) {
+      throw new UsageException(
+          "expected --on and an object, as in: sober can wim.ferris set-password --on ilse.brandt");
+    }
+    Powers.Thing thing = all.thing(object);
+    Optional<Tokens.Spot> destination = Optional.ofNullable(to).map(all::spot);
+    inputs.print(all.answers().can(who, action, thing, destination));
+    return code(all.powers().can(who, action, thing, destination));
   }
 }

@@ -1,6 +1,8 @@
 package org.sobercompass.cli;
 
+import java.util.Optional;
 import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.report.answers.RightAnswers;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -11,18 +13,22 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "holders",
     mixinStandardHelpOptions = true,
-    description = "Who holds a permission, at a node or also below it.",
+    description = "Who holds a permission, at a node or also below it; who can act on an object.",
     footer = {
       "",
       "Examples, on the demo:",
       "  sober holders orders:payments:sign",
       "  sober holders seedbook:labels:print --at herbarium",
-      "  sober holders doors:door:hold --below"
+      "  sober holders doors:door:hold --below",
+      "  sober holders set-password --on ilse.brandt"
     })
 final class HoldersCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
 
-  @Parameters(index = "0", paramLabel = "PERMISSION", description = "application:area:level")
+  @Parameters(
+      index = "0",
+      paramLabel = "PERMISSION",
+      description = "application:area:level, or an admin action")
   private String permission = "";
 
   @Option(names = "--at", paramLabel = "NODE", description = "the node (default: the top)")
@@ -31,8 +37,19 @@ final class HoldersCommand implements Callable<Integer> {
   @Option(names = "--below", description = "also who holds it only somewhere below")
   private boolean below;
 
+  @Option(
+      names = "--on",
+      paramLabel = "OBJECT",
+      description = "for an admin action: the account, group, unit or other object")
+  private @Nullable String on;
+
   @Override
   public Integer call() {
+    if (on != null) {
+      Administering all = new Administering(inputs, null);
+      inputs.print(all.answers().who(all.action(permission), all.thing(on), Optional.empty()));
+      return Exit.OK;
+    }
     Names names = inputs.names();
     Names.Permission asked = names.permission(permission);
     int node = names.node(asked.view(), at);

@@ -39,7 +39,8 @@ import picocli.CommandLine.Parameters;
       "  sober show accounts --where \"(departmentNumber=Herbarium)\"",
       "  sober show group vault-leads",
       "  sober show role orders standin-buyer",
-      "  sober show node doors cold-room"
+      "  sober show node doors cold-room",
+      "  sober show powers wim.ferris --beside glasshouses"
     })
 final class ShowCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
@@ -47,7 +48,7 @@ final class ShowCommand implements Callable<Integer> {
   @Parameters(
       index = "0",
       paramLabel = "KIND",
-      description = "account, accounts, group, host, role or node")
+      description = "account, accounts, group, host, role, node, scope or powers")
   private String kind = "";
 
   @Parameters(
@@ -68,6 +69,12 @@ final class ShowCommand implements Callable<Integer> {
       description = "picks accounts by a filter (RFC 4515), or by ATTRIBUTE=VALUE")
   private @Nullable String where;
 
+  @Option(
+      names = "--beside",
+      paramLabel = "SCOPE",
+      description = "with powers: inside and outside of this admin scope, side by side")
+  private @Nullable String beside;
+
   @Override
   public Integer call() {
     switch (kind.toLowerCase(Locale.ROOT)) {
@@ -86,10 +93,21 @@ final class ShowCommand implements Callable<Integer> {
         int node = inputs.names().node(view, names.get(1));
         inputs.print(new SubjectAnswers(inputs.ask()).node(view, node));
       }
+      case "scope" -> {
+        Administering all = new Administering(inputs, null);
+        inputs.print(all.answers().scope(all.scope(one("an admin scope"))));
+      }
+      case "powers" -> {
+        Administering all = new Administering(inputs, null);
+        int account = inputs.names().account(one("an account"));
+        inputs.print(all.answers().powers(account, Optional.ofNullable(beside).map(all::scope)));
+      }
       case "host" -> inputs.print(new SubjectAnswers(inputs.ask()).host(one("a host")));
       default ->
           throw new UsageException(
-              "cannot show " + kind + "; expected account, accounts, group, host, role or node");
+              "cannot show "
+                  + kind
+                  + "; expected account, accounts, group, host, role, node, scope or powers");
     }
     return Exit.OK;
   }

@@ -60,11 +60,11 @@ public final class Tokens {
                 EnumSet.of(Via.MEMBER, Via.PRIMARY), MembershipProfile.FULL, false),
             Visibility.all(facts));
     for (DirectoryTree tree : trees) {
-      subjects(tree);
+      number(tree);
     }
   }
 
-  private void subjects(DirectoryTree tree) {
+  private void number(DirectoryTree tree) {
     Map<String, Integer> byForm = new HashMap<>();
     for (int s = 0; s < facts.subjects(); s++) {
       if (facts.source(s).equals(tree.directory())) {
@@ -95,6 +95,18 @@ public final class Tokens {
   /** The trees. */
   public List<DirectoryTree> trees() {
     return trees;
+  }
+
+  /** The subjects that the objects of a tree are, by object. */
+  public Map<Integer, Integer> subjects(DirectoryTree tree) {
+    Map<Integer, Integer> subjects = new HashMap<>();
+    objectOf.forEach(
+        (subject, spot) -> {
+          if (spot.tree() == tree) {
+            subjects.put(spot.object(), subject);
+          }
+        });
+    return subjects;
   }
 
   /** The memberships that count in tokens. */

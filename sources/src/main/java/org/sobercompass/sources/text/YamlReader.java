@@ -38,6 +38,11 @@ public final class YamlReader {
         .flatMap(text -> new YamlReader(name, problems).parse(text));
   }
 
+  /** The same of a text that is already here. */
+  public static Optional<Node> parse(String text, String name, Problems problems) {
+    return new YamlReader(name, problems).parse(text);
+  }
+
   private Optional<Node> parse(String text) {
     int before = problems.errors();
     try (JsonParser parser = new YAMLFactory().createParser(ObjectReadContext.empty(), text)) {

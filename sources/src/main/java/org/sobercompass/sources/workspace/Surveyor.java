@@ -19,6 +19,7 @@ import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.delegation.AdminReader;
 import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.live.Collected;
 import org.sobercompass.sources.live.Collector;
@@ -251,6 +252,13 @@ public final class Surveyor {
   private static Set<String> files(Path root, Node main, Problems problems) {
     Set<String> files = new LinkedHashSet<>(List.of(WorkspaceReader.MAIN));
     main.get("persons").ifPresent(node -> files.addAll(node.texts("file")));
+    main.text("admin")
+        .ifPresent(
+            name -> {
+              files.add(name);
+              YamlReader.read(root.resolve(name), name, problems)
+                  .ifPresent(node -> files.addAll(AdminReader.files(node)));
+            });
     for (Node entry : main.get("applications").map(Node::items).orElse(List.of())) {
       files.add(entry.text());
       YamlReader.read(root.resolve(entry.text()), entry.text(), problems)

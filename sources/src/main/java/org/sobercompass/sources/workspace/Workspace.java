@@ -4,18 +4,23 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.SeparationRule;
 import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Basis;
+import org.sobercompass.sources.delegation.TreeReader;
 import org.sobercompass.sources.survey.SurveyFile;
 
 /**
@@ -32,6 +37,8 @@ import org.sobercompass.sources.survey.SurveyFile;
  * @param systems the applications
  * @param rules what must be kept apart
  * @param persons which accounts are one person's
+ * @param administration admin scopes and roles
+ * @param trees where directories with access control lists of their own stand
  * @param problems what is wrong, but not so wrong that no answer can be given
  */
 public record Workspace(
@@ -41,6 +48,8 @@ public record Workspace(
     List<AccessSystem> systems,
     List<SeparationRule> rules,
     Persons persons,
+    Administration administration,
+    List<TreeFile> trees,
     List<Problem> problems) {
 
   /**
@@ -75,6 +84,20 @@ public record Workspace(
               "a whole survey; `sober survey --join` takes a part into one"));
     }
     return new WorkspaceReader(file.workspace(), attributes, Optional.of(file)).read();
+  }
+
+  /**
+   * Reads the objects of all directories that have access control lists of their own. Slow: it goes
+   * through their entries again.
+   *
+   * @param told takes lists that cannot be read
+   */
+  public List<DirectoryTree> readTrees(Problems told) {
+    List<DirectoryTree> all = new ArrayList<>();
+    for (TreeFile file : trees) {
+      all.add(new TreeReader(file.directory(), file.shown(), told).read(file.path()));
+    }
+    return List.copyOf(all);
   }
 
   /** When the directories were exported, if all say so: the latest. */

@@ -18,6 +18,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder;
 import org.sobercompass.core.facts.FactsSource;
@@ -30,6 +31,7 @@ import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.SystemFormat;
 import org.sobercompass.sources.SystemFormats;
+import org.sobercompass.sources.delegation.AdminReader;
 import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.directory.LdifSource;
@@ -44,7 +46,7 @@ import org.sobercompass.sources.text.YamlReader;
 final class WorkspaceReader {
   static final String MAIN = "compass.yaml";
   private static final Set<String> KEYS =
-      Set.of("zone", "directories", "applications", "separation", "groups", "persons");
+      Set.of("zone", "directories", "applications", "separation", "groups", "persons", "admin");
 
   /** What accounts, groups and memberships are made of: answers hang on it when it is withheld. */
   private static final Set<String> WEIGHTY =
@@ -99,15 +101,32 @@ final class WorkspaceReader {
     FactsCache cache = new FactsCache(root, exports, rules.settings());
     applications(main);
     needs.addAll(PersonReader.attributes(main));
+    Optional<Node> admin =
+        main.text("admin").flatMap(file -> YamlReader.read(root.resolve(file), file, problems));
+    admin.ifPresent(file -> needs.addAll(AdminReader.needs(file)));
     Facts facts = facts(exports, cache);
     List<AccessSystem> systems = systems(facts, directories, zone);
     List<SeparationRule> rules =
         new SeparationReader(systems, problems).read(main.get("separation"));
     Persons persons = PersonReader.read(main, root, facts, problems);
+    Administration administration =
+        new AdminReader(
+                root,
+                facts,
+                directories.stream().map(DirectorySettings::name).toList(),
+                zone,
+                problems)
+            .read(admin.orElseGet(Node::nothing));
     problems.throwIfErrors();
     List<Problem> told = new ArrayList<>(facts.arrays().problems());
     told.addAll(problems.list());
-    return new Workspace(root, zone, facts, systems, rules, persons, List.copyOf(told));
+    List<TreeFile> trees =
+        exports.stream()
+            .filter(export -> export.settings().kind().id().equals(DirectoryKind.AD.id()))
+            .map(export -> new TreeFile(export.settings().name(), export.path(), export.shown()))
+            .toList();
+    return new Workspace(
+        root, zone, facts, systems, rules, persons, administration, trees, List.copyOf(told));
   }
 
   static ZoneId zone(Node main, Problems problems) {

@@ -1,0 +1,172 @@
+package org.sobercompass.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.admin.AdminScope;
+import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.problem.Spelling;
+import org.sobercompass.report.answers.Ask;
+import org.sobercompass.report.answers.DelegationAnswers;
+import org.sobercompass.report.answers.PowerAnswers;
+import org.sobercompass.sources.NameResolver;
+import org.sobercompass.sources.descriptor.Sddl;
+import org.sobercompass.sources.directory.DnForm;
+import org.sobercompass.sources.workspace.Workspace;
+
+/** What the commands about delegated administration share: the trees, read once, and names. */
+final class Administering {
+  private final Inputs inputs;
+  private final Powers powers;
+  private final Ask ask;
+  private final DelegationAnswers delegations;
+
+  /**
+   * Reads the directories' lists.
+   *
+   * @param accepted a survey of the same directories when they were accepted, if there is one
+   */
+  Administering(Inputs inputs, @Nullable Path accepted) {
+    this.inputs = inputs;
+    Problems told = new Problems();
+    List<DirectoryTree> trees = inputs.workspace().readTrees(told);
+    List<Problem> problems = new ArrayList<>(inputs.workspace().problems());
+    problems.addAll(told.list());
+    ask = new Ask(inputs.model(), inputs.workspace().zone(), List.copyOf(problems));
+    powers = new Powers(inputs.model(), inputs.workspace().administration(), trees);
+    Map<String, DirectoryTree> before = new HashMap<>();
+    if (accepted != null) {
+      Workspace.ofSurvey(accepted, Set.of())
+          .readTrees(told)
+          .forEach(tree -> before.put(tree.directory(), tree));
+    }
+    delegations = new DelegationAnswers(ask, powers, before, Sddl::text);
+  }
+
+  Powers powers() {
+    return powers;
+  }
+
+  DelegationAnswers delegations() {
+    return delegations;
+  }
+
+  PowerAnswers answers() {
+    return new PowerAnswers(ask, powers, delegations, Sddl::text);
+  }
+
+  private Administration administration() {
+    return powers.roles().administration();
+  }
+
+  AdminAction action(String id) {
+    List<String> ids = administration().actions().stream().map(AdminAction::id).toList();
+    return administration()
+        .action(id.toLowerCase(Locale.ROOT))
+        .orElseThrow(
+            () ->
+                new UsageException(
+                    "there is no admin action "
+                        + Problem.quote(id)
+                        + Spelling.nearest(id, ids).map(n -> "; did you mean " + n + "?").orElse("")
+                        + "\nthere are: "
+                        + String.join(", ", ids)));
+  }
+
+  int scope(String id) {
+    List<String> ids = administration().scopes().stream().map(AdminScope::id).toList();
+    return administration()
+        .scope(id)
+        .orElseThrow(
+            () ->
+                new UsageException(
+                    "there is no admin scope "
+                        + Problem.quote(id)
+                        + (ids.isEmpty() ? "" : "\nthere are: " + String.join(", ", ids))));
+  }
+
+  /**
+   * An object by a name of its account, group or unit, its DN, or what it is called in its tree.
+   */
+  Powers.Thing thing(String name) {
+    List<Powers.Thing> found = new ArrayList<>();
+    for (SubjectKind kind : List.of(SubjectKind.ACCOUNT, SubjectKind.GROUP, SubjectKind.UNIT)) {
+      for (int subject : NameResolver.find(inputs.model().facts(), kind, name)) {
+        found.add(powers.thing(subject));
+      }
+    }
+    if (found.isEmpty()) {
+      found.addAll(inTrees(name));
+    }
+    if (found.size() == 1) {
+      return found.get(0);
+    }
+    throw new UsageException(
+        found.isEmpty()
+            ? "there is no object " + Problem.quote(name) + near(name)
+            : Problem.quote(name)
+                + " fits "
+                + found.size()
+                + " objects; name one by its DN:\n"
+                + list(found));
+  }
+
+  private String near(String name) {
+    List<String> known = new ArrayList<>();
+    for (SubjectKind kind : List.of(SubjectKind.ACCOUNT, SubjectKind.GROUP, SubjectKind.UNIT)) {
+      inputs.model().facts().names().known(kind).forEach(known::add);
+    }
+    return Spelling.nearest(name, known).map(n -> "; did you mean " + n + "?").orElse("");
+  }
+
+  private String list(List<Powers.Thing> found) {
+    return String.join(
+        "\n",
+        found.stream()
+            .limit(8)
+            .map(
+                t ->
+                    "  "
+                        + (t.subject() >= 0
+                            ? inputs.model().facts().dn(t.subject())
+                            : t.spot().map(s -> s.tree().dn(s.object())).orElse("")))
+            .toList());
+  }
+
+  private List<Powers.Thing> inTrees(String name) {
+    String form = DnForm.of(name);
+    List<Powers.Thing> found = new ArrayList<>();
+    for (DirectoryTree tree : powers.tokens().trees()) {
+      for (int object = 0; object < tree.size(); object++) {
+        if (tree.label(object).equalsIgnoreCase(name) || tree.dnForm(object).equals(form)) {
+          found.add(new Powers.Thing(-1, Optional.of(new Tokens.Spot(tree, object))));
+        }
+      }
+    }
+    return found;
+  }
+
+  /** The same, where a directory with lists is asked for. */
+  Tokens.Spot spot(String name) {
+    return thing(name)
+        .spot()
+        .orElseThrow(
+            () ->
+                new UsageException(
+                    Problem.quote(name)
+                        + " is in a directory without access control lists of its own"));
+  }
+}

@@ -1,0 +1,136 @@
+package org.sobercompass.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import java.util.function.Predicate;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.delegation.Delegation;
+import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.Origin;
+import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.report.answers.DelegationAnswers;
+import org.sobercompass.report.answers.DelegationAnswers.Holder;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+
+/** {@code sober delegations}. */
+@Command(
+    name = "delegations",
+    mixinStandardHelpOptions = true,
+    description = {
+      "Every delegation in the directories' own access control lists, whoever made it: who, which",
+      "admin actions, over what, and where it comes from. Defaults and what came from above are",
+      "left out unless asked for.",
+      ""
+    },
+    footer = {
+      "",
+      "Examples, on the demo:",
+      "  sober delegations",
+      "  sober delegations --at Herbarium",
+      "  sober delegations --to person",
+      "  sober delegations --action set-password",
+      "  sober delegations --tree"
+    })
+final class DelegationsCommand implements Callable<Integer> {
+  @Mixin private Inputs inputs = new Inputs();
+
+  @Option(names = "--at", paramLabel = "OBJECT", description = "only on it and below")
+  private @Nullable String at;
+
+  @Option(names = "--holder", paramLabel = "NAME", description = "only of this account or group")
+  private @Nullable String holder;
+
+  @Option(
+      names = "--to",
+      paramLabel = "KIND",
+      description = "only to: person, group, broad, nobody, system")
+  private @Nullable Holder to;
+
+  @Option(names = "--action", paramLabel = "ACTION", description = "only what makes it possible")
+  private @Nullable String action;
+
+  @Option(
+      names = "--origin",
+      paramLabel = "ORIGIN",
+      split = ",",
+      description =
+          "added, claimed, provisioned, guarded, default, inherited (default: the first two)")
+  private List<Origin> origins = new ArrayList<>();
+
+  @Option(
+      names = "--accepted",
+      paramLabel = "SURVEY",
+      description = "what was there in this survey counts as provisioned")
+  private @Nullable Path accepted;
+
+  @Option(names = "--tree", description = "the tree of organizational units, with marks")
+  private boolean tree;
+
+  @Override
+  public Integer call() {
+    Administering all = new Administering(inputs, accepted);
+    if (all.powers().tokens().trees().isEmpty()) {
+      throw new UsageException(
+          "no directory here has access control lists of its own; expected one of kind: ad");
+    }
+    Optional<Tokens.Spot> spot = Optional.ofNullable(at).map(all::spot);
+    if (tree) {
+      tree(all, spot);
+      return Exit.OK;
+    }
+    Set<Origin> wanted =
+        origins.isEmpty() ? EnumSet.of(Origin.ADDED, Origin.CLAIMED) : EnumSet.copyOf(origins);
+    var choice = new DelegationAnswers.Choice(spot, wanted, also(all));
+    inputs.print(
+        inputs.isTable() ? all.delegations().brief(choice) : all.delegations().list(choice));
+    return Exit.OK;
+  }
+
+  private Predicate<Delegation> also(Administering all) {
+    Predicate<Delegation> also = d -> true;
+    if (to != null) {
+      Holder kind = to;
+      also = also.and(d -> all.delegations().kind(d.trustee()) == kind);
+    }
+    if (action != null) {
+      AdminAction wanted = all.action(action);
+      also = also.and(d -> d.actions().contains(wanted) || isAll(d));
+    }
+    if (holder != null) {
+      int subject = all.thing(holder).subject();
+      String sid = all.powers().tokens().sid(subject);
+      also = also.and(d -> d.trustee().equals(sid));
+    }
+    return also;
+  }
+
+  private static boolean isAll(Delegation d) {
+    return d.actions().stream().anyMatch(a -> a.id().equals("full-control"));
+  }
+
+  private void tree(Administering all, Optional<Tokens.Spot> spot) {
+    PrintWriter out = inputs.out();
+    for (DirectoryTree one : all.powers().tokens().trees()) {
+      if (spot.map(s -> s.tree() == one).orElse(one.size() > 0)) {
+        out.println(
+            one.directory()
+                + ": + delegated here, - denied, ! claims to be inherited, | nothing comes in");
+        for (int root = 0;
+            root < one.size();
+            root = spot.isPresent() ? one.size() : one.end(root)) {
+          Tokens.Spot from = spot.orElse(new Tokens.Spot(one, root));
+          all.delegations().tree(from).forEach(out::println);
+        }
+      }
+    }
+  }
+}

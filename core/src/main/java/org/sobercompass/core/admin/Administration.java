@@ -1,0 +1,48 @@
+package org.sobercompass.core.admin;
+
+import java.util.List;
+import java.util.Optional;
+import org.sobercompass.core.delegation.AdminAction;
+
+/**
+ * All that a workspace states of delegated administration. Immutable.
+ *
+ * @param actions the catalogue of admin actions
+ * @param scopes the admin scopes
+ * @param roles the admin roles
+ * @param grants who has which role over what
+ * @param console where administrators work
+ */
+public record Administration(
+    List<AdminAction> actions,
+    List<AdminScope> scopes,
+    List<AdminRole> roles,
+    List<AdminGrant> grants,
+    Console console) {
+  /** Nothing. */
+  public static final Administration NONE =
+      new Administration(List.of(), List.of(), List.of(), List.of(), Console.ANY);
+
+  /** Copies. */
+  public Administration {
+    actions = List.copyOf(actions);
+    scopes = List.copyOf(scopes);
+    roles = List.copyOf(roles);
+    grants = List.copyOf(grants);
+  }
+
+  /** The action with this id. */
+  public Optional<AdminAction> action(String id) {
+    return actions.stream().filter(action -> action.id().equals(id)).findFirst();
+  }
+
+  /** The number of the scope with this id. */
+  public Optional<Integer> scope(String id) {
+    for (int scope = 0; scope < scopes.size(); scope++) {
+      if (scopes.get(scope).id().equals(id)) {
+        return Optional.of(scope);
+      }
+    }
+    return Optional.empty();
+  }
+}

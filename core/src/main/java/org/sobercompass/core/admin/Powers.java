@@ -1,0 +1,214 @@
+package org.sobercompass.core.admin;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.delegation.ActionCheck;
+import org.sobercompass.core.delegation.Actors;
+import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.membership.MembershipPaths;
+import org.sobercompass.core.system.Verdict;
+
+/**
+ * Who can do which admin action to which object: by the directories' own lists and by the admin
+ * roles of the workspace together. Not thread-safe.
+ */
+public final class Powers {
+  private final AccessModel model;
+  private final AdminModel roles;
+  private final Tokens tokens;
+  private final Map<String, ActionCheck> checks = new HashMap<>();
+  private int checked = -1;
+
+  /** Over a model, the admin roles and the trees of directories that have lists. */
+  public Powers(AccessModel model, Administration administration, List<DirectoryTree> trees) {
+    this.model = model;
+    this.roles = new AdminModel(model, administration);
+    this.tokens = new Tokens(model, trees);
+  }
+
+  /**
+   * An object, as the directories know it and as the scopes do.
+   *
+   * @param subject its number among accounts, groups and units, or -1 when it is none of them
+   * @param spot where it stands in a tree, if its directory has lists
+   */
+  public record Thing(int subject, Optional<Tokens.Spot> spot) {}
+
+  /** The thing that a subject is. */
+  public Thing thing(int subject) {
+    return new Thing(subject, tokens.object(subject));
+  }
+
+  /** The admin roles. */
+  public AdminModel roles() {
+    return roles;
+  }
+
+  /** The tokens. */
+  public Tokens tokens() {
+    return tokens;
+  }
+
+  /** The model. */
+  public AccessModel model() {
+    return model;
+  }
+
+  /** Decides for one account in one directory; kept while the account stays the same. */
+  public ActionCheck check(int account, DirectoryTree tree) {
+    if (checked != account) {
+      checks.clear();
+      checked = account;
+    }
+    ActionCheck check = checks.get(tree.directory());
+    if (check == null) {
+      Set<String> token = tokens.of(account);
+      check = new ActionCheck(tree, token, tokens.sid(account));
+      checks.put(tree.directory(), check);
+    }
+    return check;
+  }
+
+  /**
+   * Whether an account can do an action to an object.
+   *
+   * @param destination where it would be moved to, if it would
+   */
+  public Verdict can(
+      int account, AdminAction action, Thing object, Optional<Tokens.Spot> destination) {
+    if (!fits(action, object)) {
+      return Verdict.NO;
+    }
+    if (object.subject >= 0 && !roles.giving(account, action.id(), object.subject).isEmpty()) {
+      return Verdict.YES;
+    }
+    return object
+        .spot
+        .filter(spot -> action.fits(spot.tree().names(), spot.tree().objectClass(spot.object())))
+        .map(
+            spot ->
+                check(account, spot.tree())
+                    .decide(
+                        action.need(),
+                        spot.object(),
+                        destination.map(Tokens.Spot::object).orElse(-1)))
+        .orElse(Verdict.NO);
+  }
+
+  /** Whether an action can be done to an object at all, by its class. */
+  public boolean fits(AdminAction action, Thing object) {
+    return object
+        .spot
+        .map(spot -> action.fits(spot.tree().names(), spot.tree().objectClass(spot.object())))
+        .orElseGet(
+            () -> object.subject < 0 || action.on().isEmpty() || isOf(action, object.subject));
+  }
+
+  private boolean isOf(AdminAction action, int subject) {
+    SubjectKind kind = model.facts().kind(subject);
+    return switch (kind) {
+      case ACCOUNT -> action.on().contains("user");
+      case GROUP -> action.on().contains("group");
+      case UNIT -> action.on().contains("organizationalUnit");
+      case IMPLICIT -> false;
+    };
+  }
+
+  /** All accounts that can do an action to an object. */
+  public Actors.Answer who(AdminAction action, Thing object, Optional<Tokens.Spot> destination) {
+    BitSet yes = new BitSet();
+    BitSet perhaps = new BitSet();
+    object.spot.ifPresent(
+        spot -> {
+          Actors.Answer answer =
+              new Actors(spot.tree(), tokens)
+                  .who(
+                      action.need(),
+                      spot.object(),
+                      destination.map(Tokens.Spot::object).orElse(-1));
+          yes.or(answer.yes());
+          perhaps.or(answer.perhaps());
+        });
+    if (object.subject >= 0) {
+      yes.or(roles.accounts(action.id(), object.subject));
+    }
+    perhaps.andNot(yes);
+    return new Actors.Answer(yes, perhaps);
+  }
+
+  /**
+   * One way in which an account can do something.
+   *
+   * @param chain from the account by its groups to whom it is given
+   * @param ground the entry or the ownership, if the directory's list gives it
+   * @param spot where the entry stands
+   * @param grant the number of the admin role's assignment, if that gives it
+   */
+  public record Way(
+      List<Integer> chain,
+      Optional<ActionCheck.Ground> ground,
+      Optional<Tokens.Spot> spot,
+      Optional<Integer> grant) {}
+
+  /** The ways in which an account can do something, admin roles first. */
+  public List<Way> ways(
+      int account, AdminAction action, Thing object, Optional<Tokens.Spot> destination) {
+    List<Way> ways = new ArrayList<>();
+    if (object.subject >= 0) {
+      for (int g : roles.giving(account, action.id(), object.subject)) {
+        int subject = roles.administration().grants().get(g).subject();
+        ways.add(
+            new Way(
+                chain(new MembershipPaths(model.widest()), account, subject),
+                Optional.empty(),
+                Optional.empty(),
+                Optional.of(g)));
+      }
+    }
+    object.spot.ifPresent(
+        spot -> {
+          ActionCheck check = check(account, spot.tree());
+          for (ActionCheck.Ground ground :
+              check.grounds(
+                  action.need(), spot.object(), destination.map(Tokens.Spot::object).orElse(-1))) {
+            Tokens.Spot at = new Tokens.Spot(spot.tree(), ground.object());
+            ways.add(
+                new Way(
+                    chain(account, ground, at),
+                    Optional.of(ground),
+                    Optional.of(at),
+                    Optional.empty()));
+          }
+        });
+    return ways;
+  }
+
+  private List<Integer> chain(int account, ActionCheck.Ground ground, Tokens.Spot at) {
+    if (ground.entry() < 0) {
+      return List.of(account);
+    }
+    String sid =
+        at.tree()
+            .descriptor(at.object())
+            .map(d -> d.entries().get(ground.entry()).trustee())
+            .orElse("");
+    return tokens
+        .subject(sid)
+        .map(subject -> chain(new MembershipPaths(tokens.memberships()), account, subject))
+        .orElse(List.of(account));
+  }
+
+  private static List<Integer> chain(MembershipPaths paths, int account, int subject) {
+    List<MembershipPaths.Path> found = paths.find(account, subject, 1).list();
+    return found.isEmpty() ? List.of(account) : found.get(0).subjects();
+  }
+}

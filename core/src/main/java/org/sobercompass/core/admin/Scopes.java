@@ -1,0 +1,280 @@
+package org.sobercompass.core.admin;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.filter.Truth;
+import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.membership.Visibility;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.store.IntList;
+
+/**
+ * The admin scopes of a workspace over one model: who is in which, and by which line. Frozen and
+ * thread-safe. One bit an object for each line of each scope.
+ */
+public final class Scopes {
+  private final AccessModel model;
+  private final Facts facts;
+  private final List<AdminScope> scopes;
+  private final Map<String, Integer> numbers = new HashMap<>();
+  private final BitSet[] inside;
+  private final List<Map<ScopeItem, BitSet>> lines = new ArrayList<>();
+  private final int[] undefined;
+  private final List<Problem> problems = new ArrayList<>();
+
+  /**
+   * Works all scopes out. O(scopes x lines x objects).
+   *
+   * @throws org.sobercompass.core.problem.BadInputException for scopes in a circle, and groups of
+   *     which is not said what they stand for
+   */
+  public Scopes(AccessModel model, List<AdminScope> scopes) {
+    this.model = model;
+    this.facts = model.facts();
+    this.scopes = List.copyOf(scopes);
+    this.inside = new BitSet[scopes.size()];
+    this.undefined = new int[scopes.size()];
+    Problems wrong = new Problems();
+    for (int scope = 0; scope < scopes.size(); scope++) {
+      numbers.put(scopes.get(scope).id(), scope);
+      lines.add(new HashMap<>());
+    }
+    for (int scope : order(wrong)) {
+      work(scope, wrong);
+    }
+    wrong.throwIfErrors();
+    problems.addAll(wrong.list());
+  }
+
+  /** Scopes after those they name; a circle is told, with all that are in it. */
+  private List<Integer> order(Problems wrong) {
+    List<Integer> done = new ArrayList<>();
+    BitSet finished = new BitSet();
+    for (int first = 0; first < scopes.size(); first++) {
+      Deque<Integer> open = new ArrayDeque<>(List.of(first));
+      while (!open.isEmpty()) {
+        int scope = open.peek();
+        Optional<Integer> next = finished.get(scope) ? Optional.empty() : waitsFor(scope, finished);
+        if (next.isPresent() && open.contains(next.get())) {
+          circle(open, next.get(), wrong);
+          return List.of();
+        } else if (next.isPresent()) {
+          open.push(next.get());
+        } else {
+          open.pop();
+          if (!finished.get(scope)) {
+            finished.set(scope);
+            done.add(scope);
+          }
+        }
+      }
+    }
+    return done;
+  }
+
+  private Optional<Integer> waitsFor(int scope, BitSet finished) {
+    List<ScopeItem> all = new ArrayList<>(scopes.get(scope).include());
+    all.addAll(scopes.get(scope).except());
+    for (ScopeItem item : all) {
+      if (item instanceof ScopeItem.Other other) {
+        Integer number = numbers.get(other.scope());
+        if (number != null && !finished.get(number)) {
+          return Optional.of(number);
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  private void circle(Deque<Integer> open, int closing, Problems wrong) {
+    List<String> chain = new ArrayList<>();
+    for (int scope : open) {
+      chain.add(0, scopes.get(scope).id());
+      if (scope == closing) {
+        break;
+      }
+    }
+    chain.add(scopes.get(closing).id());
+    wrong.error(
+        scopes.get(closing).place(),
+        "the scope is made of itself: " + String.join(" -> ", chain),
+        "scopes that do not name each other in a circle");
+  }
+
+  private void work(int scope, Problems wrong) {
+    BitSet all = new BitSet();
+    for (ScopeItem item : scopes.get(scope).include()) {
+      BitSet own = objects(scope, item, wrong);
+      lines.get(scope).put(item, own);
+      all.or(own);
+    }
+    for (ScopeItem item : scopes.get(scope).except()) {
+      BitSet own = objects(scope, item, wrong);
+      lines.get(scope).put(item, own);
+      all.andNot(own);
+    }
+    inside[scope] = all;
+  }
+
+  private BitSet objects(int scope, ScopeItem item, Problems wrong) {
+    BitSet objects = new BitSet();
+    if (item instanceof ScopeItem.Other other) {
+      Integer number = numbers.get(other.scope());
+      if (number != null) {
+        objects.or(inside[number]);
+      }
+      return objects;
+    }
+    if (item instanceof ScopeItem.Subtree subtree) {
+      String below = "," + subtree.dnForm();
+      for (int s = 0; s < facts.subjects(); s++) {
+        String form = facts.arrays().dnForm().get(s);
+        objects.set(s, form.equals(subtree.dnForm()) || form.endsWith(below));
+      }
+      return meant(objects, subtree.groups(), item.place(), wrong);
+    }
+    if (item instanceof ScopeItem.Rule rule) {
+      for (int s = 0; s < facts.subjects(); s++) {
+        if (facts.source(s).equals(rule.directory())) {
+          Truth truth = rule.filter().test(new Visibility.SubjectValues(facts, s));
+          objects.set(s, truth == Truth.TRUE);
+          undefined[scope] += truth == Truth.UNDEFINED ? 1 : 0;
+        }
+      }
+      if (objects.isEmpty()) {
+        problems.add(
+            Problem.warning(item.place(), "the rule fits nobody", "a filter that fits somebody"));
+      }
+      return meant(objects, rule.groups(), item.place(), wrong);
+    }
+    ScopeItem.Listed listed = (ScopeItem.Listed) item;
+    listed.subjects().forEach(objects::set);
+    return meant(objects, listed.groups(), item.place(), wrong);
+  }
+
+  /** Groups among the objects stand for what is said of them. */
+  private BitSet meant(
+      BitSet objects, Optional<GroupMeaning> meaning, Place place, Problems wrong) {
+    int first = facts.firstGroup();
+    int end = first + facts.groups();
+    BitSet groups = new BitSet();
+    for (int g = objects.nextSetBit(first); g >= 0 && g < end; g = objects.nextSetBit(g + 1)) {
+      groups.set(g);
+    }
+    if (groups.isEmpty()) {
+      return objects;
+    }
+    if (meaning.isEmpty()) {
+      wrong.error(
+          place,
+          "the group "
+              + facts.label(groups.nextSetBit(0))
+              + " comes in, and it is not said what it stands for",
+          "groups: object, members or both");
+      return objects;
+    }
+    GroupMeaning meant = meaning.get();
+    BitSet out = (BitSet) objects.clone();
+    if (!meant.object()) {
+      out.andNot(groups);
+    }
+    Memberships.Walker walker = model.widest().walker();
+    IntList accounts = new IntList();
+    for (int g = groups.nextSetBit(0); g >= 0; g = groups.nextSetBit(g + 1)) {
+      if (meant.members()) {
+        accounts.clear();
+        walker.accounts(g, accounts);
+        for (int i = 0; i < accounts.size(); i++) {
+          out.set(accounts.get(i));
+        }
+      }
+      if (meant.nested()) {
+        nested(g, out);
+      }
+    }
+    return out;
+  }
+
+  private void nested(int group, BitSet into) {
+    BitSet seen = new BitSet();
+    Deque<Integer> open = new ArrayDeque<>(List.of(group));
+    seen.set(group);
+    while (!open.isEmpty()) {
+      int at = open.remove();
+      for (int i = 0; i < model.graph().downCount(at); i++) {
+        int member = model.graph().downMember(at, i);
+        if (facts.kind(member) == SubjectKind.GROUP && !seen.get(member)) {
+          seen.set(member);
+          into.set(member);
+          open.add(member);
+        }
+      }
+    }
+  }
+
+  /** What was found while working them out: rules that fit nobody. */
+  public List<Problem> problems() {
+    return problems;
+  }
+
+  /** The scopes, by number. */
+  public List<AdminScope> all() {
+    return scopes;
+  }
+
+  /** Whether an object is in a scope; everything is in {@link AdminGrant#EVERYTHING}. */
+  public boolean contains(int scope, int object) {
+    return scope < 0 || inside[scope].get(object);
+  }
+
+  /** The objects of a scope; not to be changed. */
+  public BitSet objects(int scope) {
+    return inside[scope];
+  }
+
+  /** For how many objects a filter of it was undefined, which leaves them outside. */
+  public int undefined(int scope) {
+    return undefined[scope];
+  }
+
+  /** The lines by which an object is in a scope, in words. */
+  public List<String> reasons(int scope, int object) {
+    return scopes.get(scope).include().stream()
+        .filter(item -> lines.get(scope).getOrDefault(item, new BitSet()).get(object))
+        .map(ScopeItem::words)
+        .collect(Collectors.toList());
+  }
+
+  /** The exception that keeps an object out of a scope that it would be in. */
+  public Optional<String> excepted(int scope, int object) {
+    return reasons(scope, object).isEmpty()
+        ? Optional.empty()
+        : scopes.get(scope).except().stream()
+            .filter(item -> lines.get(scope).getOrDefault(item, new BitSet()).get(object))
+            .map(ScopeItem::words)
+            .findFirst();
+  }
+
+  /** The scopes an object is in. */
+  public List<Integer> of(int object) {
+    List<Integer> found = new ArrayList<>();
+    for (int scope = 0; scope < scopes.size(); scope++) {
+      if (inside[scope].get(object)) {
+        found.add(scope);
+      }
+    }
+    return found;
+  }
+}

@@ -1,0 +1,24 @@
+package org.sobercompass.core.delegation;
+
+import java.util.List;
+
+/**
+ * What one trustee was given, or denied, on one object: all its entries there of one origin.
+ *
+ * @param object the object whose list they stand in
+ * @param trustee the SID
+ * @param origin where they come from
+ * @param denies whether they take away
+ * @param entries their numbers in the list
+ * @param actions the admin actions they make possible, the strongest first; others that these
+ *     contain are left out
+ * @param rights each entry in words
+ */
+public record Delegation(
+    int object,
+    String trustee,
+    Origin origin,
+    boolean denies,
+    List<Integer> entries,
+    List<AdminAction> actions,
+    List<String> rights) {}

@@ -1,0 +1,130 @@
+package org.sobercompass.core.delegation;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+import org.sobercompass.core.descriptor.AccessCheck;
+import org.sobercompass.core.descriptor.Ace;
+import org.sobercompass.core.descriptor.AceType;
+import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.descriptor.DsRights;
+import org.sobercompass.core.descriptor.Target;
+import org.sobercompass.core.system.Verdict;
+
+/**
+ * Which admin actions some entries make possible by themselves: each action is tried on an object
+ * of its class that has these entries and no others. Thread-safe.
+ */
+final class EntryActions {
+  private static final List<String> USUAL =
+      List.of("user", "group", "computer", "organizationalUnit");
+
+  private final DsNames names;
+  private final List<AdminAction> actions;
+
+  EntryActions(DsNames names, List<AdminAction> actions) {
+    this.names = names;
+    this.actions =
+        actions.stream().sorted(Comparator.comparingInt(AdminAction::weight).reversed()).toList();
+  }
+
+  /** The entries as an object here has them, and as one of a class below has them. */
+  private record Lists(Descriptor own, Descriptor above) {}
+
+  /** The actions, the strongest first; of full control nothing else is said. */
+  List<AdminAction> actions(List<Ace> entries, String here) {
+    Set<AdminAction> found = new LinkedHashSet<>();
+    for (AdminAction action : actions) {
+      if (isPossible(action, entries, here)) {
+        found.add(action);
+      }
+    }
+    Optional<AdminAction> all = found.stream().filter(a -> isEverything(a.need())).findFirst();
+    return all.map(List::of).orElseGet(() -> List.copyOf(found));
+  }
+
+  private static boolean isEverything(Need need) {
+    return need instanceof Need.Simple simple && simple.mask() == DsRights.ALL;
+  }
+
+  private boolean isPossible(AdminAction action, List<Ace> entries, String here) {
+    Descriptor own = list(entries.stream().filter(Ace::countsHere).toList());
+    if (action.fits(names, here)
+        && meets(action.need(), new Lists(own, list(List.of())), here, here)) {
+      return true;
+    }
+    for (String kind : action.on().isEmpty() ? USUAL : action.on()) {
+      Descriptor above = list(handedTo(entries, "organizationalUnit", true));
+      Descriptor below = list(handedTo(entries, kind, false));
+      if (!below.entries().isEmpty() && meets(action.need(), new Lists(below, above), kind, kind)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** What an object of a class below gets of these entries; with those here for what is above. */
+  private List<Ace> handedTo(List<Ace> entries, String kind, boolean andHere) {
+    Optional<UUID> id = names.objectClass(kind).map(DsNames.ObjectClass::id);
+    List<Ace> out = new ArrayList<>();
+    for (Ace ace : entries) {
+      boolean handed =
+          ace.isHandedOn() && (ace.inheritedBy().isEmpty() || ace.inheritedBy().equals(id));
+      if (handed || (andHere && ace.countsHere())) {
+        out.add(ace);
+      }
+    }
+    return out;
+  }
+
+  /**
+   * As a list that counts where it is, with what denies turned to what allows: what it is about.
+   */
+  private static Descriptor list(List<Ace> entries) {
+    List<Ace> plain = new ArrayList<>();
+    for (Ace ace : entries) {
+      AceType type = ace.object().isPresent() ? AceType.ALLOW_OBJECT : AceType.ALLOW;
+      if (ace.type() != AceType.UNKNOWN) {
+        plain.add(Ace.of(type, 0, ace.mask(), "").on(ace.object(), Optional.empty()));
+      }
+    }
+    return new Descriptor(
+        0, Optional.empty(), Optional.empty(), Optional.of(plain), Optional.empty());
+  }
+
+  private boolean meets(Need need, Lists lists, String kind, String childClass) {
+    if (need instanceof Need.All all) {
+      return all.parts().stream().allMatch(part -> meets(part, lists, kind, childClass));
+    }
+    if (need instanceof Need.Any any) {
+      return any.parts().stream().anyMatch(part -> meets(part, lists, kind, childClass));
+    }
+    if (need instanceof Need.At at) {
+      Lists moved = new Lists(lists.above, lists.above);
+      return meets(at.need(), moved, "organizationalUnit", childClass);
+    }
+    if (need instanceof Need.Confidential) {
+      return names.attributes().stream()
+          .filter(DsNames.AttributeType::confidential)
+          .anyMatch(a -> asks(lists, confidential(a, kind)));
+    }
+    Need resolved =
+        need instanceof Need.Child child && child.objectClass().isEmpty()
+            ? new Need.Child(child.mask(), childClass)
+            : need;
+    return Rules.target(names, resolved, kind).filter(t -> asks(lists, t)).isPresent();
+  }
+
+  private Target confidential(DsNames.AttributeType attribute, String kind) {
+    int mask = DsRights.READ_PROPERTY | DsRights.CONTROL_ACCESS;
+    return Rules.property(names, mask, attribute, kind);
+  }
+
+  private static boolean asks(Lists lists, Target target) {
+    return AccessCheck.decide(lists.own, sid -> true, target) == Verdict.YES;
+  }
+}

@@ -1,0 +1,354 @@
+package org.sobercompass.report.answers;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Predicate;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.delegation.Delegation;
+import org.sobercompass.core.delegation.Delegations;
+import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.Origin;
+import org.sobercompass.core.delegation.Origins;
+import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.descriptor.WellKnown;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.report.data.Sheet;
+
+/** Delegations as rows: who was given what on which object of a directory. Not thread-safe. */
+public final class DelegationAnswers {
+  private static final int FEW = 6;
+
+  private final Ask ask;
+  private final Powers powers;
+  private final Map<DirectoryTree, Delegations> delegations = new LinkedHashMap<>();
+  private final Map<DirectoryTree, Origins> origins = new HashMap<>();
+  private final java.util.function.Function<org.sobercompass.core.descriptor.Ace, String> text;
+
+  /** What sort of holder a trustee is. */
+  public enum Holder {
+    PERSON("a person"),
+    GROUP("a group"),
+    BROAD("very many"),
+    NOBODY("nobody who exists"),
+    SYSTEM("the directory itself");
+
+    private final String words;
+
+    Holder(String words) {
+      this.words = words;
+    }
+
+    /** In words. */
+    public String words() {
+      return words;
+    }
+  }
+
+  /**
+   * Answers about delegations.
+   *
+   * @param accepted the same directories when they were accepted, by name
+   * @param text shows an entry as proof
+   */
+  public DelegationAnswers(
+      Ask ask,
+      Powers powers,
+      Map<String, DirectoryTree> accepted,
+      java.util.function.Function<org.sobercompass.core.descriptor.Ace, String> text) {
+    this.ask = ask;
+    this.powers = powers;
+    this.text = text;
+    for (DirectoryTree tree : powers.tokens().trees()) {
+      Origins own = new Origins(tree, Optional.ofNullable(accepted.get(tree.directory())));
+      origins.put(tree, own);
+      delegations.put(tree, new Delegations(tree, own, powers.roles().administration().actions()));
+    }
+  }
+
+  /** What is asked for: objects, origins, and anything else about a delegation. */
+  public record Choice(Optional<Tokens.Spot> at, Set<Origin> origins, Predicate<Delegation> also) {}
+
+  /** The delegations chosen, in the order of their objects. */
+  public Map<DirectoryTree, List<Delegation>> find(Choice choice) {
+    Map<DirectoryTree, List<Delegation>> found = new LinkedHashMap<>();
+    delegations.forEach(
+        (tree, lister) -> {
+          boolean here = choice.at.map(spot -> spot.tree() == tree).orElse(true);
+          if (here && tree.size() > 0) {
+            List<Delegation> all = new ArrayList<>();
+            int from = choice.at.map(Tokens.Spot::object).orElse(0);
+            int to = choice.at.map(spot -> tree.end(spot.object())).orElse(tree.size());
+            for (int object = from; object < to; object++) {
+              lister.on(object, choice.origins).stream().filter(choice.also).forEach(all::add);
+            }
+            found.put(tree, all);
+          }
+        });
+    return found;
+  }
+
+  /** The delegations chosen, one line each. */
+  public Sheet list(Choice choice) {
+    Sheet.Builder sheet =
+        ask.begin(
+            "delegations/1",
+            "holder",
+            "kind",
+            "may",
+            "on",
+            "origin",
+            "rights",
+            "directory",
+            "object",
+            "trustee",
+            "entries");
+    Map<Holder, Integer> kinds = new java.util.EnumMap<>(Holder.class);
+    find(choice)
+        .forEach(
+            (tree, all) ->
+                all.forEach(
+                    d -> {
+                      kinds.merge(kind(d.trustee()), 1, Integer::sum);
+                      sheet.row(
+                          holder(d.trustee()),
+                          kind(d.trustee()).words(),
+                          may(d),
+                          place(tree, d.object()),
+                          d.origin().words(),
+                          String.join("; ", d.rights()),
+                          tree.directory(),
+                          tree.dn(d.object()),
+                          d.trustee(),
+                          proof(tree, d));
+                    }));
+    List<String> counted = new ArrayList<>();
+    kinds.forEach((kind, n) -> counted.add(n + " to " + kind.words()));
+    sheet.heading(
+        Ask.count(sheet.size(), "delegation", "delegations")
+            + (counted.isEmpty() ? "." : ": " + String.join(", ", counted) + "."));
+    oddities(choice.at, sheet);
+    return ask.finish(sheet);
+  }
+
+  /** The same for a terminal: who, what, where. */
+  public Sheet brief(Choice choice) {
+    Sheet full = list(choice);
+    Sheet.Builder sheet =
+        Sheet.of("delegations-brief/1", "holder", "may", "on", "origin").heading(full.heading());
+    full.facts().forEach(sheet::fact);
+    for (List<Object> row : full.rows()) {
+      Object sort = row.get(1).equals("a group") ? "" : " [" + row.get(1) + "]";
+      sheet.row(row.get(0) + "" + sort, row.get(2), row.get(3), row.get(4));
+    }
+    full.notes().forEach(sheet::note);
+    return sheet.build();
+  }
+
+  private String proof(DirectoryTree tree, Delegation d) {
+    Descriptor descriptor = tree.descriptor(d.object()).orElseThrow();
+    return String.join(
+        "", d.entries().stream().map(i -> text.apply(descriptor.entries().get(i))).toList());
+  }
+
+  /** What it makes possible: admin actions, else the raw rights. */
+  public static String may(Delegation d) {
+    String words =
+        d.denies() || d.actions().isEmpty()
+            ? String.join("; ", d.rights())
+            : String.join(", ", d.actions().stream().map(AdminAction::name).distinct().toList());
+    return words;
+  }
+
+  /** An object by its name, with its place when that says more. */
+  static String place(DirectoryTree tree, int object) {
+    return tree.label(object) + (tree.parent(object) < 0 ? " (the whole directory)" : "");
+  }
+
+  /** A trustee as people know it. */
+  public String holder(String sid) {
+    Optional<Integer> subject = powers.tokens().subject(sid);
+    if (subject.isPresent()) {
+      return Words.subject(ask.model().facts(), subject.get());
+    }
+    Optional<String> known = WellKnown.name(sid);
+    if (known.isPresent()) {
+      return known.get();
+    }
+    for (DirectoryTree tree : delegations.keySet()) {
+      int object = tree.bySid(sid);
+      if (object >= 0) {
+        return tree.label(object);
+      }
+      String old = bearer(tree, sid);
+      if (!old.isEmpty()) {
+        return old;
+      }
+    }
+    return sid + " (nobody)";
+  }
+
+  private static String bearer(DirectoryTree tree, String sid) {
+    for (int object = 0; object < tree.size(); object++) {
+      if (tree.history(object).contains(sid)) {
+        return tree.label(object) + " (by an earlier id)";
+      }
+    }
+    return "";
+  }
+
+  /** What sort of holder it is. */
+  public Holder kind(String sid) {
+    if (WellKnown.isBroad(sid)) {
+      return Holder.BROAD;
+    }
+    Optional<Integer> subject = powers.tokens().subject(sid);
+    if (subject.isPresent()) {
+      return ask.model().facts().kind(subject.get()) == SubjectKind.ACCOUNT
+          ? Holder.PERSON
+          : Holder.GROUP;
+    }
+    if (WellKnown.name(sid).isPresent() || sid.startsWith("S-1-5-32-")) {
+      return Holder.SYSTEM;
+    }
+    boolean there = holder(sid).endsWith("(nobody)");
+    return there ? Holder.NOBODY : Holder.GROUP;
+  }
+
+  /** Lists that are not as lists should be: order, blocked inheritance, owners. */
+  private void oddities(Optional<Tokens.Spot> at, Sheet.Builder sheet) {
+    for (DirectoryTree tree : delegations.keySet()) {
+      List<String> order = new ArrayList<>();
+      List<String> blocked = new ArrayList<>();
+      int unreadable = 0;
+      int from = at.filter(s -> s.tree() == tree).map(Tokens.Spot::object).orElse(0);
+      int to = at.filter(s -> s.tree() == tree).map(s -> tree.end(s.object())).orElse(tree.size());
+      for (int object = from; object < to; object++) {
+        Optional<Descriptor> d = tree.descriptor(object);
+        unreadable += d.isEmpty() ? 1 : 0;
+        if (d.isPresent()) {
+          boolean unit = tree.names().isA(tree.objectClass(object), "organizationalUnit");
+          if (!d.get().isCanonical()) {
+            order.add(tree.label(object));
+          }
+          if (unit && d.get().isProtected()) {
+            blocked.add(tree.label(object));
+          }
+        }
+      }
+      note(sheet, "blocks inheritance", "block inheritance", blocked);
+      note(sheet, "has a list out of order", "have lists out of order", order);
+      if (unreadable > 0) {
+        sheet.note(
+            unreadable
+                + " of "
+                + (to - from)
+                + " objects of "
+                + tree.directory()
+                + " have no list that could be read; what hangs on them is undecided.");
+      }
+    }
+    ownedByPersons(at, sheet);
+  }
+
+  private boolean isPerson(String sid) {
+    return kind(sid) == Holder.PERSON;
+  }
+
+  private void ownedByPersons(Optional<Tokens.Spot> at, Sheet.Builder sheet) {
+    for (DirectoryTree tree : delegations.keySet()) {
+      List<String> owned = new ArrayList<>();
+      int from = at.filter(s -> s.tree() == tree).map(Tokens.Spot::object).orElse(0);
+      int to = at.filter(s -> s.tree() == tree).map(s -> tree.end(s.object())).orElse(tree.size());
+      for (int object = from; object < to; object++) {
+        String label = tree.label(object);
+        tree.descriptor(object)
+            .flatMap(Descriptor::owner)
+            .filter(this::isPerson)
+            .ifPresent(owner -> owned.add(label + " (" + holder(owner) + ")"));
+      }
+      note(sheet, "is owned by a person", "are owned by persons", owned);
+    }
+  }
+
+  private static void note(Sheet.Builder sheet, String one, String many, List<String> names) {
+    if (!names.isEmpty()) {
+      sheet.note(
+          String.join(", ", names.stream().limit(FEW).toList())
+              + (names.size() > FEW ? " and " + (names.size() - FEW) + " more " : " ")
+              + (names.size() == 1 ? one : many)
+              + ".");
+    }
+  }
+
+  /** The tree of organizational units with marks, down from one object. */
+  public List<String> tree(Tokens.Spot at) {
+    DirectoryTree tree = at.tree();
+    Delegations lister = delegations.get(tree);
+    List<String> lines = new ArrayList<>();
+    int depth0 = depth(tree, at.object());
+    for (int object = at.object(); object < tree.end(at.object()); object++) {
+      String kind = tree.objectClass(object);
+      boolean shown =
+          object == at.object()
+              || tree.names().isA(kind, "organizationalUnit")
+              || tree.names().isA(kind, "container")
+              || tree.names().isA(kind, "domain");
+      List<Delegation> own =
+          lister == null ? List.of() : lister.on(object, Set.of(Origin.ADDED, Origin.CLAIMED));
+      if (shown || !own.isEmpty()) {
+        lines.add(line(tree, object, depth(tree, object) - depth0, own));
+      }
+    }
+    return lines;
+  }
+
+  private static int depth(DirectoryTree tree, int object) {
+    int depth = 0;
+    for (int at = tree.parent(object); at >= 0; at = tree.parent(at)) {
+      depth++;
+    }
+    return depth;
+  }
+
+  private String line(DirectoryTree tree, int object, int depth, List<Delegation> own) {
+    boolean blocked = tree.descriptor(object).map(Descriptor::isProtected).orElse(false);
+    boolean unreadable = tree.descriptor(object).isEmpty();
+    String mark = unreadable ? "?" : own.isEmpty() ? (blocked ? "|" : ".") : "+";
+    StringBuilder out = new StringBuilder("  ".repeat(depth)).append(mark).append(' ');
+    out.append(tree.label(object));
+    if (blocked) {
+      out.append("  [nothing comes in from above]");
+    }
+    for (Delegation d : own) {
+      out.append("\n").append("  ".repeat(depth + 2));
+      out.append(d.origin() == Origin.CLAIMED ? "! " : d.denies() ? "- " : "+ ");
+      out.append(holder(d.trustee())).append(": ").append(may(d));
+    }
+    return out.toString();
+  }
+
+  /** Accounts as names, the first few. */
+  String names(BitSet accounts, int most) {
+    Facts facts = ask.model().facts();
+    List<String> names = new ArrayList<>();
+    accounts.stream().limit(most).forEach(a -> names.add(Words.subject(facts, a)));
+    int more = accounts.cardinality() - names.size();
+    return String.join(", ", names) + (more > 0 ? " and " + more + " more" : "");
+  }
+
+  /** Names joined, for headings. */
+  static String joined(Collection<String> names) {
+    return String.join(", ", names);
+  }
+}

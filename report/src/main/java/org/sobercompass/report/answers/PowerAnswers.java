@@ -1,0 +1,318 @@
+package org.sobercompass.report.answers;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.admin.AdminGrant;
+import org.sobercompass.core.admin.AdminModel;
+import org.sobercompass.core.admin.AdminScope;
+import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.ActionCheck;
+import org.sobercompass.core.delegation.Actors;
+import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.descriptor.Ace;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.system.Verdict;
+import org.sobercompass.report.data.Sheet;
+
+/** Answers about who can do what to whom. Not thread-safe. */
+public final class PowerAnswers {
+  private static final int FEW = 5;
+
+  private final Ask ask;
+  private final Powers powers;
+  private final Facts facts;
+  private final DelegationAnswers delegations;
+  private final java.util.function.Function<Ace, String> text;
+
+  /** Answers over powers; {@code text} shows an entry as proof. */
+  public PowerAnswers(
+      Ask ask,
+      Powers powers,
+      DelegationAnswers delegations,
+      java.util.function.Function<Ace, String> text) {
+    this.ask = ask;
+    this.powers = powers;
+    this.facts = ask.model().facts();
+    this.delegations = delegations;
+    this.text = text;
+  }
+
+  private String name(Powers.Thing object) {
+    return object.subject() >= 0
+        ? Words.subject(facts, object.subject())
+        : object.spot().map(s -> s.tree().label(s.object())).orElse("?");
+  }
+
+  /** Whether an account can do an action to an object, with the ways, or the nearest miss. */
+  public Sheet can(
+      int account, AdminAction action, Powers.Thing object, Optional<Tokens.Spot> destination) {
+    Verdict verdict = powers.can(account, action, object, destination);
+    Sheet.Builder sheet = ask.begin("can-act/1", "answer", "way", "stands on", "entry");
+    for (Powers.Way way : powers.ways(account, action, object, destination)) {
+      boolean gives = way.ground().map(ActionCheck.Ground::gives).orElse(true);
+      sheet.row(
+          gives ? "+ gives" : "x stops",
+          chain(way),
+          way.spot().map(s -> DelegationAnswers.place(s.tree(), s.object())).orElse("admin role"),
+          way.ground().filter(g -> g.entry() >= 0).map(g -> proof(way, g)).orElse(""));
+    }
+    String who = Words.subject(facts, account);
+    String what = name(object) + ": " + action.name() + ".";
+    sheet.heading(
+        switch (verdict) {
+          case YES -> "Yes: " + who + " can do this to " + what;
+          case NO -> "No: " + who + " cannot do this to " + what;
+          case UNDECIDED -> "It is not known whether " + who + " can do this to " + what;
+        });
+    if (verdict == Verdict.NO) {
+      sheet.note(miss(account, action, object, destination));
+    }
+    if (!powers.fits(action, object)) {
+      sheet.note("That cannot be done to an object of this class at all.");
+    }
+    return ask.finish(sheet);
+  }
+
+  private String proof(Powers.Way way, ActionCheck.Ground ground) {
+    return way.spot()
+        .flatMap(s -> s.tree().descriptor(s.object()))
+        .map(d -> text.apply(d.entries().get(ground.entry())))
+        .orElse("");
+  }
+
+  private String chain(Powers.Way way) {
+    String subjects =
+        way.chain().stream().map(s -> Words.subject(facts, s)).collect(Collectors.joining(" -> "));
+    if (way.grant().isPresent()) {
+      Administration all = powers.roles().administration();
+      AdminGrant grant = all.grants().get(way.grant().get());
+      return subjects
+          + " -> admin role "
+          + all.roles().get(grant.role()).name()
+          + " over "
+          + scopeName(grant.scope());
+    }
+    ActionCheck.Ground ground = way.ground().orElseThrow();
+    if (ground.entry() < 0) {
+      return subjects + ": " + ground.words();
+    }
+    Ace ace =
+        way.spot()
+            .flatMap(s -> s.tree().descriptor(s.object()))
+            .map(d -> d.entries().get(ground.entry()))
+            .orElseThrow();
+    boolean named = powers.tokens().subject(ace.trustee()).isPresent();
+    return subjects + (named ? "" : " -> " + delegations.holder(ace.trustee()));
+  }
+
+  private String scopeName(int scope) {
+    return scope < 0 ? "everything" : powers.roles().scopes().all().get(scope).name();
+  }
+
+  private String miss(
+      int account, AdminAction action, Powers.Thing object, Optional<Tokens.Spot> destination) {
+    Actors.Answer who = powers.who(action, object, destination);
+    String others =
+        who.yes().isEmpty()
+            ? "Nobody can."
+            : "Who could: " + delegations.names(who.yes(), FEW) + ".";
+    if (object.subject() < 0) {
+      return others;
+    }
+    AdminModel.Miss miss = powers.roles().miss(account, action.id(), object.subject());
+    Administration all = powers.roles().administration();
+    String near =
+        miss.grant()
+            .map(
+                g -> {
+                  AdminGrant grant = all.grants().get(g);
+                  String role = all.roles().get(grant.role()).name();
+                  String scope = scopeName(grant.scope());
+                  return switch (miss.nearness()) {
+                    case OTHER_SCOPE ->
+                        "Nearest: "
+                            + role
+                            + " over "
+                            + scope
+                            + " has the action, but "
+                            + name(object)
+                            + " is not in it"
+                            + excepted(grant.scope(), object.subject())
+                            + ". ";
+                    case OTHER_ACTION ->
+                        "Nearest: " + role + " over " + scope + " does not have the action. ";
+                    case NOT_NOW -> "Nearest: " + role + " over " + scope + " does not hold now. ";
+                    case NO_ROLE -> "";
+                  };
+                })
+            .orElse("");
+    return near + others;
+  }
+
+  private String excepted(int scope, int object) {
+    return scope < 0
+        ? ""
+        : powers
+            .roles()
+            .scopes()
+            .excepted(scope, object)
+            .map(line -> " (excepted by " + line + ")")
+            .orElse("");
+  }
+
+  /** Who can do an action to an object. */
+  public Sheet who(AdminAction action, Powers.Thing object, Optional<Tokens.Spot> destination) {
+    Actors.Answer answer = powers.who(action, object, destination);
+    Sheet.Builder sheet = ask.begin("who-can/1", "account", "login", "key", "known", "way");
+    answer.yes().stream().forEach(a -> sheet.row(row(a, "+ yes", action, object, destination)));
+    answer.perhaps().stream()
+        .forEach(a -> sheet.row(row(a, "? not known", action, object, destination)));
+    return ask.finish(
+        sheet.heading(
+            Ask.count(answer.yes().cardinality(), "account can", "accounts can")
+                + " do this to "
+                + name(object)
+                + ": "
+                + action.name()
+                + (answer.perhaps().isEmpty()
+                    ? "."
+                    : "; of " + answer.perhaps().cardinality() + " it is not known.")));
+  }
+
+  private Object[] row(
+      int account,
+      String known,
+      AdminAction action,
+      Powers.Thing object,
+      Optional<Tokens.Spot> destination) {
+    String way =
+        powers.ways(account, action, object, destination).stream()
+            .filter(w -> w.ground().map(ActionCheck.Ground::gives).orElse(true))
+            .map(
+                w ->
+                    chain(w)
+                        + w.spot().map(s -> " (" + s.tree().label(s.object()) + ")").orElse(""))
+            .findFirst()
+            .orElse("");
+    return new Object[] {
+      facts.label(account), facts.login(account), facts.key(account).text(), known, way
+    };
+  }
+
+  /** All that an account can act on, by action; inside and outside a scope side by side. */
+  public Sheet powers(int account, Optional<Integer> scope) {
+    Sheet.Builder sheet =
+        scope.isPresent()
+            ? ask.begin("powers-scope/1", "admin action", "inside", "outside", "among them outside")
+            : ask.begin("powers/1", "admin action", "objects", "among them");
+    int kinds = 0;
+    for (AdminAction action : powers.roles().administration().actions()) {
+      List<Powers.Thing> things = things(account, action);
+      if (!things.isEmpty()) {
+        kinds++;
+        row(action, things, scope, sheet);
+      }
+    }
+    String where = scope.map(s -> " of " + scopeName(s)).orElse("");
+    return ask.finish(
+        sheet.heading(
+            Words.subject(facts, account)
+                + " can do "
+                + Ask.count(kinds, "kind of admin action", "kinds of admin action")
+                + (scope.isPresent() ? ", inside and outside" + where : "")
+                + "."));
+  }
+
+  private void row(
+      AdminAction action, List<Powers.Thing> things, Optional<Integer> scope, Sheet.Builder sheet) {
+    if (scope.isEmpty()) {
+      sheet.row(action.name() + " (" + action.id() + ")", things.size(), some(things));
+      return;
+    }
+    List<Powers.Thing> outside =
+        things.stream()
+            .filter(
+                t -> t.subject() < 0 || !powers.roles().scopes().contains(scope.get(), t.subject()))
+            .toList();
+    sheet.row(
+        action.name() + " (" + action.id() + ")",
+        things.size() - outside.size(),
+        outside.size(),
+        some(outside));
+  }
+
+  private String some(List<Powers.Thing> things) {
+    return things.stream().limit(FEW).map(this::name).collect(Collectors.joining(", "))
+        + (things.size() > FEW ? " and " + (things.size() - FEW) + " more" : "");
+  }
+
+  /** The objects that an account can do an action to. O(objects); equal lists are decided once. */
+  public List<Powers.Thing> things(int account, AdminAction action) {
+    List<Powers.Thing> found = new ArrayList<>();
+    BitSet byRole = powers.roles().objects(account, action.id());
+    BitSet told = new BitSet();
+    for (DirectoryTree tree : powers.tokens().trees()) {
+      java.util.Map<Integer, Integer> subjects = powers.tokens().subjects(tree);
+      for (int object = 0; object < tree.size(); object++) {
+        int subject = subjects.getOrDefault(object, -1);
+        Powers.Thing thing = new Powers.Thing(subject, Optional.of(new Tokens.Spot(tree, object)));
+        if (powers.can(account, action, thing, Optional.empty()) == Verdict.YES) {
+          found.add(thing);
+        }
+        if (subject >= 0) {
+          told.set(subject);
+        }
+      }
+    }
+    byRole.stream()
+        .filter(s -> !told.get(s))
+        .mapToObj(powers::thing)
+        .filter(thing -> powers.fits(action, thing))
+        .forEach(found::add);
+    return found;
+  }
+
+  /** Who is in a scope, and by which line of it. */
+  public Sheet scope(int number) {
+    AdminScope scope = powers.roles().scopes().all().get(number);
+    Sheet.Builder sheet = ask.begin("scope/1", "object", "kind", "because of", "key");
+    BitSet objects = powers.roles().scopes().objects(number);
+    objects.stream()
+        .forEach(
+            o ->
+                sheet.row(
+                    Words.subject(facts, o),
+                    facts.kind(o).words(),
+                    String.join("; ", powers.roles().scopes().reasons(number, o)),
+                    facts.key(o).text()));
+    int undefined = powers.roles().scopes().undefined(number);
+    if (undefined > 0) {
+      sheet.note("Its filter is undefined for " + undefined + " objects, which are left outside.");
+    }
+    for (AdminGrant grant : powers.roles().administration().grants()) {
+      if (grant.scope() == number) {
+        sheet.note(
+            powers.roles().administration().roles().get(grant.role()).name()
+                + " over it is given to "
+                + (grant.subject() < 0
+                    ? grant.subjectText() + " (missing)"
+                    : Words.subject(facts, grant.subject()))
+                + ".");
+      }
+    }
+    return ask.finish(
+        sheet.heading(
+            "The scope "
+                + scope.name()
+                + " holds "
+                + Ask.count(objects.cardinality(), "object", "objects")
+                + "."));
+  }
+}

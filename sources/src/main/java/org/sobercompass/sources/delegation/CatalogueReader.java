@@ -1,0 +1,144 @@
+package org.sobercompass.sources.delegation;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.delegation.Need;
+import org.sobercompass.core.descriptor.DsRights;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.text.Node;
+import org.sobercompass.sources.text.YamlReader;
+
+/** Reads admin actions: the catalogue that ships, and what a workspace adds to it or changes. */
+public final class CatalogueReader {
+  private static final Map<String, Integer> SIMPLE =
+      Map.of(
+          "delete",
+          DsRights.DELETE,
+          "change-permissions",
+          DsRights.WRITE_DAC,
+          "take-ownership",
+          DsRights.WRITE_OWNER,
+          "everything",
+          DsRights.ALL);
+  private static final Set<String> WORDS =
+      Set.of(
+          "write",
+          "read",
+          "right",
+          "create",
+          "delete-child",
+          "do",
+          "all",
+          "any",
+          "parent",
+          "destination");
+  private static final int DEEPEST = 20;
+
+  private CatalogueReader() {}
+
+  /** The catalogue that ships, with these additions, in the order of their ids. */
+  public static List<AdminAction> read(Optional<Node> more, Problems problems) {
+    Map<String, AdminAction> actions = new LinkedHashMap<>();
+    shipped(problems).entries().forEach((id, node) -> actions.put(id, action(id, node)));
+    more.map(Node::entries)
+        .orElse(Map.of())
+        .forEach((id, node) -> actions.put(id, action(id, node)));
+    return List.copyOf(actions.values());
+  }
+
+  private static Node shipped(Problems problems) {
+    String name = "admin-actions.yaml";
+    try (InputStream in = CatalogueReader.class.getResourceAsStream(name)) {
+      if (in == null) {
+        throw new IllegalStateException("the program lacks its catalogue " + name);
+      }
+      String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+      return YamlReader.parse(text, name, problems).orElseGet(Node::nothing);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static AdminAction action(String id, Node node) {
+    node.only(Set.of("name", "on", "weight", "needs"));
+    if (!id.matches("[a-z][a-z0-9-]*")) {
+      node.wrong(
+          Problem.quote(id) + " is no id of an action", "lower-case letters, digits and hyphens");
+    }
+    String weight = node.text("weight").orElse("0");
+    if (!weight.matches("[0-2]")) {
+      node.wrong("weight: " + Problem.quote(weight) + " is no weight", "0, 1 or 2");
+      weight = "0";
+    }
+    Need need =
+        node.get("needs")
+            .map(needs -> need(needs, 0))
+            .orElseGet(
+                () -> {
+                  node.wrong("the action needs nothing", "needs: and rights");
+                  return new Need.All(List.of());
+                });
+    return new AdminAction(
+        id, node.text("name").orElse(id), node.texts("on"), need, Integer.parseInt(weight));
+  }
+
+  private static Need need(Node node, int depth) {
+    if (node.kind() == Node.Kind.SCALAR && node.text().equals("confidential")) {
+      return new Need.Confidential();
+    }
+    if (node.entries().size() != 1 || depth > DEEPEST) {
+      node.wrong(
+          "this is no single right",
+          "one of " + String.join(", ", WORDS.stream().sorted().toList()));
+      return new Need.All(List.of());
+    }
+    node.only(WORDS);
+    Map.Entry<String, Node> one = node.entries().entrySet().iterator().next();
+    Node value = one.getValue();
+    return switch (one.getKey()) {
+      case "write" -> new Need.Attribute(DsRights.WRITE_PROPERTY, value.text());
+      case "read" -> new Need.Attribute(DsRights.READ_PROPERTY, value.text());
+      case "right" -> new Need.Control(value.text());
+      case "create" -> child(DsRights.CREATE_CHILD, value);
+      case "delete-child" -> child(DsRights.DELETE_CHILD, value);
+      case "do" -> simple(value);
+      case "all" -> new Need.All(parts(value, depth));
+      case "any" -> new Need.Any(parts(value, depth));
+      case "parent" -> new Need.At(Need.Where.PARENT, need(value, depth + 1));
+      default -> new Need.At(Need.Where.DESTINATION, need(value, depth + 1));
+    };
+  }
+
+  private static Need child(int mask, Node value) {
+    return new Need.Child(mask, value.text().equals("own") ? "" : value.text());
+  }
+
+  private static List<Need> parts(Node list, int depth) {
+    List<Need> parts = new ArrayList<>();
+    list.items().forEach(item -> parts.add(need(item, depth + 1)));
+    if (parts.isEmpty()) {
+      list.wrong("there is nothing in the list", "rights");
+    }
+    return parts;
+  }
+
+  private static Need simple(Node value) {
+    Integer mask = SIMPLE.get(value.text());
+    if (mask == null) {
+      value.wrong(
+          Problem.quote(value.text()) + " is nothing to do",
+          "one of " + String.join(", ", SIMPLE.keySet().stream().sorted().toList()));
+    }
+    return new Need.Simple(mask == null ? DsRights.ALL : mask);
+  }
+}
