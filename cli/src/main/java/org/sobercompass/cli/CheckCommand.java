@@ -6,10 +6,14 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.admin.AdminCheck;
+import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.readiness.MappingCheck;
 import org.sobercompass.core.readiness.ReadinessCheck;
 import org.sobercompass.core.readiness.SightFill;
@@ -55,6 +59,7 @@ final class CheckCommand implements Callable<Integer> {
     List<Problem> problems = new ArrayList<>(sources.problems());
     problems.addAll(workspace.problems());
     problems.addAll(mapping.run());
+    problems.addAll(administration(workspace, problems));
     Sheet.Builder sheet =
         new Ask(inputs.model(), workspace.zone(), List.of())
             .begin("problems/1", "severity", "place", "what", "expected", "nearest");
@@ -77,6 +82,22 @@ final class CheckCommand implements Callable<Integer> {
                 + " a look.");
     inputs.print(sheet.build());
     return sources.unreachable() ? Exit.SOURCE : problems.isEmpty() ? Exit.OK : Exit.NO;
+  }
+
+  /**
+   * What is wrong with admin scopes and roles; directories' lists are read only if there are any.
+   */
+  private List<Problem> administration(Workspace workspace, List<Problem> sofar) {
+    Administration all = workspace.administration();
+    if (all.scopes().isEmpty() && all.grants().isEmpty()) {
+      return List.of();
+    }
+    Problems told = new Problems();
+    Powers powers = new Powers(inputs.model(), all, workspace.readTrees(told));
+    List<Problem> found = new ArrayList<>(told.list());
+    found.addAll(new AdminCheck(powers).run());
+    found.removeAll(sofar);
+    return found;
   }
 
   private static void row(Problem problem, Sheet.Builder sheet) {

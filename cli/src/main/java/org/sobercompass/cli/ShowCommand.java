@@ -48,7 +48,7 @@ final class ShowCommand implements Callable<Integer> {
   @Parameters(
       index = "0",
       paramLabel = "KIND",
-      description = "account, accounts, group, host, role, node, scope or powers")
+      description = "account, accounts, group, host, role, node, scope, scopes or powers")
   private String kind = "";
 
   @Parameters(
@@ -97,6 +97,7 @@ final class ShowCommand implements Callable<Integer> {
         Administering all = new Administering(inputs, null);
         inputs.print(all.answers().scope(all.scope(one("an admin scope"))));
       }
+      case "scopes" -> inputs.print(new Administering(inputs, null).answers().scopes());
       case "powers" -> {
         Administering all = new Administering(inputs, null);
         int account = inputs.names().account(one("an account"));
@@ -107,7 +108,7 @@ final class ShowCommand implements Callable<Integer> {
           throw new UsageException(
               "cannot show "
                   + kind
-                  + "; expected account, accounts, group, host, role, node, scope or powers");
+                  + "; expected account, accounts, group, host, role, node, scope, scopes or powers");
     }
     return Exit.OK;
   }

@@ -6,6 +6,8 @@ import java.util.concurrent.Callable;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.readiness.ReadinessCheck;
 import org.sobercompass.report.answers.TrialAnswers;
@@ -30,7 +32,8 @@ import picocli.CommandLine.Parameters;
       "  sober trial joss.merrin orders",
       "  sober trial oskar.lund            in all applications",
       "  sober trial --all seedbook        of everybody who is given something",
-      "  sober trial ilse.brandt orders --from vault-desk-2"
+      "  sober trial ilse.brandt orders --from vault-desk-2",
+      "  sober trial nlarkin --act set-password --on wmarsh"
     })
 final class TrialCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
@@ -44,9 +47,21 @@ final class TrialCommand implements Callable<Integer> {
   @Option(names = "--from", paramLabel = "HOST", description = "the host it would sign in from")
   private @Nullable String from;
 
+  @Option(
+      names = "--act",
+      paramLabel = "ACTION",
+      description = "an admin action instead of an application")
+  private @Nullable String act;
+
+  @Option(names = "--on", paramLabel = "OBJECT", description = "with --act: to what")
+  private @Nullable String on;
+
   @Override
   public Integer call() {
     inputs.open(ReadinessCheck.NEEDS);
+    if (act != null) {
+      return act(act, on);
+    }
     TrialAnswers answers = new TrialAnswers(inputs.ask(), Optional.ofNullable(from));
     if (all) {
       List<Integer> accounts =
@@ -80,6 +95,22 @@ final class TrialCommand implements Callable<Integer> {
       }
     }
     Truth ready = answers.ready(view, account);
+    return ready == Truth.TRUE ? Exit.OK : ready == Truth.FALSE ? Exit.NO : Exit.UNDECIDED;
+  }
+
+  private int act(String word, @Nullable String object) {
+    if (names.size() != 1 || object == null) {
+      throw new UsageException(
+          "expected an account, --act and --on, as in:"
+              + " sober trial nlarkin --act set-password --on wmarsh");
+    }
+    Administering all = new Administering(inputs, null);
+    int account = inputs.names().account(names.get(0));
+    AdminAction action = all.action(word);
+    Powers.Thing thing = all.thing(object);
+    Optional<String> host = Optional.ofNullable(from);
+    inputs.print(all.answers().trial(account, action, thing, Optional.empty(), host));
+    Truth ready = all.answers().ready(account, action, thing, Optional.empty(), host);
     return ready == Truth.TRUE ? Exit.OK : ready == Truth.FALSE ? Exit.NO : Exit.UNDECIDED;
   }
 

@@ -68,6 +68,13 @@ public final class ReadinessCheck {
         caseCounts(view, account));
   }
 
+  /** The conditions of the account itself, whatever the system: enabled, not expired, and so on. */
+  public List<Step> account(int account) {
+    List<Step> steps = new ArrayList<>();
+    state(account, steps);
+    return steps;
+  }
+
   /**
    * Whether all conditions are surely met; the same as {@link #of} says, without the words. False
    * when it is not known.

@@ -6,10 +6,12 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.sobercompass.core.access.Words;
+import org.sobercompass.core.admin.ActReadiness;
 import org.sobercompass.core.admin.AdminGrant;
 import org.sobercompass.core.admin.AdminModel;
 import org.sobercompass.core.admin.AdminScope;
 import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.admin.Console;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.ActionCheck;
 import org.sobercompass.core.delegation.Actors;
@@ -18,6 +20,9 @@ import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.filter.Truth;
+import org.sobercompass.core.readiness.Condition;
+import org.sobercompass.core.readiness.Readiness;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.report.data.Sheet;
 
@@ -277,6 +282,101 @@ public final class PowerAnswers {
         .filter(thing -> powers.fits(action, thing))
         .forEach(found::add);
     return found;
+  }
+
+  /** What an account would meet that wants to do something, step by step. */
+  public Sheet trial(
+      int account,
+      AdminAction action,
+      Powers.Thing object,
+      Optional<Tokens.Spot> destination,
+      Optional<String> from) {
+    List<Readiness.Step> steps =
+        new ActReadiness(powers, from).steps(account, action, object, destination);
+    Sheet.Builder sheet = ask.begin("act-trial/1", "step", "met", "condition", "what was found");
+    Optional<Readiness.Step> first =
+        steps.stream().filter(step -> step.met() == Truth.FALSE).findFirst();
+    int number = 0;
+    for (Readiness.Step step : steps) {
+      boolean stops = first.filter(step::equals).isPresent();
+      sheet.row(
+          ++number,
+          TrialAnswers.sign(step.met()) + (stops ? "  <- stops here" : ""),
+          words(step.condition()),
+          step.detail());
+    }
+    Console console = powers.roles().administration().console();
+    if (!console.name().isEmpty()) {
+      sheet.fact("done with", console.name());
+    }
+    if (!console.signIn().isEmpty()) {
+      sheet.fact("sign-in", console.signIn());
+    }
+    sheet.fact("connected as", facts.login(account) + " of " + facts.source(account));
+    if (first.isPresent()) {
+      sheet.note(miss(account, action, object, destination));
+    }
+    boolean open = steps.stream().anyMatch(step -> step.met() == Truth.UNDEFINED);
+    String what = name(object) + ": " + action.name() + ".";
+    String who = Words.subject(facts, account);
+    return ask.finish(
+        sheet.heading(
+            first.isPresent()
+                ? who + " could not do this to " + what
+                : open
+                    ? "It is not known whether " + who + " could do this to " + what
+                    : who + " could do this to " + what));
+  }
+
+  private static String words(Condition condition) {
+    return switch (condition) {
+      case SEEN -> "connected as an account that counts there";
+      case PLACE -> "done from a host for it";
+      case RIGHTS -> "it has the right";
+      default -> condition.words();
+    };
+  }
+
+  /** Whether an account would come through all conditions. */
+  public Truth ready(
+      int account,
+      AdminAction action,
+      Powers.Thing object,
+      Optional<Tokens.Spot> destination,
+      Optional<String> from) {
+    Truth all = Truth.TRUE;
+    for (Readiness.Step step :
+        new ActReadiness(powers, from).steps(account, action, object, destination)) {
+      all = all.and(step.met());
+    }
+    return all;
+  }
+
+  /** All scopes, with how many are in each, what they share, and accounts in none. */
+  public Sheet scopes() {
+    Sheet.Builder sheet = ask.begin("scopes/1", "scope", "name", "objects", "shares with");
+    List<AdminScope> all = powers.roles().scopes().all();
+    BitSet in = new BitSet();
+    for (int s = 0; s < all.size(); s++) {
+      List<String> shares = new ArrayList<>();
+      BitSet own = powers.roles().scopes().objects(s);
+      in.or(own);
+      for (int other = 0; other < all.size(); other++) {
+        BitSet both = (BitSet) own.clone();
+        both.and(powers.roles().scopes().objects(other));
+        if (other != s && !both.isEmpty()) {
+          shares.add(all.get(other).id() + " (" + both.cardinality() + ")");
+        }
+      }
+      sheet.row(all.get(s).id(), all.get(s).name(), own.cardinality(), String.join(", ", shares));
+    }
+    int none = facts.accounts() - in.get(0, facts.accounts()).cardinality();
+    return ask.finish(
+        sheet.heading(
+            Ask.count(all.size(), "admin scope", "admin scopes")
+                + "; "
+                + Ask.count(none, "account is", "accounts are")
+                + " in none."));
   }
 
   /** Who is in a scope, and by which line of it. */

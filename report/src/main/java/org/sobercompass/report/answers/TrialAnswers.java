@@ -228,7 +228,7 @@ public final class TrialAnswers {
     return sheet.build();
   }
 
-  private static String sign(Truth met) {
+  static String sign(Truth met) {
     return switch (met) {
       case TRUE -> "+ yes";
       case FALSE -> "x no";

@@ -48,6 +48,7 @@ public final class AdminReader {
   private final ZoneId zone;
   private final Problems problems;
   private final NameResolver names;
+  private final Optional<Path> catalogue;
 
   /**
    * A reader.
@@ -55,9 +56,16 @@ public final class AdminReader {
    * @param root the folder of the workspace
    * @param directories the names of its directories
    * @param zone in which dates are whole days
+   * @param catalogue admin actions kept with a survey, instead of those that ship
    */
   public AdminReader(
-      Path root, Facts facts, List<String> directories, ZoneId zone, Problems problems) {
+      Path root,
+      Facts facts,
+      List<String> directories,
+      ZoneId zone,
+      Optional<Path> catalogue,
+      Problems problems) {
+    this.catalogue = catalogue;
     this.root = root;
     this.facts = facts;
     this.directories = List.copyOf(directories);
@@ -99,7 +107,7 @@ public final class AdminReader {
   /** All of it. */
   public Administration read(Node file) {
     file.only(Set.of("console", "actions", "scopes", "roles", "assignments"));
-    List<AdminAction> actions = CatalogueReader.read(file.get("actions"), problems);
+    List<AdminAction> actions = CatalogueReader.read(catalogue, file.get("actions"), problems);
     List<AdminScope> scopes = new ArrayList<>();
     Map<String, Node> scopeNodes = file.get("scopes").map(Node::entries).orElse(Map.of());
     scopeNodes.forEach((id, node) -> scopes.add(scope(id, node, scopeNodes.keySet())));

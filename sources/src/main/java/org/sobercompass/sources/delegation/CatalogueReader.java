@@ -4,6 +4,8 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -44,26 +46,37 @@ public final class CatalogueReader {
           "destination");
   private static final int DEEPEST = 20;
 
+  /** The name of its file. */
+  public static final String NAME = "admin-actions.yaml";
+
   private CatalogueReader() {}
 
-  /** The catalogue that ships, with these additions, in the order of their ids. */
-  public static List<AdminAction> read(Optional<Node> more, Problems problems) {
+  /**
+   * The catalogue that ships, with these additions, in the order of their ids.
+   *
+   * @param kept a catalogue kept with a survey, instead of the one that ships
+   */
+  public static List<AdminAction> read(
+      Optional<Path> kept, Optional<Node> more, Problems problems) {
     Map<String, AdminAction> actions = new LinkedHashMap<>();
-    shipped(problems).entries().forEach((id, node) -> actions.put(id, action(id, node)));
+    kept.filter(Files::isReadable)
+        .flatMap(file -> YamlReader.read(file, NAME, problems))
+        .orElseGet(() -> YamlReader.parse(text(), NAME, problems).orElseGet(Node::nothing))
+        .entries()
+        .forEach((id, node) -> actions.put(id, action(id, node)));
     more.map(Node::entries)
         .orElse(Map.of())
         .forEach((id, node) -> actions.put(id, action(id, node)));
     return List.copyOf(actions.values());
   }
 
-  private static Node shipped(Problems problems) {
-    String name = "admin-actions.yaml";
-    try (InputStream in = CatalogueReader.class.getResourceAsStream(name)) {
+  /** The catalogue that ships, as text. */
+  public static String text() {
+    try (InputStream in = CatalogueReader.class.getResourceAsStream(NAME)) {
       if (in == null) {
-        throw new IllegalStateException("the program lacks its catalogue " + name);
+        throw new IllegalStateException("the program lacks its catalogue " + NAME);
       }
-      String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-      return YamlReader.parse(text, name, problems).orElseGet(Node::nothing);
+      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

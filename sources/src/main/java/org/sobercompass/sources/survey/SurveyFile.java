@@ -35,6 +35,9 @@ public record SurveyFile(Path folder, Manifest manifest) {
   /** Below this stand the workspace's own files. */
   static final String WORKSPACE = "workspace/";
 
+  /** Below this stand the catalogues of the program. */
+  static final String CATALOGUES = "catalogue/";
+
   /** The most an archive may unpack to. */
   static final long LARGEST = 16L << 30;
 
@@ -61,6 +64,11 @@ public record SurveyFile(Path folder, Manifest manifest) {
   /** Where the entries of a part stand. */
   public Path entries(SurveyPart part) {
     return folder.resolve(part.file());
+  }
+
+  /** Where a catalogue stands that the survey was taken with; it need not be there. */
+  public Path catalogue(String name) {
+    return folder.resolve(CATALOGUES + name);
   }
 
   /** Where the schema of a part stands, if there is one. */

@@ -40,6 +40,11 @@ public final class SurveyWriter {
     part.schema().ifPresent(name -> files.put(name, content));
   }
 
+  /** Adds a catalogue of the program the survey is taken with. */
+  public void catalogue(String name, Path content) {
+    files.put(SurveyFile.CATALOGUES + name, content);
+  }
+
   /** Adds a file of the workspace the survey is taken with. */
   public void workspaceFile(String name, Path content) {
     files.put(SurveyFile.WORKSPACE + name, content);

@@ -20,6 +20,7 @@ import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.delegation.AdminReader;
+import org.sobercompass.sources.delegation.CatalogueReader;
 import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.live.Collected;
 import org.sobercompass.sources.live.Collector;
@@ -108,6 +109,9 @@ public final class Surveyor {
         writer.part(part, content);
       }
       files.forEach(name -> writer.workspaceFile(name, root.resolve(name)));
+      writer.catalogue(
+          CatalogueReader.NAME,
+          write(CatalogueReader.text(), scratch.resolve(CatalogueReader.NAME)));
       Path file = target.orElseGet(() -> Surveys.place(root, clock.instant()));
       return new Taken(file, writer.write(file), List.copyOf(parts));
     } finally {

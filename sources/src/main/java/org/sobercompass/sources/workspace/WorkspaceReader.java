@@ -32,6 +32,7 @@ import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.SystemFormat;
 import org.sobercompass.sources.SystemFormats;
 import org.sobercompass.sources.delegation.AdminReader;
+import org.sobercompass.sources.delegation.CatalogueReader;
 import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.directory.LdifSource;
@@ -115,6 +116,7 @@ final class WorkspaceReader {
                 facts,
                 directories.stream().map(DirectorySettings::name).toList(),
                 zone,
+                frozen.map(survey -> survey.catalogue(CatalogueReader.NAME)),
                 problems)
             .read(admin.orElseGet(Node::nothing));
     problems.throwIfErrors();
