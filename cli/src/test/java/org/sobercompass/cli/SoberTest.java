@@ -58,7 +58,8 @@ class SoberTest {
         .startsWith("The workspace can be read; 3 things need a look.")
         .contains(
             "doors: 70 of 71 accounts that are given something can use it (1 disabled); it sees ")
-        .contains("climate: 89 of 89 accounts that are given something can use it; it asks for no")
+        .contains(
+            "climate: 101 of 101 accounts that are given something can use it; it asks for no")
         .contains("permits: 11 of 14 accounts that are given something can use it (1 expired, 2");
     assertThat(
             onDemo("check", "--format", "jsonl").out().lines().filter(l -> l.contains("warning")))
