@@ -44,6 +44,7 @@ public final class Sober implements Runnable {
     COMMANDS.put("can", CanCommand::new);
     COMMANDS.put("trial", TrialCommand::new);
     COMMANDS.put("delegations", DelegationsCommand::new);
+    COMMANDS.put("reach", ReachCommand::new);
     COMMANDS.put("list", ListCommand::new);
     COMMANDS.put("compare", CompareCommand::new);
     COMMANDS.put("findings", FindingsCommand::new);

@@ -1,0 +1,56 @@
+package org.sobercompass.cli;
+
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.report.answers.ReachAnswers;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** {@code sober reach}. */
+@Command(
+    name = "reach",
+    mixinStandardHelpOptions = true,
+    description = {
+      "What is within reach: who could come to control a directory or administer an application by",
+      "rights that lead to rights (a new password, a group edited, permissions changed).",
+      ""
+    },
+    footer = {
+      "",
+      "Examples, on the demo:",
+      "  sober reach                 all powers, held and within reach",
+      "  sober reach desks           who could come to it, by a shortest chain",
+      "  sober reach --sides         power in directories and in applications, side by side"
+    })
+final class ReachCommand implements Callable<Integer> {
+  @Mixin private Inputs inputs = new Inputs();
+
+  @Parameters(index = "0", arity = "0..1", paramLabel = "POWER", description = "one of them")
+  private @Nullable String power;
+
+  @Option(names = "--sides", description = "directories and applications side by side")
+  private boolean sides;
+
+  @Override
+  public Integer call() {
+    Administering all = new Administering(inputs, null);
+    ReachAnswers answers = new ReachAnswers(inputs.ask(), all.powers());
+    if (sides) {
+      inputs.print(answers.sides(inputs.workspace().persons()));
+    } else if (power == null) {
+      inputs.print(answers.all());
+    } else if (answers.ids().contains(power)) {
+      inputs.print(answers.one(power));
+    } else {
+      throw new UsageException(
+          "there is no power "
+              + Problem.quote(power)
+              + "\nthere are: "
+              + String.join(", ", answers.ids()));
+    }
+    return Exit.OK;
+  }
+}

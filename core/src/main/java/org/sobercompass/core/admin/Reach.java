@@ -1,0 +1,198 @@
+package org.sobercompass.core.admin;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.delegation.Actors;
+import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.descriptor.Ace;
+import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.membership.MembershipGraph;
+import org.sobercompass.core.store.IntList;
+
+/**
+ * Rights that lead to rights: who could give himself a power by what he holds. From those who hold
+ * it backwards: whoever can set the password of an account, or change its permissions or owner, can
+ * act as it; whoever can edit a group can be in it. Equal lists are followed once, so the cost is
+ * O(distinct lists x accounts / 64 + memberships), not of objects. Breadth first, so that each
+ * chain is a shortest one. What is not known gives nobody anything. Not thread-safe.
+ */
+public final class Reach {
+  private static final List<String> OF_ACCOUNTS =
+      List.of("set-password", "change-permissions", "take-ownership");
+  private static final List<String> OF_GROUPS =
+      List.of("edit-members", "add-self", "change-permissions", "take-ownership");
+
+  private final Powers powers;
+  private final Facts facts;
+  private final MembershipGraph graph;
+  private final Map<Integer, Step> steps = new HashMap<>();
+  private final BitSet held = new BitSet();
+  private final Deque<Integer> open = new ArrayDeque<>();
+  private final Set<Followed> followed = new HashSet<>();
+
+  private record Followed(DirectoryTree tree, int descriptor, int kind, String action) {}
+
+  /**
+   * One step of a chain: by an action on a subject, or, without one, by being in a group.
+   *
+   * @param to the account or group that is had by it
+   * @param action what is done to it; empty for a membership
+   */
+  public record Step(int to, Optional<AdminAction> action) {}
+
+  /**
+   * Who has a power, and who could have it.
+   *
+   * @param held the accounts that hold it
+   * @param within those that do not, and could give it to themselves
+   */
+  public record Answer(BitSet held, BitSet within) {}
+
+  /** Follows one power. */
+  public Reach(Powers powers, NamedPower power) {
+    this.powers = powers;
+    this.facts = powers.model().facts();
+    this.graph = powers.model().graph();
+    for (int trustee : power.trustees()) {
+      hold(trustee);
+    }
+    while (!open.isEmpty()) {
+      follow(open.remove());
+    }
+  }
+
+  /** A trustee holds the power, and all groups and accounts in it do. */
+  private void hold(int trustee) {
+    IntList accounts = new IntList();
+    powers.model().widest().walker().accounts(trustee, accounts);
+    for (int i = 0; i < accounts.size(); i++) {
+      held.set(accounts.get(i));
+    }
+    reach(trustee, Optional.empty());
+  }
+
+  /** Notes a subject, and all that stands below it by membership. */
+  private void reach(int subject, Optional<Step> by) {
+    if (steps.containsKey(subject)) {
+      return;
+    }
+    steps.put(subject, by.orElse(new Step(subject, Optional.empty())));
+    open.add(subject);
+  }
+
+  private void follow(int subject) {
+    if (facts.kind(subject) == SubjectKind.UNIT) {
+      return;
+    }
+    boolean group = facts.kind(subject) == SubjectKind.GROUP;
+    for (int i = 0; group && i < graph.downCount(subject); i++) {
+      int member = graph.downMember(subject, i);
+      if (facts.kind(member) != SubjectKind.IMPLICIT) {
+        reach(member, Optional.of(new Step(subject, Optional.empty())));
+      }
+    }
+    for (String id : group ? OF_GROUPS : OF_ACCOUNTS) {
+      Optional<AdminAction> action = powers.roles().administration().action(id);
+      if (action.isPresent()) {
+        lists(subject, action.get());
+        roles(subject, action.get());
+      }
+    }
+  }
+
+  private void lists(int subject, AdminAction action) {
+    Powers.Thing thing = powers.thing(subject);
+    Optional<Tokens.Spot> spot = thing.spot();
+    if (spot.isEmpty() || !powers.fits(action, thing)) {
+      return;
+    }
+    DirectoryTree tree = spot.get().tree();
+    int object = spot.get().object();
+    Followed key =
+        new Followed(tree, tree.descriptorNumber(object), tree.kind(object), action.id());
+    if (key.descriptor() < 0 || !followed.add(key)) {
+      return;
+    }
+    Step step = new Step(subject, Optional.of(action));
+    trustees(tree, object, action, step);
+    BitSet who = new Actors(tree, powers.tokens()).who(action.need(), object, -1).yes();
+    for (int a = who.nextSetBit(0); a >= 0; a = who.nextSetBit(a + 1)) {
+      if (a != subject) {
+        reach(a, Optional.of(step));
+      }
+    }
+  }
+
+  /** Groups named in the list that give the action by themselves: to be in one is enough. */
+  private void trustees(DirectoryTree tree, int object, AdminAction action, Step step) {
+    Descriptor descriptor = tree.descriptor(object).orElseThrow();
+    Set<String> named = new HashSet<>();
+    for (Ace ace : descriptor.entries()) {
+      named.add(ace.trustee());
+    }
+    for (String sid : named) {
+      Optional<Integer> group = powers.tokens().subject(sid);
+      if (group.isPresent() && facts.kind(group.get()) == SubjectKind.GROUP) {
+        var check = new org.sobercompass.core.delegation.ActionCheck(tree, Set.of(sid), "");
+        if (check.decide(action.need(), object, -1) == org.sobercompass.core.system.Verdict.YES) {
+          reach(group.get(), Optional.of(step));
+        }
+      }
+    }
+  }
+
+  private void roles(int subject, AdminAction action) {
+    long asOf = powers.model().asOf().getEpochSecond();
+    Administration all = powers.roles().administration();
+    for (AdminGrant grant : all.grants()) {
+      boolean gives =
+          grant.subject() >= 0
+              && grant.activeAt(asOf)
+              && all.roles().get(grant.role()).actions().contains(action.id())
+              && powers.roles().scopes().contains(grant.scope(), subject)
+              && powers.fits(action, powers.thing(subject));
+      if (gives && grant.subject() != subject) {
+        reach(grant.subject(), Optional.of(new Step(subject, Optional.of(action))));
+      }
+    }
+  }
+
+  /** Who has it, and who could. */
+  public Answer answer() {
+    BitSet within = new BitSet();
+    for (int subject : steps.keySet()) {
+      if (facts.kind(subject) == SubjectKind.ACCOUNT && !held.get(subject)) {
+        within.set(subject);
+      }
+    }
+    return new Answer((BitSet) held.clone(), within);
+  }
+
+  /**
+   * A shortest chain from an account to the power: what it does to whom, one after the other. Empty
+   * when it is not within reach, or held already.
+   */
+  public List<Step> chain(int account) {
+    List<Step> chain = new ArrayList<>();
+    int at = account;
+    Step step = steps.get(at);
+    while (step != null && step.to() != at) {
+      chain.add(step);
+      at = step.to();
+      step = steps.get(at);
+    }
+    return chain;
+  }
+}

@@ -1,0 +1,141 @@
+package org.sobercompass.report.answers;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.admin.NamedPower;
+import org.sobercompass.core.admin.NamedPowers;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.admin.Reach;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.person.Persons;
+import org.sobercompass.report.data.Sheet;
+
+/** Answers about powers: who has one, who could give it to himself. Not thread-safe. */
+public final class ReachAnswers {
+  private final Ask ask;
+  private final Facts facts;
+  private final Map<NamedPower, Reach> reaches = new LinkedHashMap<>();
+
+  /** Follows all powers. */
+  public ReachAnswers(Ask ask, Powers powers) {
+    this.ask = ask;
+    this.facts = ask.model().facts();
+    NamedPowers.of(powers).forEach(power -> reaches.put(power, new Reach(powers, power)));
+  }
+
+  /** The ids of the powers. */
+  public List<String> ids() {
+    return reaches.keySet().stream().map(NamedPower::id).toList();
+  }
+
+  /** All powers with how many have them and how many could. */
+  public Sheet all() {
+    Sheet.Builder sheet = ask.begin("powers-named/1", "power", "id", "held by", "within reach of");
+    int within = 0;
+    for (Map.Entry<NamedPower, Reach> one : reaches.entrySet()) {
+      Reach.Answer answer = one.getValue().answer();
+      within += answer.within().cardinality();
+      sheet.row(
+          one.getKey().name(),
+          one.getKey().id(),
+          answer.held().cardinality(),
+          answer.within().cardinality());
+    }
+    return ask.finish(
+        sheet.heading(
+            Ask.count(reaches.size(), "power", "powers")
+                + "; "
+                + Ask.count(within, "account", "accounts")
+                + " could give one of them to themselves."));
+  }
+
+  /** Who could give one power to himself, by a shortest chain each. */
+  public Sheet one(String id) {
+    NamedPower power =
+        reaches.keySet().stream().filter(p -> p.id().equals(id)).findFirst().orElseThrow();
+    Reach reach = reaches.get(power);
+    Sheet.Builder sheet = ask.begin("reach/1", "account", "login", "steps", "chain", "key");
+    Reach.Answer answer =
+        reach == null ? new Reach.Answer(new BitSet(), new BitSet()) : reach.answer();
+    List<Object[]> rows = new ArrayList<>();
+    answer.within().stream()
+        .forEach(
+            a -> {
+              List<Reach.Step> chain = reach == null ? List.of() : reach.chain(a);
+              long acts = chain.stream().filter(s -> s.action().isPresent()).count();
+              rows.add(
+                  new Object[] {
+                    facts.label(a), facts.login(a), acts, words(chain), facts.key(a).text()
+                  });
+            });
+    rows.sort(java.util.Comparator.comparing(r -> (Long) r[2]));
+    rows.forEach(sheet::row);
+    return ask.finish(
+        sheet
+            .heading(
+                Ask.count(answer.within().cardinality(), "account", "accounts")
+                    + " could come to "
+                    + power.name()
+                    + "; "
+                    + Ask.count(answer.held().cardinality(), "holds", "hold")
+                    + " it.")
+            .note("What is within reach is not held; it takes the steps of the chain."));
+  }
+
+  /** A chain in words: what is done to whom, then what that brings. */
+  String words(List<Reach.Step> chain) {
+    List<String> parts = new ArrayList<>();
+    for (Reach.Step step : chain) {
+      String to = Words.subject(facts, step.to());
+      parts.add(step.action().map(a -> a.name() + ": " + to).orElse("is in " + to));
+    }
+    return String.join(" -> ", parts);
+  }
+
+  /** For each person the powers in directories and in applications, side by side. */
+  public Sheet sides(Persons persons) {
+    Map<Integer, Set<String>> directory = new TreeMap<>();
+    Map<Integer, Set<String>> applications = new TreeMap<>();
+    reaches.forEach(
+        (power, reach) ->
+            reach.answer().held().stream()
+                .forEach(
+                    account -> {
+                      int first = account;
+                      for (int other : persons.accounts(account)) {
+                        first = Math.min(first, other);
+                      }
+                      (power.ofDirectory() ? directory : applications)
+                          .computeIfAbsent(first, a -> new TreeSet<>())
+                          .add(power.id());
+                    }));
+    Set<Integer> all = new TreeSet<>(directory.keySet());
+    all.addAll(applications.keySet());
+    Sheet.Builder sheet =
+        ask.begin("sides/1", "who", "directories", "applications", "only on one side");
+    int only = 0;
+    for (int account : all) {
+      String inDirectory = String.join(", ", directory.getOrDefault(account, Set.of()));
+      String inApplications = String.join(", ", applications.getOrDefault(account, Set.of()));
+      String mark =
+          inDirectory.isEmpty()
+              ? "< applications only"
+              : inApplications.isEmpty() ? "> directory only" : "";
+      only += mark.isEmpty() ? 0 : 1;
+      sheet.row(Words.subject(facts, account), inDirectory, inApplications, mark);
+    }
+    return ask.finish(
+        sheet.heading(
+            Ask.count(all.size(), "person has", "persons have")
+                + " power over a directory or an application; "
+                + only
+                + " on one side only."));
+  }
+}
