@@ -47,7 +47,7 @@ final class HoldersCommand implements Callable<Integer> {
   public Integer call() {
     if (on != null) {
       Administering all = new Administering(inputs, null);
-      inputs.print(all.answers().who(all.action(permission), all.thing(on), Optional.empty()));
+      inputs.printBrief(all.answers().who(all.action(permission), all.thing(on), Optional.empty()));
       return Exit.OK;
     }
     Names names = inputs.names();

@@ -121,6 +121,11 @@ class Inputs {
     return format == Format.table;
   }
 
+  /** Prints an answer whose keys are left out in a terminal. */
+  void printBrief(Sheet sheet) {
+    print(isTable() ? sheet.without("key") : sheet);
+  }
+
   /** Prints an answer in the format asked for. */
   void print(Sheet sheet) {
     SheetWriter.write(sheet, format, Terminal.width(), Terminal.colour(), out());

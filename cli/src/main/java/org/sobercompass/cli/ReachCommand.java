@@ -43,7 +43,7 @@ final class ReachCommand implements Callable<Integer> {
     } else if (power == null) {
       inputs.print(answers.all());
     } else if (answers.ids().contains(power)) {
-      inputs.print(answers.one(power));
+      inputs.printBrief(answers.one(power));
     } else {
       throw new UsageException(
           "there is no power "

@@ -95,7 +95,7 @@ final class ShowCommand implements Callable<Integer> {
       }
       case "scope" -> {
         Administering all = new Administering(inputs, null);
-        inputs.print(all.answers().scope(all.scope(one("an admin scope"))));
+        inputs.printBrief(all.answers().scope(all.scope(one("an admin scope"))));
       }
       case "scopes" -> inputs.print(new Administering(inputs, null).answers().scopes());
       case "powers" -> {

@@ -72,7 +72,7 @@ public final class Powers {
     ActionCheck check = checks.get(tree.directory());
     if (check == null) {
       Set<String> token = tokens.of(account);
-      check = new ActionCheck(tree, token, tokens.sid(account));
+      check = new ActionCheck(tree, token);
       checks.put(tree.directory(), check);
     }
     return check;

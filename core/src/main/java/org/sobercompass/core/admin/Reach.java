@@ -145,7 +145,7 @@ public final class Reach {
     for (String sid : named) {
       Optional<Integer> group = powers.tokens().subject(sid);
       if (group.isPresent() && facts.kind(group.get()) == SubjectKind.GROUP) {
-        var check = new org.sobercompass.core.delegation.ActionCheck(tree, Set.of(sid), "");
+        var check = new org.sobercompass.core.delegation.ActionCheck(tree, Set.of(sid));
         if (check.decide(action.need(), object, -1) == org.sobercompass.core.system.Verdict.YES) {
           reach(group.get(), Optional.of(step));
         }

@@ -21,28 +21,27 @@ public final class ActionCheck {
   private final DirectoryTree tree;
   private final DsNames names;
   private final Set<String> token;
-  private final String own;
   private final Map<Key, Verdict> known = new HashMap<>();
 
   private record Key(Need need, int descriptor, int kind, boolean self) {}
 
-  /**
-   * For an account.
-   *
-   * @param token the SIDs it counts as
-   * @param own its own SID, or empty
-   */
-  public ActionCheck(DirectoryTree tree, Set<String> token, String own) {
+  /** For whoever counts as these SIDs. */
+  public ActionCheck(DirectoryTree tree, Set<String> token) {
     this.tree = tree;
     this.names = tree.names();
     this.token = token;
-    this.own = own;
   }
 
-  /** Whether the token has a trustee, seen from an object. */
+  /**
+   * Whether the token has a trustee, seen from an object: the object itself stands for SELF, so
+   * that on a group its members are meant ([MS-DTYP] 2.5.3.2, PrincipalSelfSubst).
+   */
   boolean holds(String sid, int object) {
-    return token.contains(sid)
-        || (sid.equals(WellKnown.SELF) && !own.isEmpty() && own.equals(tree.sid(object)));
+    return token.contains(sid) || (sid.equals(WellKnown.SELF) && isSelf(object));
+  }
+
+  private boolean isSelf(int object) {
+    return token.contains(tree.sid(object));
   }
 
   /**
@@ -93,7 +92,7 @@ public final class ActionCheck {
     if (number == DirectoryTree.UNREADABLE) {
       return Verdict.UNDECIDED;
     }
-    boolean self = !own.isEmpty() && own.equals(tree.sid(object));
+    boolean self = isSelf(object);
     Need resolved =
         need instanceof Need.Child child && child.objectClass().isEmpty()
             ? new Need.Child(child.mask(), childClass)

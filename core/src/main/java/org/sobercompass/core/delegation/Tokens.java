@@ -213,6 +213,8 @@ public final class Tokens {
   private void members(int subject, BitSet accounts, Set<String> seen) {
     if (facts.kind(subject) == SubjectKind.ACCOUNT) {
       accounts.set(subject);
+    }
+    if (facts.kind(subject) != SubjectKind.GROUP) {
       return;
     }
     Memberships.Walker walker = memberships.walker();

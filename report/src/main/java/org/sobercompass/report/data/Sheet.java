@@ -31,6 +31,23 @@ public record Sheet(
     return new Sheet(schema, heading, facts, columns, rows, List.copyOf(more));
   }
 
+  /** The same without a column, for a terminal, where keys are in the way. */
+  public Sheet without(String column) {
+    int at = columns.indexOf(column);
+    if (at < 0) {
+      return this;
+    }
+    List<List<Object>> less = new ArrayList<>();
+    for (List<Object> row : rows) {
+      List<Object> kept = new ArrayList<>(row);
+      kept.remove(at);
+      less.add(kept);
+    }
+    List<String> names = new ArrayList<>(columns);
+    names.remove(at);
+    return new Sheet(schema, heading, facts, List.copyOf(names), List.copyOf(less), notes);
+  }
+
   /** A builder for a sheet of this form. */
   public static Builder of(String schema, String... columns) {
     return new Builder(schema, List.of(columns));

@@ -145,7 +145,7 @@ public final class TreeReader {
       return Optional.empty();
     }
     withDescriptor++;
-    boolean text = bytes.length > 2 && bytes[1] == ':' && "OGDS".indexOf(bytes[0]) >= 0;
+    boolean text = bytes.length >= 2 && bytes[1] == ':' && "OGDS".indexOf(bytes[0]) >= 0;
     String key = text ? new String(bytes, StandardCharsets.UTF_8) : Base64.encode(bytes);
     Optional<Descriptor> known = parsed.get(key);
     if (known == null) {

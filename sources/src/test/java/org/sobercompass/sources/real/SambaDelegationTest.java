@@ -357,7 +357,7 @@ class SambaDelegationTest {
       String login = "user" + i;
       int account = tokens.facts().names().find(SubjectKind.ACCOUNT, login, login).get(0);
       Set<String> token = tokens.of(account);
-      ActionCheck check = new ActionCheck(tree, token, tokens.sid(account));
+      ActionCheck check = new ActionCheck(tree, token);
       try (LDAPConnection own = dc.connect(tokens.facts().dn(account), SECRET)) {
         for (Map.Entry<Integer, SearchResultEntry> one : seen(own, asked).entrySet()) {
           int object = one.getKey();
@@ -472,7 +472,7 @@ class SambaDelegationTest {
       String login = "user" + i;
       int account = tokens.facts().names().find(SubjectKind.ACCOUNT, login, login).get(0);
       Set<String> token = tokens.of(account);
-      ActionCheck check = new ActionCheck(tree, token, tokens.sid(account));
+      ActionCheck check = new ActionCheck(tree, token);
       try (LDAPConnection own = dc.connect(tokens.facts().dn(account), SECRET)) {
         for (Attempt attempt : attempts()) {
           for (int n = 0; n < 25; n++) {
