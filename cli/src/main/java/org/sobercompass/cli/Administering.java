@@ -102,6 +102,10 @@ final class Administering {
    * An object by a name of its account, group or unit, its DN, or what it is called in its tree.
    */
   Powers.Thing thing(String name) {
+    return one(name, find(name));
+  }
+
+  private List<Powers.Thing> find(String name) {
     List<Powers.Thing> found = new ArrayList<>();
     for (SubjectKind kind : List.of(SubjectKind.ACCOUNT, SubjectKind.GROUP, SubjectKind.UNIT)) {
       for (int subject : NameResolver.find(inputs.model().facts(), kind, name)) {
@@ -111,6 +115,10 @@ final class Administering {
     if (found.isEmpty()) {
       found.addAll(inTrees(name));
     }
+    return found;
+  }
+
+  private Powers.Thing one(String name, List<Powers.Thing> found) {
     if (found.size() == 1) {
       return found.get(0);
     }
@@ -161,7 +169,9 @@ final class Administering {
 
   /** The same, where a directory with lists is asked for. */
   Tokens.Spot spot(String name) {
-    return thing(name)
+    List<Powers.Thing> found = find(name);
+    List<Powers.Thing> there = found.stream().filter(t -> t.spot().isPresent()).toList();
+    return one(name, there.isEmpty() ? found : there)
         .spot()
         .orElseThrow(
             () ->
