@@ -121,13 +121,11 @@ final class DelegationsCommand implements Callable<Integer> {
     PrintWriter out = inputs.out();
     for (DirectoryTree one : all.powers().tokens().trees()) {
       if (spot.map(s -> s.tree() == one).orElse(one.size() > 0)) {
-        out.println(
-            one.directory()
-                + ": + delegated here, - denied, ! claims to be inherited, | nothing comes in");
         for (int root = 0;
             root < one.size();
             root = spot.isPresent() ? one.size() : one.end(root)) {
           Tokens.Spot from = spot.orElse(new Tokens.Spot(one, root));
+          out.println(all.delegations().treeHeading(from));
           all.delegations().tree(from).forEach(out::println);
         }
       }

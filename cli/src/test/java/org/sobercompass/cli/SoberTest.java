@@ -118,7 +118,7 @@ class SoberTest {
   void theWalkThroughDelegationAnswersItsThreeQuestions() {
     assertThat(onDemo("holders", "set-password", "--on", "evoss").out())
         .startsWith("4 accounts can do this to Edda Voss (director) (evoss): set a new password.")
-        .contains("Bram Ostler (desk) (bostler) -> ")
+        .contains("Bram Ostler (desk) (bostler) → ")
         .contains("Maren Holt")
         .contains("Gil Wick");
     assertThat(onDemo("show", "powers", "nlarkin", "--beside", "glasshouses").out())
@@ -142,8 +142,8 @@ class SoberTest {
         .anyMatch(
             line ->
                 line.contains(
-                    "set a new password: Gil Wick (desk) (gwick) -> set a new password: Edda Voss"
-                        + " (director) (evoss) -> is in desk-owners"));
+                    "set a new password: Gil Wick (desk) (gwick) → set a new password: Edda Voss"
+                        + " (director) (evoss) → is in desk-owners"));
     assertThat(onDemo("reach", "--sides").out()).contains("< applications only");
     assertThat(onDemo("reach", "nothing").err()).contains("there are: desks, seedbook");
     assertThat(onDemo("show", "scope", "helped").out()).contains("scope herbarium");

@@ -43,6 +43,12 @@ final class EntryActions {
         found.add(action);
       }
     }
+    Set<Need> needs = new LinkedHashSet<>();
+    found.forEach(action -> needs.add(action.need()));
+    found.removeIf(
+        action ->
+            action.need() instanceof Need.Any any
+                && any.parts().stream().anyMatch(needs::contains));
     Optional<AdminAction> all = found.stream().filter(a -> isEverything(a.need())).findFirst();
     return all.map(List::of).orElseGet(() -> List.copyOf(found));
   }

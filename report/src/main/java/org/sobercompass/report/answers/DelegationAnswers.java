@@ -138,7 +138,7 @@ public final class DelegationAnswers {
         Ask.count(sheet.size(), "delegation", "delegations")
             + (counted.isEmpty() ? "." : ": " + String.join(", ", counted) + "."));
     oddities(choice.at, sheet);
-    return ask.finish(sheet);
+    return ask.about(sheet, List.of());
   }
 
   /** The same for a terminal: who, what, where. */
@@ -148,7 +148,8 @@ public final class DelegationAnswers {
         Sheet.of("delegations-brief/1", "holder", "may", "on", "origin").heading(full.heading());
     full.facts().forEach(sheet::fact);
     for (List<Object> row : full.rows()) {
-      Object sort = row.get(1).equals("a group") ? "" : " [" + row.get(1) + "]";
+      boolean plain = row.get(1).equals("a group") || (row.get(0) + "").endsWith("(nobody)");
+      String sort = plain ? "" : " [" + row.get(1) + "]";
       sheet.row(row.get(0) + "" + sort, row.get(2), row.get(3), row.get(4));
     }
     full.notes().forEach(sheet::note);
@@ -289,6 +290,27 @@ public final class DelegationAnswers {
               + (names.size() == 1 ? one : many)
               + ".");
     }
+  }
+
+  /** What the tree says, in a sentence. */
+  public String treeHeading(Tokens.Spot at) {
+    DirectoryTree tree = at.tree();
+    Delegations lister = delegations.get(tree);
+    int objects = 0;
+    int found = 0;
+    for (int object = at.object(); lister != null && object < tree.end(at.object()); object++) {
+      int here = lister.on(object, Set.of(Origin.ADDED, Origin.CLAIMED)).size();
+      objects += here > 0 ? 1 : 0;
+      found += here;
+    }
+    return Ask.count(found, "delegation", "delegations")
+        + " on "
+        + objects
+        + " of "
+        + Ask.count(tree.end(at.object()) - at.object(), "object", "objects")
+        + " of "
+        + tree.directory()
+        + " (+ delegated, - denied, ! claims to be inherited, | nothing comes in from above, ? unreadable)";
   }
 
   /** The tree of organizational units with marks, down from one object. */

@@ -82,7 +82,7 @@ public final class PowerAnswers {
     if (!powers.fits(action, object)) {
       sheet.note("That cannot be done to an object of this class at all.");
     }
-    return ask.finish(sheet);
+    return ask.about(sheet, List.of());
   }
 
   private String proof(Powers.Way way, ActionCheck.Ground ground) {
@@ -94,12 +94,12 @@ public final class PowerAnswers {
 
   private String chain(Powers.Way way) {
     String subjects =
-        way.chain().stream().map(s -> Words.subject(facts, s)).collect(Collectors.joining(" -> "));
+        way.chain().stream().map(s -> Words.subject(facts, s)).collect(Collectors.joining(" → "));
     if (way.grant().isPresent()) {
       Administration all = powers.roles().administration();
       AdminGrant grant = all.grants().get(way.grant().get());
       return subjects
-          + " -> admin role "
+          + " → admin role "
           + all.roles().get(grant.role()).name()
           + " over "
           + scopeName(grant.scope());
@@ -114,7 +114,7 @@ public final class PowerAnswers {
             .map(d -> d.entries().get(ground.entry()))
             .orElseThrow();
     boolean named = powers.tokens().subject(ace.trustee()).isPresent();
-    return subjects + (named ? "" : " -> " + delegations.holder(ace.trustee()));
+    return subjects + (named ? "" : " → " + delegations.holder(ace.trustee()));
   }
 
   private String scopeName(int scope) {
@@ -179,7 +179,7 @@ public final class PowerAnswers {
     answer.yes().stream().forEach(a -> sheet.row(row(a, "+ yes", action, object, destination)));
     answer.perhaps().stream()
         .forEach(a -> sheet.row(row(a, "? not known", action, object, destination)));
-    return ask.finish(
+    return ask.about(
         sheet.heading(
             Ask.count(answer.yes().cardinality(), "account can", "accounts can")
                 + " do this to "
@@ -188,7 +188,8 @@ public final class PowerAnswers {
                 + action.name()
                 + (answer.perhaps().isEmpty()
                     ? "."
-                    : "; of " + answer.perhaps().cardinality() + " it is not known.")));
+                    : "; of " + answer.perhaps().cardinality() + " it is not known.")),
+        List.of());
   }
 
   private Object[] row(
@@ -226,13 +227,14 @@ public final class PowerAnswers {
       }
     }
     String where = scope.map(s -> " of " + scopeName(s)).orElse("");
-    return ask.finish(
+    return ask.about(
         sheet.heading(
             Words.subject(facts, account)
                 + " can do "
                 + Ask.count(kinds, "kind of admin action", "kinds of admin action")
                 + (scope.isPresent() ? ", inside and outside" + where : "")
-                + "."));
+                + "."),
+        List.of());
   }
 
   private void row(
@@ -319,13 +321,14 @@ public final class PowerAnswers {
     boolean open = steps.stream().anyMatch(step -> step.met() == Truth.UNDEFINED);
     String what = name(object) + ": " + action.name() + ".";
     String who = Words.subject(facts, account);
-    return ask.finish(
+    return ask.about(
         sheet.heading(
             first.isPresent()
                 ? who + " could not do this to " + what
                 : open
                     ? "It is not known whether " + who + " could do this to " + what
-                    : who + " could do this to " + what));
+                    : who + " could do this to " + what),
+        List.of());
   }
 
   private static String words(Condition condition) {
@@ -371,12 +374,13 @@ public final class PowerAnswers {
       sheet.row(all.get(s).id(), all.get(s).name(), own.cardinality(), String.join(", ", shares));
     }
     int none = facts.accounts() - in.get(0, facts.accounts()).cardinality();
-    return ask.finish(
+    return ask.about(
         sheet.heading(
             Ask.count(all.size(), "admin scope", "admin scopes")
                 + "; "
                 + Ask.count(none, "account is", "accounts are")
-                + " in none."));
+                + " in none."),
+        List.of());
   }
 
   /** Who is in a scope, and by which line of it. */
@@ -407,12 +411,13 @@ public final class PowerAnswers {
                 + ".");
       }
     }
-    return ask.finish(
+    return ask.about(
         sheet.heading(
             "The scope "
                 + scope.name()
                 + " holds "
                 + Ask.count(objects.cardinality(), "object", "objects")
-                + "."));
+                + "."),
+        List.of());
   }
 }

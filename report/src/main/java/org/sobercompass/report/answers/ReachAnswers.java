@@ -48,12 +48,13 @@ public final class ReachAnswers {
           answer.held().cardinality(),
           answer.within().cardinality());
     }
-    return ask.finish(
+    return ask.about(
         sheet.heading(
             Ask.count(reaches.size(), "power", "powers")
                 + "; "
                 + Ask.count(within, "account", "accounts")
-                + " could give one of them to themselves."));
+                + " could give one of them to themselves."),
+        List.of());
   }
 
   /** Who could give one power to himself, by a shortest chain each. */
@@ -77,7 +78,7 @@ public final class ReachAnswers {
             });
     rows.sort(java.util.Comparator.comparing(r -> (Long) r[2]));
     rows.forEach(sheet::row);
-    return ask.finish(
+    return ask.about(
         sheet
             .heading(
                 Ask.count(answer.within().cardinality(), "account", "accounts")
@@ -86,7 +87,8 @@ public final class ReachAnswers {
                     + "; "
                     + Ask.count(answer.held().cardinality(), "holds", "hold")
                     + " it.")
-            .note("What is within reach is not held; it takes the steps of the chain."));
+            .note("What is within reach is not held; it takes the steps of the chain."),
+        List.of());
   }
 
   /** A chain in words: what is done to whom, then what that brings. */
@@ -96,7 +98,7 @@ public final class ReachAnswers {
       String to = Words.subject(facts, step.to());
       parts.add(step.action().map(a -> a.name() + ": " + to).orElse("is in " + to));
     }
-    return String.join(" -> ", parts);
+    return String.join(" → ", parts);
   }
 
   /** For each person the powers in directories and in applications, side by side. */
@@ -131,11 +133,12 @@ public final class ReachAnswers {
       only += mark.isEmpty() ? 0 : 1;
       sheet.row(Words.subject(facts, account), inDirectory, inApplications, mark);
     }
-    return ask.finish(
+    return ask.about(
         sheet.heading(
             Ask.count(all.size(), "person has", "persons have")
                 + " power over a directory or an application; "
                 + only
-                + " on one side only."));
+                + " on one side only."),
+        List.of());
   }
 }
