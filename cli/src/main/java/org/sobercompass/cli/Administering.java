@@ -14,6 +14,7 @@ import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.Need;
 import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problem;
@@ -23,6 +24,7 @@ import org.sobercompass.report.answers.Ask;
 import org.sobercompass.report.answers.DelegationAnswers;
 import org.sobercompass.report.answers.PowerAnswers;
 import org.sobercompass.sources.NameResolver;
+import org.sobercompass.sources.delegation.CatalogueReader;
 import org.sobercompass.sources.descriptor.Sddl;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.workspace.Workspace;
@@ -72,7 +74,12 @@ final class Administering {
     return powers.roles().administration();
   }
 
+  /** An admin action of the catalogue, or a single right like {@code write=telephoneNumber}. */
   AdminAction action(String id) {
+    Optional<Need> single = CatalogueReader.single(id);
+    if (single.isPresent()) {
+      return new AdminAction(id, id.replace('=', ' '), List.of(), single.get(), 0);
+    }
     List<String> ids = administration().actions().stream().map(AdminAction::id).toList();
     return administration()
         .action(id.toLowerCase(Locale.ROOT))
@@ -83,7 +90,8 @@ final class Administering {
                         + Problem.quote(id)
                         + Spelling.nearest(id, ids).map(n -> "; did you mean " + n + "?").orElse("")
                         + "\nthere are: "
-                        + String.join(", ", ids)));
+                        + String.join(", ", ids)
+                        + ", or a single right like write=mail, right=Send-As, create=user"));
   }
 
   int scope(String id) {

@@ -19,10 +19,13 @@ import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Batch;
 import org.sobercompass.core.access.Can;
 import org.sobercompass.core.access.RouteFinder;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.Verdict;
 import org.sobercompass.report.answers.RightAnswers;
 import org.sobercompass.report.data.Format;
 import org.sobercompass.report.data.RowWriter;
@@ -40,6 +43,9 @@ final class CanBatch {
   private final Problems problems = new Problems();
   private final List<Question> window = new ArrayList<>();
   private final Map<String, Names.Permission> permissions = new HashMap<>();
+  private final Map<String, AdminAction> actions = new HashMap<>();
+  private final Map<String, Powers.Thing> things = new HashMap<>();
+  private @Nullable Administering administering;
 
   CanBatch(Inputs inputs, boolean why) {
     this.inputs = inputs;
@@ -85,10 +91,13 @@ final class CanBatch {
   }
 
   private void answer(RowWriter out) {
+    List<Optional<Act>> acts = new ArrayList<>(window.size());
     List<Optional<Batch.Item>> items = new ArrayList<>(window.size());
     List<Batch.Item> asked = new ArrayList<>(window.size());
     for (Question question : window) {
-      Optional<Batch.Item> item = item(question);
+      boolean act = question.permission().indexOf(':') < 0;
+      acts.add(act ? act(question) : Optional.empty());
+      Optional<Batch.Item> item = act ? Optional.empty() : item(question);
       items.add(item);
       item.ifPresent(asked::add);
     }
@@ -100,13 +109,44 @@ final class CanBatch {
       List<Object> row =
           new ArrayList<>(List.of(question.account(), question.permission(), question.node()));
       Optional<Batch.Item> item = items.get(i);
-      row.add(item.isEmpty() ? "error" : word(answers.get(next++)));
+      Optional<Act> act = acts.get(i);
+      if (act.isPresent()) {
+        row.add(act.get().verdict.name().toLowerCase(Locale.ROOT));
+      } else {
+        row.add(item.isEmpty() ? "error" : word(answers.get(next++)));
+      }
       if (why) {
-        row.add(item.map(it -> reason(words, it)).orElse(""));
+        row.add(act.map(a -> a.why).or(() -> item.map(it -> reason(words, it))).orElse(""));
       }
       out.row(row.toArray());
     }
     window.clear();
+  }
+
+  /** The answer to a question about an admin action, or a single right, on an object. */
+  private record Act(Verdict verdict, String why) {}
+
+  private Optional<Act> act(Question question) {
+    try {
+      int account = names.account(question.account());
+      Administering all = administering();
+      AdminAction action = actions.computeIfAbsent(question.permission(), all::action);
+      Powers.Thing thing = things.computeIfAbsent(question.node(), all::thing);
+      Verdict verdict = all.powers().can(account, action, thing, Optional.empty());
+      String reason = why ? all.answers().way(account, action, thing) : "";
+      return Optional.of(new Act(verdict, reason));
+    } catch (UsageException e) {
+      String message = e.getMessage() == null ? "" : e.getMessage().split("\n", 2)[0];
+      problems.add(Problem.error(question.place(), message, ""));
+      return Optional.empty();
+    }
+  }
+
+  private Administering administering() {
+    if (administering == null) {
+      administering = new Administering(inputs, null);
+    }
+    return administering;
   }
 
   private static String word(Can can) {

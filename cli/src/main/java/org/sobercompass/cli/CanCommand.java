@@ -24,9 +24,12 @@ import picocli.CommandLine.Parameters;
       "Examples, on the demo:",
       "  sober can tova.quill permits:permits:issue --at vault",
       "  sober can joss.merrin orders:orders:raise",
+      "  sober can nlarkin set-password --on wmarsh",
+      "  sober can nlarkin write=telephoneNumber --on tquill",
       "  sober can --questions questions.csv --why",
       "Questions are CSV with the columns account,permission,node, or JSON lines with the same",
-      "names; - is standard input. Answers come in the order asked."
+      "names; - is standard input. Answers come in the order asked. An admin action, or a single right",
+      "(write=, read=, right=, create=, delete-child=, do=), has its object in the column node."
     })
 final class CanCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();

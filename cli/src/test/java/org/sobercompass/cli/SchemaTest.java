@@ -56,6 +56,17 @@ class SchemaTest {
     "problems, check",
     "trial, trial joss.merrin orders",
     "readiness, trial --all permits",
+    "delegations, delegations",
+    "can-act, can bostler set-password --on evoss",
+    "who-can, holders set-password --on evoss",
+    "powers, show powers nlarkin",
+    "powers-scope, show powers nlarkin --beside glasshouses",
+    "scope, show scope helped",
+    "scopes, show scopes",
+    "reach, reach desks",
+    "powers-named, reach",
+    "sides, reach --sides",
+    "act-trial, trial nlarkin --act set-password --on wmarsh",
     "survey, survey",
     "surveys, survey list"
   })

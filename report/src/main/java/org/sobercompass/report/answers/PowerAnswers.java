@@ -192,21 +192,22 @@ public final class PowerAnswers {
         List.of());
   }
 
+  /** The first way that gives something, in words; empty when there is none. */
+  public String way(int account, AdminAction action, Powers.Thing object) {
+    return powers.ways(account, action, object, Optional.empty()).stream()
+        .filter(w -> w.ground().map(ActionCheck.Ground::gives).orElse(true))
+        .map(w -> chain(w) + w.spot().map(s -> " (" + s.tree().label(s.object()) + ")").orElse(""))
+        .findFirst()
+        .orElse("");
+  }
+
   private Object[] row(
       int account,
       String known,
       AdminAction action,
       Powers.Thing object,
       Optional<Tokens.Spot> destination) {
-    String way =
-        powers.ways(account, action, object, destination).stream()
-            .filter(w -> w.ground().map(ActionCheck.Ground::gives).orElse(true))
-            .map(
-                w ->
-                    chain(w)
-                        + w.spot().map(s -> " (" + s.tree().label(s.object()) + ")").orElse(""))
-            .findFirst()
-            .orElse("");
+    String way = destination.isPresent() ? "" : way(account, action, object);
     return new Object[] {
       facts.label(account), facts.login(account), facts.key(account).text(), known, way
     };

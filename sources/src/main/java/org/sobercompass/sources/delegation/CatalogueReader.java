@@ -132,8 +132,33 @@ public final class CatalogueReader {
     };
   }
 
+  /**
+   * One right as people type it: {@code write=telephoneNumber}, {@code right=Send-As}, {@code
+   * create=user}, {@code delete-child=own}, {@code do=delete}; empty when it is none of these.
+   */
+  public static Optional<Need> single(String text) {
+    int sign = text.indexOf('=');
+    if (sign <= 0 || sign == text.length() - 1) {
+      return Optional.empty();
+    }
+    String what = text.substring(sign + 1);
+    return switch (text.substring(0, sign)) {
+      case "write" -> Optional.of(new Need.Attribute(DsRights.WRITE_PROPERTY, what));
+      case "read" -> Optional.of(new Need.Attribute(DsRights.READ_PROPERTY, what));
+      case "right" -> Optional.of(new Need.Control(what));
+      case "create" -> Optional.of(child(DsRights.CREATE_CHILD, what));
+      case "delete-child" -> Optional.of(child(DsRights.DELETE_CHILD, what));
+      case "do" -> Optional.ofNullable(SIMPLE.get(what)).map(Need.Simple::new);
+      default -> Optional.empty();
+    };
+  }
+
   private static Need child(int mask, Node value) {
-    return new Need.Child(mask, value.text().equals("own") ? "" : value.text());
+    return child(mask, value.text());
+  }
+
+  private static Need child(int mask, String objectClass) {
+    return new Need.Child(mask, objectClass.equals("own") ? "" : objectClass);
   }
 
   private static List<Need> parts(Node list, int depth) {
