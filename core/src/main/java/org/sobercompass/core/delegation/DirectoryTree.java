@@ -16,6 +16,9 @@ public final class DirectoryTree {
   /** There is no descriptor: it could not be read. */
   public static final int UNREADABLE = -1;
 
+  private static final byte[] GUARD =
+      "AdminSDHolder".getBytes(java.nio.charset.StandardCharsets.UTF_8);
+
   private final String directory;
   private final DsNames names;
   private final Arrays arrays;
@@ -159,6 +162,12 @@ public final class DirectoryTree {
   /** Whether the directory keeps its list as of a protected administrator ({@code adminCount}). */
   public boolean isGuarded(int object) {
     return arrays.privileges.get(object);
+  }
+
+  /** Whether it is the object whose list protected administrators get ([MS-ADTS] 3.1.1.6.1). */
+  public boolean isGuard(int object) {
+    return arrays.label.equalsBytes(object, GUARD)
+        && dnForm(object).startsWith("cn=adminsdholder,cn=system,");
   }
 
   /** The object with this SID, or -1. */

@@ -16,8 +16,6 @@ import org.sobercompass.core.descriptor.Inheritance;
  * Not thread-safe.
  */
 public final class Origins {
-  private static final String GUARD = "cn=adminsdholder,cn=system,";
-
   private final DirectoryTree tree;
   private final Optional<DirectoryTree> accepted;
   private final Map<String, Integer> acceptedPlaces = new HashMap<>();
@@ -42,7 +40,7 @@ public final class Origins {
         });
     Optional<Descriptor> found = Optional.empty();
     for (int object = 0; object < tree.size() && found.isEmpty(); object++) {
-      if (tree.dnForm(object).startsWith(GUARD)) {
+      if (tree.isGuard(object)) {
         found = tree.descriptor(object);
       }
     }
@@ -57,7 +55,7 @@ public final class Origins {
     }
     int parent = tree.parent(object);
     int above = parent < 0 ? -1 : tree.descriptorNumber(parent);
-    int old = acceptedPlaces.getOrDefault(tree.dnForm(object), -1);
+    int old = acceptedPlaces.isEmpty() ? -1 : acceptedPlaces.getOrDefault(tree.dnForm(object), -1);
     int oldNumber = old < 0 ? -1 : accepted.orElseThrow().descriptorNumber(old);
     Key key = new Key(own, above, tree.kind(object), oldNumber, tree.isGuarded(object));
     List<Origin> origins = known.get(key);
