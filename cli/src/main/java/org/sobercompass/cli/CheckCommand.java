@@ -121,7 +121,7 @@ final class CheckCommand implements Callable<Integer> {
         .fact("applications", workspace.systems().size())
         .fact("assignments", grants);
     for (Completeness c : facts.arrays().completeness()) {
-      if (c.returned() > 0 || !ReadinessCheck.NEEDS.contains(c.attribute())) {
+      if (c.returned() > 0) {
         String what = c.source() + " " + c.attribute();
         sheet.fact(what, c.returned() + " of " + c.asked() + " entries");
       }

@@ -89,7 +89,9 @@ final class DelegationsCommand implements Callable<Integer> {
     }
     Set<Origin> wanted =
         origins.isEmpty() ? EnumSet.of(Origin.ADDED, Origin.CLAIMED) : EnumSet.copyOf(origins);
-    var choice = new DelegationAnswers.Choice(spot, wanted, also(all));
+    var choice =
+        new DelegationAnswers.Choice(
+            spot, wanted, also(all), to != null || action != null || holder != null);
     inputs.print(
         inputs.isTable() ? all.delegations().brief(choice) : all.delegations().list(choice));
     return Exit.OK;

@@ -37,16 +37,18 @@ public final class DelegationAnswers {
 
   /** What sort of holder a trustee is. */
   public enum Holder {
-    PERSON("a person"),
-    GROUP("a group"),
-    BROAD("very many"),
-    NOBODY("nobody who exists"),
-    SYSTEM("the directory itself");
+    PERSON("single account", "single accounts"),
+    GROUP("group", "groups"),
+    BROAD("very many", "very many"),
+    NOBODY("nobody who exists", "nobody who exists"),
+    SYSTEM("the directory itself", "the directory itself");
 
     private final String words;
+    private final String many;
 
-    Holder(String words) {
+    Holder(String words, String many) {
       this.words = words;
+      this.many = many;
     }
 
     /** In words. */
@@ -76,8 +78,19 @@ public final class DelegationAnswers {
     }
   }
 
-  /** What is asked for: objects, origins, and anything else about a delegation. */
-  public record Choice(Optional<Tokens.Spot> at, Set<Origin> origins, Predicate<Delegation> also) {}
+  /**
+   * What is asked for.
+   *
+   * @param at on this object and below; everywhere when empty
+   * @param origins of these origins
+   * @param also and whatever else is asked of a delegation
+   * @param narrowed whether anything else is asked; then the lists themselves are not judged
+   */
+  public record Choice(
+      Optional<Tokens.Spot> at,
+      Set<Origin> origins,
+      Predicate<Delegation> also,
+      boolean narrowed) {}
 
   /** The delegations chosen, in the order of their objects. */
   public Map<DirectoryTree, List<Delegation>> find(Choice choice) {
@@ -133,11 +146,13 @@ public final class DelegationAnswers {
                           proof(tree, d));
                     }));
     List<String> counted = new ArrayList<>();
-    kinds.forEach((kind, n) -> counted.add(n + " to " + kind.words()));
+    kinds.forEach((kind, n) -> counted.add(n + " to " + kind.many));
     sheet.heading(
         Ask.count(sheet.size(), "delegation", "delegations")
             + (counted.isEmpty() ? "." : ": " + String.join(", ", counted) + "."));
-    oddities(choice.at, sheet);
+    if (!choice.narrowed) {
+      oddities(choice.at, sheet);
+    }
     return ask.about(sheet, List.of());
   }
 
@@ -148,7 +163,7 @@ public final class DelegationAnswers {
         Sheet.of("delegations-brief/1", "holder", "may", "on", "origin").heading(full.heading());
     full.facts().forEach(sheet::fact);
     for (List<Object> row : full.rows()) {
-      boolean plain = row.get(1).equals("a group") || (row.get(0) + "").endsWith("(nobody)");
+      boolean plain = row.get(1).equals("group") || (row.get(0) + "").endsWith("(nobody)");
       String sort = plain ? "" : " [" + row.get(1) + "]";
       sheet.row(row.get(0) + "" + sort, row.get(2), row.get(3), row.get(4));
     }
