@@ -79,7 +79,7 @@ public final class DelegationYardstick {
     Powers powers =
         new Powers(
             model,
-            new Administration(actions, List.of(), List.of(), List.of(), Console.ANY),
+            new Administration(actions, List.of(), List.of(), List.of(), Console.ANY, List.of()),
             List.of(built));
     told("made " + built.size() + " objects, " + built.descriptors() + " lists", begin);
     for (int run = 0; run < 3; run++) {

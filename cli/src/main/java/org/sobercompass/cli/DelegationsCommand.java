@@ -38,6 +38,7 @@ import picocli.CommandLine.Option;
       "  sober delegations --at Herbarium",
       "  sober delegations --to person",
       "  sober delegations --action set-password",
+      "  sober delegations --by holder --proof",
       "  sober delegations --tree"
     })
 final class DelegationsCommand implements Callable<Integer> {
@@ -72,6 +73,15 @@ final class DelegationsCommand implements Callable<Integer> {
       description = "what was there in this survey counts as provisioned")
   private @Nullable Path accepted;
 
+  @Option(
+      names = "--by",
+      paramLabel = "ORDER",
+      description = "in the order of: object (default), holder or action")
+  private DelegationAnswers.Order by = DelegationAnswers.Order.OBJECT;
+
+  @Option(names = "--proof", description = "with each entry as it stands (SDDL)")
+  private boolean proof;
+
   @Option(names = "--tree", description = "the tree of organizational units, with marks")
   private boolean tree;
 
@@ -93,7 +103,9 @@ final class DelegationsCommand implements Callable<Integer> {
         new DelegationAnswers.Choice(
             spot, wanted, also(all), to != null || action != null || holder != null);
     inputs.print(
-        inputs.isTable() ? all.delegations().brief(choice) : all.delegations().list(choice));
+        inputs.isTable()
+            ? all.delegations().brief(choice, by, proof)
+            : all.delegations().list(choice, by));
     return Exit.OK;
   }
 

@@ -89,6 +89,12 @@ class SoberTest {
         .contains("Seed Vault blocks inheritance.")
         .contains("Joss Merrin (desk) has a list out of order.")
         .contains("Herbarium (Ivo Beck (desk) (ibeck)) is owned by a person.");
+    assertThat(rows("delegations", "--by", "holder").stream().map(r -> r.split(" on ")[0]))
+        .isSortedAccordingTo(String::compareTo);
+    assertThat(onDemo("delegations", "--to", "nobody", "--proof").out())
+        .startsWith("1 delegation: 1 to nobody who exists.")
+        .contains("(OA;;CC;")
+        .doesNotContain("blocks inheritance");
     assertThat(rows("delegations", "--to", "person")).hasSize(3);
     assertThat(rows("delegations", "--to", "nobody")).hasSize(1);
     assertThat(rows("delegations", "--at", "Herbarium")).hasSize(2);
@@ -132,6 +138,22 @@ class SoberTest {
         .contains("did you mean set-password?");
     assertThat(onDemo("trial", "nlarkin", "--act", "set-password", "--on", "wmarsh").code())
         .isZero();
+  }
+
+  @Test
+  void adminActionsAndSingleRightsGoInBatchesToo(@TempDir Path folder) throws IOException {
+    Path questions = folder.resolve("q.csv");
+    Files.writeString(
+        questions,
+        "account,permission,node\nbostler,set-password,evoss\n"
+            + "nlarkin,write=telephoneNumber,tquill\nnlarkin,write=mail,tquill\n"
+            + "tova.quill,permits:permits:issue,vault\nnlarkin,fly,tquill\n");
+    Said said = onDemo("can", "--questions", questions.toString(), "--why");
+    assertThat(said.code()).isEqualTo(3);
+    assertThat(said.err()).contains("q.csv:6: there is no admin action \"fly\"");
+    assertThat(said.out().lines().skip(1).map(line -> line.split(",")[3]))
+        .containsExactly("yes", "yes", "no", "yes", "error");
+    assertThat(said.out()).contains("desk-helpers (Edda Voss (director))");
   }
 
   @Test

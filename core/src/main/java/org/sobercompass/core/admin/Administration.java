@@ -12,16 +12,18 @@ import org.sobercompass.core.delegation.AdminAction;
  * @param roles the admin roles
  * @param grants who has which role over what
  * @param console where administrators work
+ * @param powers further powers worth following
  */
 public record Administration(
     List<AdminAction> actions,
     List<AdminScope> scopes,
     List<AdminRole> roles,
     List<AdminGrant> grants,
-    Console console) {
+    Console console,
+    List<NamedPower> powers) {
   /** Nothing. */
   public static final Administration NONE =
-      new Administration(List.of(), List.of(), List.of(), List.of(), Console.ANY);
+      new Administration(List.of(), List.of(), List.of(), List.of(), Console.ANY, List.of());
 
   /** Copies. */
   public Administration {
@@ -29,6 +31,7 @@ public record Administration(
     scopes = List.copyOf(scopes);
     roles = List.copyOf(roles);
     grants = List.copyOf(grants);
+    powers = List.copyOf(powers);
   }
 
   /** The action with this id. */

@@ -17,7 +17,8 @@ import org.sobercompass.core.system.Verdict;
 
 /**
  * Finds the powers worth following: for each directory with lists, changing the permissions of its
- * top, from where everything can be had; for each application, the roles that administer it.
+ * top, from where everything can be had; for each application, the roles that administer it; and
+ * those that the workspace names.
  */
 public final class NamedPowers {
   private NamedPowers() {}
@@ -46,6 +47,7 @@ public final class NamedPowers {
                 administering(powers, view, roles)));
       }
     }
+    all.addAll(powers.roles().administration().powers());
     return List.copyOf(all);
   }
 

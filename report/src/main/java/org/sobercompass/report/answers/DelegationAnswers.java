@@ -2,7 +2,7 @@ package org.sobercompass.report.answers;
 
 import java.util.ArrayList;
 import java.util.BitSet;
-import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -111,8 +111,15 @@ public final class DelegationAnswers {
     return found;
   }
 
+  /** In which order. */
+  public enum Order {
+    OBJECT,
+    HOLDER,
+    ACTION
+  }
+
   /** The delegations chosen, one line each. */
-  public Sheet list(Choice choice) {
+  public Sheet list(Choice choice, Order order) {
     Sheet.Builder sheet =
         ask.begin(
             "delegations/1",
@@ -127,24 +134,20 @@ public final class DelegationAnswers {
             "trustee",
             "entries");
     Map<Holder, Integer> kinds = new java.util.EnumMap<>(Holder.class);
+    List<Object[]> rows = new ArrayList<>();
     find(choice)
         .forEach(
             (tree, all) ->
                 all.forEach(
                     d -> {
                       kinds.merge(kind(d.trustee()), 1, Integer::sum);
-                      sheet.row(
-                          holder(d.trustee()),
-                          kind(d.trustee()).words(),
-                          may(d),
-                          place(tree, d.object()),
-                          d.origin().words(),
-                          String.join("; ", d.rights()),
-                          tree.directory(),
-                          tree.dn(d.object()),
-                          d.trustee(),
-                          proof(tree, d));
+                      rows.add(row(tree, d));
                     }));
+    if (order != Order.OBJECT) {
+      int column = order == Order.HOLDER ? 0 : 2;
+      rows.sort(Comparator.comparing(row -> row[column].toString()));
+    }
+    rows.forEach(sheet::row);
     List<String> counted = new ArrayList<>();
     kinds.forEach((kind, n) -> counted.add(n + " to " + kind.many));
     sheet.heading(
@@ -156,16 +159,39 @@ public final class DelegationAnswers {
     return ask.about(sheet, List.of());
   }
 
-  /** The same for a terminal: who, what, where. */
-  public Sheet brief(Choice choice) {
-    Sheet full = list(choice);
+  private Object[] row(DirectoryTree tree, Delegation d) {
+    return new Object[] {
+      holder(d.trustee()),
+      kind(d.trustee()).words(),
+      may(d),
+      place(tree, d.object()),
+      d.origin().words(),
+      String.join("; ", d.rights()),
+      tree.directory(),
+      tree.dn(d.object()),
+      d.trustee(),
+      proof(tree, d)
+    };
+  }
+
+  /** The same for a terminal: who, what, where; with each entry as it stands, if asked. */
+  public Sheet brief(Choice choice, Order order, boolean proof) {
+    Sheet full = list(choice, order);
     Sheet.Builder sheet =
-        Sheet.of("delegations-brief/1", "holder", "may", "on", "origin").heading(full.heading());
+        (proof
+                ? Sheet.of("delegations-brief/1", "holder", "may", "on", "origin", "entries")
+                : Sheet.of("delegations-brief/1", "holder", "may", "on", "origin"))
+            .heading(full.heading());
     full.facts().forEach(sheet::fact);
     for (List<Object> row : full.rows()) {
       boolean plain = row.get(1).equals("group") || (row.get(0) + "").endsWith("(nobody)");
       String sort = plain ? "" : " [" + row.get(1) + "]";
-      sheet.row(row.get(0) + "" + sort, row.get(2), row.get(3), row.get(4));
+      List<Object> told =
+          new ArrayList<>(List.of(row.get(0) + sort, row.get(2), row.get(3), row.get(4)));
+      if (proof) {
+        told.add(row.get(9));
+      }
+      sheet.row(told.toArray());
     }
     full.notes().forEach(sheet::note);
     return sheet.build();
@@ -382,10 +408,5 @@ public final class DelegationAnswers {
     accounts.stream().limit(most).forEach(a -> names.add(Words.subject(facts, a)));
     int more = accounts.cardinality() - names.size();
     return String.join(", ", names) + (more > 0 ? " and " + more + " more" : "");
-  }
-
-  /** Names joined, for headings. */
-  static String joined(Collection<String> names) {
-    return String.join(", ", names);
   }
 }

@@ -15,6 +15,7 @@ import org.sobercompass.core.admin.AdminScope;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Console;
 import org.sobercompass.core.admin.GroupMeaning;
+import org.sobercompass.core.admin.NamedPower;
 import org.sobercompass.core.admin.ScopeItem;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.facts.Facts;
@@ -106,7 +107,7 @@ public final class AdminReader {
 
   /** All of it. */
   public Administration read(Node file) {
-    file.only(Set.of("console", "actions", "scopes", "roles", "assignments"));
+    file.only(Set.of("console", "actions", "scopes", "roles", "assignments", "powers"));
     List<AdminAction> actions = CatalogueReader.read(catalogue, file.get("actions"), problems);
     List<AdminScope> scopes = new ArrayList<>();
     Map<String, Node> scopeNodes = file.get("scopes").map(Node::entries).orElse(Map.of());
@@ -121,7 +122,30 @@ public final class AdminReader {
       new CsvReader(name, ASSIGNED, List.of("role", "kind", "subject", "scope"), problems)
           .read(root.resolve(name), row -> grant(row, roles, scopes).ifPresent(grants::add));
     }
-    return new Administration(actions, scopes, roles, grants, console(file.get("console")));
+    List<NamedPower> powers = new ArrayList<>();
+    file.get("powers")
+        .map(Node::entries)
+        .orElse(Map.of())
+        .forEach((id, node) -> powers.add(power(id, node)));
+    return new Administration(actions, scopes, roles, grants, console(file.get("console")), powers);
+  }
+
+  /** A power that the workspace names by those who hold it. */
+  private NamedPower power(String id, Node node) {
+    node.only(Set.of("name", "accounts", "groups", "application"));
+    List<Integer> holders = new ArrayList<>();
+    for (Node item : node.get("accounts").map(Node::items).orElse(List.of())) {
+      holders.add(names.resolve(SubjectKind.ACCOUNT, item.text(), item.place()));
+    }
+    for (Node item : node.get("groups").map(Node::items).orElse(List.of())) {
+      holders.add(names.resolve(SubjectKind.GROUP, item.text(), item.place()));
+    }
+    holders.removeIf(holder -> holder < 0);
+    if (holders.isEmpty()) {
+      node.wrong("nobody holds the power", "accounts: or groups: and who holds it");
+    }
+    boolean ofApplication = node.yes("application", false);
+    return new NamedPower(id, node.text("name").orElse(id), !ofApplication, holders);
   }
 
   private Console console(Optional<Node> node) {

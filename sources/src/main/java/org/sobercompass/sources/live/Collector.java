@@ -44,7 +44,7 @@ public final class Collector {
 
   private static final int MOST_NAMED = 50;
   private static final int TELL_EVERY = 5000;
-  private static final String NOT_ASKED = "ntsecuritydescriptor";
+  private static final String LIST = "ntsecuritydescriptor";
 
   private final LdapAccess access;
   private final Secret.Origins origins;
@@ -59,6 +59,7 @@ public final class Collector {
   private int entries;
   private final Map<String, int[]> withheld = new TreeMap<>();
   private Optional<DirectorySchema> schema = Optional.empty();
+  private boolean asksForLists;
   private int attempts;
 
   /**
@@ -90,6 +91,7 @@ public final class Collector {
       RootEntry root = session.root();
       String identity = session.identity();
       schema = session.schema();
+      asksForLists = root.controls().contains(EntryReader.LISTS);
       List<String> bases = access.bases().isEmpty() ? root.contexts() : access.bases();
       for (String base : bases) {
         session = whole(base, root, session, file);
@@ -184,7 +186,8 @@ public final class Collector {
       withheld.computeIfAbsent("objectclass", n -> new int[1])[0]++;
     } else if (schema.isPresent()) {
       for (String must : schema.get().required(List.of(classes))) {
-        boolean leftOut = EntryReader.SECRETS.contains(must) || must.equals(NOT_ASKED);
+        boolean leftOut =
+            EntryReader.SECRETS.contains(must) || (must.equals(LIST) && !asksForLists);
         if (!leftOut && !entry.hasAttribute(must)) {
           withheld.computeIfAbsent(must, n -> new int[1])[0]++;
         }

@@ -369,6 +369,37 @@ class DelegationTest {
   }
 
   @Test
+  void whoCanWriteWhatAScopeGoesByCanWidenIt() throws IOException {
+    domain("D:");
+    unit("a", "D:");
+    user("ann", 1001, "a", "D:", "title: Keeper");
+    user("bo", 1002, "a", "D:(A;;WP;;;" + sid(1003) + ")");
+    user("cy", 1003, "a", "D:");
+    Files.writeString(
+        root.resolve("compass.yaml"),
+        "directories: {main: {kind: ad, file: d.ldif}}\nadmin: admin.yaml\n");
+    Files.writeString(
+        root.resolve("admin.yaml"),
+        "scopes: {keepers: {include: [{where: \"(title=Keeper)\"}]}}\n"
+            + "roles: {desk: {actions: [unlock]}}\nassignments: admin.csv\n"
+            + "powers: {till: {name: open the till, groups: [], accounts: [bo]}}\n");
+    Files.writeString(
+        root.resolve("admin.csv"), "role,kind,subject,scope\ndesk,account,cy,keepers\n");
+    Powers powers = powers();
+    assertThat(new org.sobercompass.core.admin.AdminCheck(powers).run())
+        .extracting(Problem::what)
+        .containsExactly(
+            "cy can widen the scope keepers, over which she is set, by writing title of bo");
+    NamedPower till =
+        org.sobercompass.core.admin.NamedPowers.of(powers).stream()
+            .filter(p -> p.id().equals("till"))
+            .findFirst()
+            .orElseThrow();
+    assertThat(new Reach(powers, till).answer().held().cardinality()).isEqualTo(1);
+    assertThat(new Reach(powers, till).answer().within().cardinality()).isZero();
+  }
+
+  @Test
   void rightsThatLeadToRightsAreFollowedByAShortestChain() throws IOException {
     domain("D:(A;;WD;;;" + sid(1101) + ")");
     unit("a", "D:");
