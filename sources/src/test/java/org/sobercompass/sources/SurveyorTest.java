@@ -70,6 +70,40 @@ class SurveyorTest {
   }
 
   @Test
+  void itBringsAlongTheSchemaTheCatalogueAndTheScopes() throws IOException {
+    Files.writeString(
+        root.resolve("schema.ldif"),
+        "dn: cn=subschema\nobjectClass: subschema\nattributeTypes: ( 1.1 NAME 'uid'"
+            + " EQUALITY caseExactMatch SYNTAX 1.3.6.1.4.1.1466.115.121.1.15 )\n");
+    Files.writeString(
+        root.resolve("admin.yaml"),
+        "scopes: {s: {include: [{file: people.csv}]}}\nroles: {desk: {actions: [unlock]}}\n"
+            + "assignments: admin.csv\n");
+    Files.writeString(root.resolve("people.csv"), "kind,subject\naccount,bo\n");
+    Files.writeString(root.resolve("admin.csv"), "role,kind,subject,scope\ndesk,account,ann,s\n");
+    workspace.main("admin: admin.yaml\n").with(SHAPE, "r,group,crew,,,,,");
+    Files.writeString(
+        root.resolve("compass.yaml"),
+        Files.readString(root.resolve("compass.yaml"))
+            .replace("{file: d.ldif}", "{file: d.ldif, schema: schema.ldif}"));
+    Path survey = take(Optional.empty()).file();
+    for (String name : List.of("schema.ldif", "admin.yaml", "people.csv", "admin.csv")) {
+      Files.delete(root.resolve(name));
+    }
+    Workspace then = Workspace.ofSurvey(survey, Set.of());
+    assertThat(then.administration().scopes()).hasSize(1);
+    assertThat(then.administration().action("set-password")).isPresent();
+    assertThat(then.facts().loginMatching(0).orElseThrow().syntax())
+        .isEqualTo(org.sobercompass.core.filter.Syntax.CASE_EXACT);
+    var part = Surveys.open(survey).part("main").orElseThrow();
+    assertThat(part.schema()).contains("schema/main.ldif");
+    assertThat(part.completeness())
+        .anyMatch(c -> c.attribute().equals("uid") && c.asked() == 3 && c.returned() == 2);
+    assertThat(Files.readString(Surveys.open(survey).catalogue("admin-actions.yaml")))
+        .contains("set-password:");
+  }
+
+  @Test
   void theSameWorkspaceGivesTheSameBytes() throws IOException {
     workspace.with(SHAPE, "r,group,crew,,,,,");
     String first = take(Optional.of(root.resolve("one.survey.zip"))).digest();
