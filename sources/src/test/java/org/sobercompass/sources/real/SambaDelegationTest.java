@@ -3,17 +3,11 @@ package org.sobercompass.sources.real;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
-import com.unboundid.asn1.ASN1Integer;
-import com.unboundid.asn1.ASN1OctetString;
-import com.unboundid.asn1.ASN1Sequence;
 import com.unboundid.ldap.sdk.Attribute;
-import com.unboundid.ldap.sdk.Control;
 import com.unboundid.ldap.sdk.LDAPConnection;
 import com.unboundid.ldap.sdk.LDAPException;
 import com.unboundid.ldap.sdk.Modification;
 import com.unboundid.ldap.sdk.ModificationType;
-import com.unboundid.ldap.sdk.ModifyRequest;
-import com.unboundid.ldap.sdk.SearchRequest;
 import com.unboundid.ldap.sdk.SearchResultEntry;
 import com.unboundid.ldap.sdk.SearchScope;
 import java.nio.charset.StandardCharsets;
@@ -40,7 +34,6 @@ import org.sobercompass.core.delegation.DsNames;
 import org.sobercompass.core.delegation.Need;
 import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.descriptor.Ace;
-import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.DsRights;
 import org.sobercompass.core.descriptor.Target;
@@ -49,8 +42,6 @@ import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.sources.delegation.TreeReader;
-import org.sobercompass.sources.descriptor.DescriptorCodec;
-import org.sobercompass.sources.descriptor.MalformedException;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.live.Secret;
 import org.sobercompass.sources.workspace.Surveyor;
@@ -60,12 +51,7 @@ import org.sobercompass.sources.workspace.Workspace;
 /** A real domain controller decides: what we compute is what it lets its accounts do. */
 class SambaDelegationTest {
   private static final int ACCOUNTS = 24;
-  private static final int PEOPLE = 60;
-  private static final int GROUPS = 12;
-  private static final int HOSTS = 15;
-  private static final int DELEGATIONS = 90;
   private static final String SITES = "OU=Sites," + SambaDc.SUFFIX;
-  private static final String LISTS = "1.2.840.113556.1.4.801";
   private static final int PERMISSIONS = DsRights.WRITE_DAC | DsRights.WRITE_OWNER;
   private static final String SECRET = "Seeds4All.";
 
@@ -74,8 +60,6 @@ class SambaDelegationTest {
   private static LDAPConnection connection;
   private static DirectoryTree tree;
   private static Tokens tokens;
-  private static final List<String> UNITS = new ArrayList<>();
-  private static final Map<String, String> SIDS = new HashMap<>();
 
   @BeforeAll
   static void start() throws Exception {
@@ -84,8 +68,9 @@ class SambaDelegationTest {
     dc = SambaDc.start(Files.createDirectory(folder.resolve("dc")));
     connection = dc.connect();
     Random random = new Random(5);
-    fill(random);
-    delegate(random);
+    SambaTree made = new SambaTree(connection, SITES, SECRET);
+    made.fill(random);
+    made.delegate(random, folder.resolve("smb.none"));
     Path workspace = Files.createDirectory(folder.resolve("live"));
     Files.writeString(
         workspace.resolve("compass.yaml"),
@@ -114,198 +99,6 @@ class SambaDelegationTest {
       connection.close();
       dc.close();
     }
-  }
-
-  private static void fill(Random random) throws LDAPException {
-    unit(SITES);
-    for (String site : List.of("Herbarium", "Glasshouses", "Seed Vault")) {
-      unit("OU=" + site + "," + SITES);
-      for (String part : List.of("Staff", "Groups", "Hosts")) {
-        unit("OU=" + part + ",OU=" + site + "," + SITES);
-      }
-    }
-    for (int i = 0; i < PEOPLE; i++) {
-      String dn = "CN=User " + i + ",OU=Staff," + UNITS.get(1 + 4 * (i % 3));
-      byte[] password = ('"' + SECRET + '"').getBytes(StandardCharsets.UTF_16LE);
-      connection.add(
-          dn,
-          new Attribute("objectClass", "user"),
-          new Attribute("sAMAccountName", "user" + i),
-          new Attribute("unicodePwd", password),
-          new Attribute("userAccountControl", "512"));
-    }
-    for (int g = 0; g < GROUPS; g++) {
-      String dn = "CN=Group " + g + ",OU=Groups," + UNITS.get(1 + 4 * (g % 3));
-      connection.add(
-          dn,
-          new Attribute("objectClass", "group"),
-          new Attribute("sAMAccountName", "group" + g),
-          new Attribute("groupType", "-2147483646"));
-    }
-    for (int h = 0; h < HOSTS; h++) {
-      connection.add(
-          "CN=host" + h + ",OU=Hosts," + UNITS.get(1 + 4 * (h % 3)),
-          new Attribute("objectClass", "computer"),
-          new Attribute("sAMAccountName", "host" + h + "$"),
-          new Attribute("userAccountControl", "4096"));
-    }
-    for (SearchResultEntry entry :
-        connection
-            .search(SITES, SearchScope.SUB, "(objectSid=*)", "objectSid", "sAMAccountName")
-            .getSearchEntries()) {
-      SIDS.put(
-          entry.getAttributeValue("sAMAccountName"),
-          sid(entry.getAttributeValueBytes("objectSid")));
-    }
-    for (int i = 0; i < ACCOUNTS; i++) {
-      join(
-          "group" + random.nextInt(GROUPS),
-          "User " + i + ",OU=Staff," + UNITS.get(1 + 4 * (i % 3)));
-    }
-    for (int g = 1; g < GROUPS; g += 3) {
-      join("group" + (g - 1), "Group " + g + ",OU=Groups," + UNITS.get(1 + 4 * (g % 3)));
-    }
-  }
-
-  private static void join(String group, String member) throws LDAPException {
-    String dn =
-        connection
-            .search(SITES, SearchScope.SUB, "(sAMAccountName=" + group + ")", "1.1")
-            .getSearchEntries()
-            .get(0)
-            .getDN();
-    connection.modify(dn, new Modification(ModificationType.ADD, "member", "CN=" + member));
-  }
-
-  private static void unit(String dn) throws LDAPException {
-    connection.add(dn, new Attribute("objectClass", "organizationalUnit"));
-    UNITS.add(dn);
-  }
-
-  /** [MS-DTYP] 2.4.2.2, written again here so that the test does not lean on our reader. */
-  private static String sid(byte[] bytes) {
-    StringBuilder out = new StringBuilder("S-1-" + bytes[7]);
-    for (int i = 8; i < bytes.length; i += 4) {
-      long part = 0;
-      for (int b = 3; b >= 0; b--) {
-        part = part << 8 | bytes[i + b] & 0xff;
-      }
-      out.append('-').append(part);
-    }
-    return out.toString();
-  }
-
-  private static Control lists(int parts) {
-    return new Control(
-        LISTS, true, new ASN1OctetString(new ASN1Sequence(new ASN1Integer(parts)).encode()));
-  }
-
-  private static Descriptor descriptor(String dn) throws LDAPException, MalformedException {
-    SearchRequest request =
-        new SearchRequest(dn, SearchScope.BASE, "(objectClass=*)", "nTSecurityDescriptor");
-    request.addControl(lists(7));
-    return DescriptorCodec.read(
-        connection
-            .search(request)
-            .getSearchEntries()
-            .get(0)
-            .getAttributeValueBytes("nTSecurityDescriptor"));
-  }
-
-  private static void write(String dn, Descriptor descriptor) throws LDAPException {
-    ModifyRequest request =
-        new ModifyRequest(
-            dn,
-            new Modification(
-                ModificationType.REPLACE,
-                "nTSecurityDescriptor",
-                DescriptorCodec.write(descriptor)));
-    request.addControl(lists(4));
-    connection.modify(request);
-  }
-
-  /** Delegations of all kinds, one list at a time, as the server asks; some lists protected. */
-  private static void delegate(Random random) throws Exception {
-    SearchRequest request = new SearchRequest(SITES, SearchScope.SUB, "(objectClass=*)", "1.1");
-    List<String> objects = new ArrayList<>(UNITS);
-    connection.search(request).getSearchEntries().forEach(e -> objects.add(e.getDN()));
-    var names = new TreeReader("none", "none", new Problems()).read(folder.resolve("smb.none"));
-    for (int i = 0; i < DELEGATIONS; i++) {
-      String dn = objects.get(random.nextInt(random.nextBoolean() ? UNITS.size() : objects.size()));
-      Descriptor old = descriptor(dn);
-      List<Ace> entries = new ArrayList<>(old.entries());
-      int own = (int) entries.stream().filter(ace -> !ace.isInherited()).count();
-      int at = random.nextInt(own + 1);
-      entries.add(at, entry(random, names.names()));
-      int control =
-          random.nextInt(9) == 0 ? old.control() | Descriptor.DACL_PROTECTED : old.control();
-      write(
-          dn,
-          new Descriptor(
-              control, Optional.empty(), Optional.empty(), Optional.of(entries), Optional.empty()));
-    }
-  }
-
-  private static Ace entry(Random random, DsNames names) {
-    List<String> trustees = new ArrayList<>(SIDS.values());
-    trustees.sort(null);
-    trustees.addAll(
-        List.of(WellKnown.SELF, WellKnown.AUTHENTICATED, WellKnown.CREATOR_OWNER, "S-1-5-32-554"));
-    String group = SIDS.getOrDefault("group" + random.nextInt(GROUPS), "");
-    String trustee = random.nextInt(3) > 0 ? group : trustees.get(random.nextInt(trustees.size()));
-    int flags =
-        new int[] {0, Ace.CHILDREN, Ace.CHILDREN | Ace.BELOW_ONLY, Ace.CHILDREN | Ace.NEXT_ONLY}
-            [random.nextInt(4)];
-    boolean deny = random.nextInt(5) == 0;
-    int kind = random.nextInt(7);
-    Optional<java.util.UUID> inheritedBy =
-        random.nextInt(kind < 4 ? 3 : 12) > 0 || flags == 0
-            ? Optional.empty()
-            : names
-                .objectClass(List.of("user", "group", "computer").get(random.nextInt(3)))
-                .map(DsNames.ObjectClass::id);
-    Optional<java.util.UUID> object =
-        switch (kind) {
-          case 0 -> attribute(names, random, "member", "telephoneNumber", "description", "mail");
-          case 1 -> right(names, random, "Personal-Information", "Membership", "User-Logon");
-          case 2 ->
-              names
-                  .objectClass(List.of("user", "group", "computer").get(random.nextInt(3)))
-                  .map(DsNames.ObjectClass::id);
-          case 3 -> right(names, random, "User-Force-Change-Password", "Send-As");
-          default -> Optional.empty();
-        };
-    int mask =
-        switch (kind) {
-          case 0, 1 ->
-              DsRights.WRITE_PROPERTY | (random.nextBoolean() ? DsRights.READ_PROPERTY : 0);
-          case 2 -> DsRights.CREATE_CHILD | DsRights.DELETE_CHILD;
-          case 3 -> DsRights.CONTROL_ACCESS;
-          default ->
-              new int[] {
-                    DsRights.WRITE_PROPERTY,
-                    DsRights.WRITE_DAC,
-                    DsRights.WRITE_OWNER | DsRights.DELETE,
-                    DsRights.CREATE_CHILD,
-                    DsRights.GENERIC_ALL,
-                    DsRights.GENERIC_WRITE
-                  }
-                  [random.nextInt(6)];
-        };
-    boolean plain = object.isEmpty() && inheritedBy.isEmpty();
-    AceType type =
-        plain
-            ? (deny ? AceType.DENY : AceType.ALLOW)
-            : (deny ? AceType.DENY_OBJECT : AceType.ALLOW_OBJECT);
-    return Ace.of(type, flags, mask, trustee).on(object, inheritedBy);
-  }
-
-  private static Optional<java.util.UUID> attribute(DsNames names, Random random, String... some) {
-    return names.attribute(some[random.nextInt(some.length)]).map(DsNames.AttributeType::id);
-  }
-
-  private static Optional<java.util.UUID> right(DsNames names, Random random, String... some) {
-    return names.right(some[random.nextInt(some.length)]).map(DsNames.ControlRight::id);
   }
 
   /** Where this server is known to differ from the specification; left out by rule and counted. */
