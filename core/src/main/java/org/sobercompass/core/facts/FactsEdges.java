@@ -12,6 +12,7 @@ import org.sobercompass.core.store.Texts;
 /** Resolves references into membership edges and freezes them both ways. */
 final class FactsEdges {
   private static final int MISSING = -1;
+  private static final String FOREIGN = "cn=s-";
 
   private final FactsOrder order;
   private final UnaryOperator<String> dnForm;
@@ -69,7 +70,23 @@ final class FactsEdges {
     for (int i = 0; i < all.size() && found == MISSING && isDn; i++) {
       found = all.get(i).find(wanted);
     }
-    return found;
+    return found < 0 && isDn ? foreign(wanted, found, all) : found;
+  }
+
+  /**
+   * A trustee of another directory stands in groups under a name made of its SID ([MS-ADTS]
+   * 6.1.1.4.10): the subject with that SID, in whatever directory it is.
+   */
+  private static int foreign(String wanted, int found, List<FactsSource> all) {
+    int comma = separator(wanted, 0);
+    boolean bySid = wanted.startsWith(FOREIGN, 1) && comma > 0;
+    int result = found;
+    for (int i = 0; i < all.size() && result < 0 && bySid; i++) {
+      String sid = "S-" + wanted.substring(1 + FOREIGN.length(), comma);
+      int other = all.get(i).find(FactsSource.prefix(FactsBuilder.Space.SID) + sid);
+      result = other >= 0 ? other : result;
+    }
+    return result;
   }
 
   /** The nearest unit above each subject of a source, by its canonical DN. */

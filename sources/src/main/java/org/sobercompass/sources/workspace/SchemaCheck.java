@@ -9,6 +9,7 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.Optional;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.text.Node;
@@ -36,8 +37,10 @@ public final class SchemaCheck {
   public static Problems run(Path root) {
     SchemaCheck check = new SchemaCheck(root);
     check.file(WorkspaceReader.MAIN, "compass");
-    YamlReader.read(root.resolve(WorkspaceReader.MAIN), WorkspaceReader.MAIN, check.problems)
-        .flatMap(main -> main.get("applications"))
+    Optional<Node> read =
+        YamlReader.read(root.resolve(WorkspaceReader.MAIN), WorkspaceReader.MAIN, check.problems);
+    read.flatMap(main -> main.text("admin")).ifPresent(name -> check.file(name, "admin"));
+    read.flatMap(main -> main.get("applications"))
         .ifPresent(
             list ->
                 list.items().stream().map(Node::text).forEach(f -> check.file(f, "application")));

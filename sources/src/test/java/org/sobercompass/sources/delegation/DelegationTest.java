@@ -236,6 +236,28 @@ class DelegationTest {
     assertThat(powers.who(take, di, Optional.empty()).yes().cardinality()).isEqualTo(3);
   }
 
+  @Test
+  void aGroupMayListAnAccountOfAnotherDirectoryByItsSid() throws IOException {
+    Files.writeString(
+        root.resolve("e.ldif"),
+        "dn: cn=guest,dc=y\nobjectClass: user\nsAMAccountName: guest\n"
+            + "objectSid: S-1-5-21-4-4-4-501\n");
+    Files.writeString(
+        root.resolve("compass.yaml"),
+        "directories: {main: {kind: ad, file: d.ldif}, other: {kind: ad, file: e.ldif}}\n");
+    domain("D:");
+    unit("a", "D:");
+    user("di", 1004, "a", "D:(A;;WO;;;" + sid(1101) + ")");
+    group("guests", 1101, "D:", "CN=S-1-5-21-4-4-4-501,CN=ForeignSecurityPrincipals,dc=x");
+    Powers powers = powers();
+    int guests = NameResolver.find(powers.model().facts(), SubjectKind.GROUP, "guests").get(0);
+    assertThat(powers.model().graph().downCount(guests)).isEqualTo(1);
+    assertThat(powers.model().facts().login(powers.model().graph().downMember(guests, 0)))
+        .isEqualTo("guest");
+    assertThat(can(powers, "guest", "take-ownership", thing(powers, SubjectKind.ACCOUNT, "di")))
+        .isEqualTo("YES");
+  }
+
   /** Random lists over a small tree: one by one and all at once must say the same. */
   @ParameterizedTest
   @ValueSource(longs = {1, 2, 3, 4, 5, 6})
