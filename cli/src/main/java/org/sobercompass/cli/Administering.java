@@ -23,6 +23,7 @@ import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.report.answers.Ask;
 import org.sobercompass.report.answers.DelegationAnswers;
 import org.sobercompass.report.answers.PowerAnswers;
+import org.sobercompass.report.answers.ScopeAnswers;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.delegation.CatalogueReader;
 import org.sobercompass.sources.descriptor.Sddl;
@@ -68,6 +69,10 @@ final class Administering {
 
   PowerAnswers answers() {
     return new PowerAnswers(ask, powers, delegations, Sddl::text);
+  }
+
+  ScopeAnswers scopes() {
+    return new ScopeAnswers(ask, powers.roles());
   }
 
   private Administration administration() {

@@ -50,6 +50,12 @@ final class DemoCommand implements Callable<Integer> {
               "trial",
               "joss.merrin",
               "orders"),
+          new Step(
+              "What was delegated in the directory of desks, by whomever?",
+              Exit.OK,
+              "delegations",
+              "--tree"),
+          new Step("Who could come to control it, by what he holds?", Exit.OK, "reach", "desks"),
           new Step("What should not be?", Exit.NO, "findings"),
           new Step("One of them with its evidence.", Exit.NO, "findings", "--detail", "1"));
 

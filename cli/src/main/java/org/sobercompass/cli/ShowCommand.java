@@ -95,9 +95,9 @@ final class ShowCommand implements Callable<Integer> {
       }
       case "scope" -> {
         Administering all = new Administering(inputs, null);
-        inputs.printBrief(all.answers().scope(all.scope(one("an admin scope"))));
+        inputs.printBrief(all.scopes().scope(all.scope(one("an admin scope"))));
       }
-      case "scopes" -> inputs.print(new Administering(inputs, null).answers().scopes());
+      case "scopes" -> inputs.print(new Administering(inputs, null).scopes().scopes());
       case "powers" -> {
         Administering all = new Administering(inputs, null);
         int account = inputs.names().account(one("an account"));

@@ -9,7 +9,6 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.ActReadiness;
 import org.sobercompass.core.admin.AdminGrant;
 import org.sobercompass.core.admin.AdminModel;
-import org.sobercompass.core.admin.AdminScope;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Console;
 import org.sobercompass.core.admin.Powers;
@@ -354,71 +353,5 @@ public final class PowerAnswers {
       all = all.and(step.met());
     }
     return all;
-  }
-
-  /** All scopes, with how many are in each, what they share, and accounts in none. */
-  public Sheet scopes() {
-    Sheet.Builder sheet = ask.begin("scopes/1", "scope", "name", "objects", "shares with");
-    List<AdminScope> all = powers.roles().scopes().all();
-    BitSet in = new BitSet();
-    for (int s = 0; s < all.size(); s++) {
-      List<String> shares = new ArrayList<>();
-      BitSet own = powers.roles().scopes().objects(s);
-      in.or(own);
-      for (int other = 0; other < all.size(); other++) {
-        BitSet both = (BitSet) own.clone();
-        both.and(powers.roles().scopes().objects(other));
-        if (other != s && !both.isEmpty()) {
-          shares.add(all.get(other).id() + " (" + both.cardinality() + ")");
-        }
-      }
-      sheet.row(all.get(s).id(), all.get(s).name(), own.cardinality(), String.join(", ", shares));
-    }
-    int none = facts.accounts() - in.get(0, facts.accounts()).cardinality();
-    return ask.about(
-        sheet.heading(
-            Ask.count(all.size(), "admin scope", "admin scopes")
-                + "; "
-                + Ask.count(none, "account is", "accounts are")
-                + " in none."),
-        List.of());
-  }
-
-  /** Who is in a scope, and by which line of it. */
-  public Sheet scope(int number) {
-    AdminScope scope = powers.roles().scopes().all().get(number);
-    Sheet.Builder sheet = ask.begin("scope/1", "object", "kind", "because of", "key");
-    BitSet objects = powers.roles().scopes().objects(number);
-    objects.stream()
-        .forEach(
-            o ->
-                sheet.row(
-                    Words.subject(facts, o),
-                    facts.kind(o).words(),
-                    String.join("; ", powers.roles().scopes().reasons(number, o)),
-                    facts.key(o).text()));
-    int undefined = powers.roles().scopes().undefined(number);
-    if (undefined > 0) {
-      sheet.note("Its filter is undefined for " + undefined + " objects, which are left outside.");
-    }
-    for (AdminGrant grant : powers.roles().administration().grants()) {
-      if (grant.scope() == number) {
-        sheet.note(
-            powers.roles().administration().roles().get(grant.role()).name()
-                + " over it is given to "
-                + (grant.subject() < 0
-                    ? grant.subjectText() + " (missing)"
-                    : Words.subject(facts, grant.subject()))
-                + ".");
-      }
-    }
-    return ask.about(
-        sheet.heading(
-            "The scope "
-                + scope.name()
-                + " holds "
-                + Ask.count(objects.cardinality(), "object", "objects")
-                + "."),
-        List.of());
   }
 }

@@ -1,0 +1,91 @@
+package org.sobercompass.report.answers;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.admin.AdminGrant;
+import org.sobercompass.core.admin.AdminModel;
+import org.sobercompass.core.admin.AdminScope;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.report.data.Sheet;
+
+/** Answers about admin scopes. Not thread-safe. */
+public final class ScopeAnswers {
+  private final Ask ask;
+  private final AdminModel roles;
+  private final Facts facts;
+
+  /** Answers over the admin roles of a workspace. */
+  public ScopeAnswers(Ask ask, AdminModel roles) {
+    this.ask = ask;
+    this.roles = roles;
+    this.facts = ask.model().facts();
+  }
+
+  /** Who is in a scope, and by which line of it. */
+  public Sheet scope(int number) {
+    AdminScope scope = roles.scopes().all().get(number);
+    Sheet.Builder sheet = ask.begin("scope/1", "object", "kind", "because of", "key");
+    BitSet objects = roles.scopes().objects(number);
+    objects.stream()
+        .forEach(
+            o ->
+                sheet.row(
+                    Words.subject(facts, o),
+                    facts.kind(o).words(),
+                    String.join("; ", roles.scopes().reasons(number, o)),
+                    facts.key(o).text()));
+    int undefined = roles.scopes().undefined(number);
+    if (undefined > 0) {
+      sheet.note("Its filter is undefined for " + undefined + " objects, which are left outside.");
+    }
+    for (AdminGrant grant : roles.administration().grants()) {
+      if (grant.scope() == number) {
+        sheet.note(
+            roles.administration().roles().get(grant.role()).name()
+                + " over it is given to "
+                + (grant.subject() < 0
+                    ? grant.subjectText() + " (missing)"
+                    : Words.subject(facts, grant.subject()))
+                + ".");
+      }
+    }
+    return ask.about(
+        sheet.heading(
+            "The scope "
+                + scope.name()
+                + " holds "
+                + Ask.count(objects.cardinality(), "object", "objects")
+                + "."),
+        List.of());
+  }
+
+  /** All scopes, with how many are in each, what they share, and accounts in none. */
+  public Sheet scopes() {
+    Sheet.Builder sheet = ask.begin("scopes/1", "scope", "name", "objects", "shares with");
+    List<AdminScope> all = roles.scopes().all();
+    BitSet in = new BitSet();
+    for (int s = 0; s < all.size(); s++) {
+      List<String> shares = new ArrayList<>();
+      BitSet own = roles.scopes().objects(s);
+      in.or(own);
+      for (int other = 0; other < all.size(); other++) {
+        BitSet both = (BitSet) own.clone();
+        both.and(roles.scopes().objects(other));
+        if (other != s && !both.isEmpty()) {
+          shares.add(all.get(other).id() + " (" + both.cardinality() + ")");
+        }
+      }
+      sheet.row(all.get(s).id(), all.get(s).name(), own.cardinality(), String.join(", ", shares));
+    }
+    int none = facts.accounts() - in.get(0, facts.accounts()).cardinality();
+    return ask.about(
+        sheet.heading(
+            Ask.count(all.size(), "admin scope", "admin scopes")
+                + "; "
+                + Ask.count(none, "account is", "accounts are")
+                + " in none."),
+        List.of());
+  }
+}
