@@ -17,8 +17,8 @@ import org.sobercompass.core.system.Verdict;
 
 /**
  * Finds the powers worth following: for each directory with lists, changing the permissions of its
- * top, from where everything can be had; for each application, the roles that administer it; and
- * those that the workspace names.
+ * top, from where everything can be had; for each application, the roles that administer it and the
+ * accounts it trusts; and those that the workspace names.
  */
 public final class NamedPowers {
   private NamedPowers() {}
@@ -38,13 +38,14 @@ public final class NamedPowers {
     }
     for (SystemView view : powers.model().systems()) {
       List<String> roles = view.admission().terms().administrators();
-      if (!roles.isEmpty()) {
+      List<String> trusted = view.admission().terms().trusted();
+      if (!roles.isEmpty() || !trusted.isEmpty()) {
         all.add(
             new NamedPower(
                 view.id(),
                 "administer " + view.system().name(),
                 false,
-                administering(powers, view, roles)));
+                administering(powers, view, roles, trusted)));
       }
     }
     all.addAll(powers.roles().administration().powers());
@@ -73,8 +74,12 @@ public final class NamedPowers {
     return List.copyOf(found);
   }
 
-  private static List<Integer> administering(Powers powers, SystemView view, List<String> roles) {
+  private static List<Integer> administering(
+      Powers powers, SystemView view, List<String> roles, List<String> trusted) {
     Set<Integer> found = new TreeSet<>();
+    for (String name : trusted) {
+      found.addAll(powers.model().facts().names().find(SubjectKind.ACCOUNT, name, name));
+    }
     long asOf = powers.model().asOf().getEpochSecond();
     for (Grant grant : view.grants()) {
       boolean counts =

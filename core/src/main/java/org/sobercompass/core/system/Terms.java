@@ -14,6 +14,7 @@ import java.util.Optional;
  * @param caseCounts whether upper and lower case differ in that name, if the system has a rule
  * @param emergency accounts kept outside the directory for when it is down
  * @param administrators the ids of the roles whose holders administer the system
+ * @param trusted accounts that the system itself works as or trusts blindly, by login name
  * @param waiting whether its settings wait for a restart, so that it may do something else now
  * @param copied the day of its copy of the directory, if it works on a copy
  * @param switching when it begins to sign in from the directory, if it does not yet
@@ -27,6 +28,7 @@ public record Terms(
     Optional<Boolean> caseCounts,
     List<Emergency> emergency,
     List<String> administrators,
+    List<String> trusted,
     boolean waiting,
     Optional<LocalDate> copied,
     Optional<Switch> switching,
@@ -42,6 +44,7 @@ public record Terms(
           Optional.empty(),
           List.of(),
           List.of(),
+          List.of(),
           false,
           Optional.empty(),
           Optional.empty(),
@@ -52,6 +55,7 @@ public record Terms(
     hosts = List.copyOf(hosts);
     emergency = List.copyOf(emergency);
     administrators = List.copyOf(administrators);
+    trusted = List.copyOf(trusted);
   }
 
   /**

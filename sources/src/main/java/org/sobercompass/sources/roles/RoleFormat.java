@@ -49,7 +49,8 @@ public final class RoleFormat implements SystemFormat {
           "sign-in-name",
           "sign-in-case",
           "emergency",
-          "administrators");
+          "administrators",
+          "trusted");
 
   @Override
   public String kind() {

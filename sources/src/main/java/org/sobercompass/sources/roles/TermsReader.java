@@ -35,6 +35,7 @@ final class TermsReader {
         caseCounts(file),
         emergency,
         administrators(file),
+        file.texts("trusted"),
         file.get("sight").map(sight -> sight.yes("waiting-for-restart", false)).orElse(false),
         file.get("sight").flatMap(sight -> date(sight, "copied")),
         file.get("sight").flatMap(sight -> switching(sight, zone)),

@@ -422,6 +422,31 @@ class DelegationTest {
   }
 
   @Test
+  void whoControlsAnAccountThatAnApplicationTrustsIsWithinReachOfIt() throws IOException {
+    domain("D:");
+    unit("a", "D:");
+    user("ann", 1001, "a", "D:");
+    user("svc", 1002, "a", "D:(OA;;CR;" + RESET + ";;" + sid(1001) + ")");
+    Files.writeString(
+        root.resolve("compass.yaml"),
+        "directories: {main: {kind: ad, file: d.ldif}}\napplications: [app.yaml]\n");
+    Files.writeString(
+        root.resolve("app.yaml"),
+        "id: app\nsight: {directory: main}\nareas: [a]\nlevels: [view]\nroles: {r: {}}\n"
+            + "trusted: [svc]\n");
+    Powers powers = powers();
+    NamedPower app =
+        org.sobercompass.core.admin.NamedPowers.of(powers).stream()
+            .filter(p -> p.id().equals("app"))
+            .findFirst()
+            .orElseThrow();
+    Reach reach = new Reach(powers, app);
+    assertThat(reach.answer().held().get(account(powers, "svc"))).isTrue();
+    assertThat(reach.answer().within().get(account(powers, "ann"))).isTrue();
+    assertThat(app.ofDirectory()).isFalse();
+  }
+
+  @Test
   void rightsThatLeadToRightsAreFollowedByAShortestChain() throws IOException {
     domain("D:(A;;WD;;;" + sid(1101) + ")");
     unit("a", "D:");
