@@ -50,38 +50,40 @@ public final class ActionCheck {
    * @param destination where an object would be moved to, or -1
    */
   public Verdict decide(Need need, int object, int destination) {
+    return decide(need, object, destination, tree.objectClass(object));
+  }
+
+  private Verdict decide(Need need, int object, int destination, String childClass) {
     if (need instanceof Need.All all) {
       Verdict verdict = Verdict.YES;
       for (Need part : all.parts()) {
-        verdict = verdict.and(decide(part, object, destination));
+        verdict = verdict.and(decide(part, object, destination, childClass));
       }
       return verdict;
     }
     if (need instanceof Need.Any any) {
       Verdict verdict = Verdict.NO;
       for (Need part : any.parts()) {
-        Verdict one = decide(part, object, destination);
+        Verdict one = decide(part, object, destination, childClass);
         verdict = one.ordinal() > verdict.ordinal() ? one : verdict;
       }
       return verdict;
     }
     if (need instanceof Need.At at) {
-      return elsewhere(at, object, destination);
+      return elsewhere(at, object, destination, childClass);
     }
     if (need instanceof Need.Confidential) {
       return confidential(object);
     }
-    return leaf(need, object, tree.objectClass(object));
+    return leaf(need, object, childClass);
   }
 
-  private Verdict elsewhere(Need.At at, int object, int destination) {
+  private Verdict elsewhere(Need.At at, int object, int destination, String childClass) {
     int other = at.where() == Need.Where.PARENT ? tree.parent(object) : destination;
     if (other < 0) {
       return at.where() == Need.Where.PARENT ? Verdict.NO : Verdict.UNDECIDED;
     }
-    return at.need() instanceof Need.Child
-        ? leaf(at.need(), other, tree.objectClass(object))
-        : decide(at.need(), other, destination);
+    return decide(at.need(), other, destination, childClass);
   }
 
   /**
@@ -93,10 +95,7 @@ public final class ActionCheck {
       return Verdict.UNDECIDED;
     }
     boolean self = isSelf(object);
-    Need resolved =
-        need instanceof Need.Child child && child.objectClass().isEmpty()
-            ? new Need.Child(child.mask(), childClass)
-            : need;
+    Need resolved = Rules.ofClass(need, childClass);
     return known.computeIfAbsent(
         new Key(resolved, number, tree.kind(object), self),
         key ->
@@ -159,10 +158,7 @@ public final class ActionCheck {
         collect(at.need(), other, destination, childClass, grounds);
       }
     } else if (!(need instanceof Need.Confidential)) {
-      Need resolved =
-          need instanceof Need.Child child && child.objectClass().isEmpty()
-              ? new Need.Child(child.mask(), childClass)
-              : need;
+      Need resolved = Rules.ofClass(need, childClass);
       one(resolved, object, grounds);
     }
   }

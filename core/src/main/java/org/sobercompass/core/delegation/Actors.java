@@ -71,10 +71,7 @@ public final class Actors {
     if (need instanceof Need.Confidential) {
       return confidential(object);
     }
-    Need resolved =
-        need instanceof Need.Child child && child.objectClass().isEmpty()
-            ? new Need.Child(child.mask(), childClass)
-            : need;
+    Need resolved = Rules.ofClass(need, childClass);
     Optional<Target> target = Rules.target(tree.names(), resolved, tree.objectClass(object));
     Optional<Descriptor> descriptor = tree.descriptor(object);
     return target.isEmpty() || descriptor.isEmpty()

@@ -118,10 +118,7 @@ final class EntryActions {
           .filter(DsNames.AttributeType::confidential)
           .anyMatch(a -> asks(lists, confidential(a, kind)));
     }
-    Need resolved =
-        need instanceof Need.Child child && child.objectClass().isEmpty()
-            ? new Need.Child(child.mask(), childClass)
-            : need;
+    Need resolved = Rules.ofClass(need, childClass);
     return Rules.target(names, resolved, kind).filter(t -> asks(lists, t)).isPresent();
   }
 

@@ -36,6 +36,15 @@ final class Rules {
     throw new IllegalArgumentException("not one right: " + need);
   }
 
+  /**
+   * A need for children of the object's own class, with that class in it; all others as they are.
+   */
+  static Need ofClass(Need need, String childClass) {
+    return need instanceof Need.Child child && child.objectClass().isEmpty()
+        ? new Need.Child(child.mask(), childClass)
+        : need;
+  }
+
   /** An attribute with its set and the class, any of which an entry may name. */
   static Target property(
       DsNames names, int mask, DsNames.AttributeType attribute, String objectClass) {

@@ -42,6 +42,9 @@ public final class Facts {
   /** The expiry of an account that has none. */
   public static final long NEVER = Long.MAX_VALUE;
 
+  /** Locked until somebody lifts the lock. */
+  public static final long UNTIL_LIFTED = NEVER - 1;
+
   private final Arrays arrays;
   private final FactsNames names;
 

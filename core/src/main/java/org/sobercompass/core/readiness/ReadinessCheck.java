@@ -210,7 +210,7 @@ public final class ReadinessCheck {
     long now = asker.model().asOf().getEpochSecond();
     if (facts.isLocked(account, now)) {
       long until = facts.arrays().lockedUntil()[account];
-      String words = until == Facts.NEVER - 1 ? "until it is unlocked" : "until " + at(until);
+      String words = until == Facts.UNTIL_LIFTED ? "until it is unlocked" : "until " + at(until);
       steps.add(step(Condition.NOT_LOCKED, false, "locked " + words));
     } else if (facts.is(account, Facts.LOCKED)) {
       steps.add(

@@ -1,8 +1,6 @@
 package org.sobercompass.sources.delegation;
 
 import com.unboundid.ldap.sdk.Entry;
-import com.unboundid.ldif.LDIFException;
-import com.unboundid.ldif.LDIFReader;
 import com.unboundid.util.Base64;
 import java.io.BufferedInputStream;
 import java.io.IOException;
@@ -10,7 +8,6 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.text.ParseException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -31,6 +28,7 @@ import org.sobercompass.sources.descriptor.MalformedException;
 import org.sobercompass.sources.descriptor.Sddl;
 import org.sobercompass.sources.directory.BinaryIds;
 import org.sobercompass.sources.directory.DnForm;
+import org.sobercompass.sources.directory.LdifSource;
 
 /**
  * Reads the objects of a directory with their lists ({@code nTSecurityDescriptor}, binary, or SDDL
@@ -48,7 +46,6 @@ public final class TreeReader {
   private final SchemaNames names = new SchemaNames();
   private final Map<String, Optional<Descriptor>> parsed = new HashMap<>();
   private Optional<String> domain = Optional.empty();
-  private int withDescriptor;
   private int told;
 
   /**
@@ -65,36 +62,17 @@ public final class TreeReader {
 
   /** Reads a whole export. */
   public DirectoryTree read(Path file) {
-    try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16);
-        LDIFReader reader =
-            new LDIFReader(
-                new org.sobercompass.sources.directory.LdifGate(in, shown, problems), 1)) {
-      boolean more = true;
-      while (more) {
-        try {
-          Entry entry = reader.readEntry();
-          more = entry != null;
-          if (entry != null) {
-            take(entry);
-          }
-        } catch (LDIFException e) {
-          // What is wrong with the export is told by whoever reads accounts and groups from it.
-          more = e.mayContinueReading();
-        }
-      }
+    try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
+      // What is wrong with the export is told by whoever reads accounts and groups from it.
+      LdifSource.entries(in, shown, new Problems(), this::take);
     } catch (IOException e) {
       problems.error(Place.of(shown), "the file cannot be read", "a readable file");
     }
     return finish();
   }
 
-  /** How many objects came with a list, or with what should be one. */
-  public int withDescriptor() {
-    return withDescriptor;
-  }
-
   /** Takes one entry. */
-  void take(Entry entry) {
+  private void take(Entry entry) {
     names.take(entry);
     String form = DnForm.of(entry.getDN());
     String[] classes = entry.getObjectClassValues();
@@ -144,7 +122,6 @@ public final class TreeReader {
     if (bytes == null) {
       return Optional.empty();
     }
-    withDescriptor++;
     boolean text = bytes.length >= 2 && bytes[1] == ':' && "OGDS".indexOf(bytes[0]) >= 0;
     String key = text ? new String(bytes, StandardCharsets.UTF_8) : Base64.encode(bytes);
     Optional<Descriptor> known = parsed.get(key);
@@ -189,10 +166,5 @@ public final class TreeReader {
     }
     DsNames all = names.freeze(domain);
     return builder.build(all);
-  }
-
-  /** Bytes of a value as a text in base 64, back again; for tests. */
-  static byte[] decode(String base64) throws ParseException {
-    return Base64.decode(base64);
   }
 }

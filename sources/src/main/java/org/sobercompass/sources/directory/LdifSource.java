@@ -12,6 +12,7 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.function.Consumer;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
@@ -78,22 +79,7 @@ public final class LdifSource {
   /** Reads a stream to its end; it is not closed. */
   public void read(InputStream in) throws IOException {
     EntryFacts entries = new EntryFacts(name, kind, schema, into, problems);
-    int read = 0;
-    try (LDIFReader reader = new LDIFReader(new LdifGate(in, name, problems), PARSERS)) {
-      boolean more = true;
-      while (more) {
-        try {
-          LDIFRecord record = reader.readLDIFRecord();
-          more = record != null;
-          if (record != null) {
-            read++;
-            take(record, entries);
-          }
-        } catch (LDIFException e) {
-          more = tell(e);
-        }
-      }
-    }
+    int read = entries(in, name, problems, entries::take);
     entries.finish();
     if (read == 0) {
       problems.warning(
@@ -101,22 +87,50 @@ public final class LdifSource {
     }
   }
 
-  private void take(LDIFRecord record, EntryFacts entries) {
+  /**
+   * Hands on all entries of a stream, one by one; records that add one count as entries.
+   *
+   * @param shown how the user names the file
+   * @return how many records there were
+   */
+  public static int entries(InputStream in, String shown, Problems problems, Consumer<Entry> take)
+      throws IOException {
+    int read = 0;
+    try (LDIFReader reader = new LDIFReader(new LdifGate(in, shown, problems), PARSERS)) {
+      boolean more = true;
+      while (more) {
+        try {
+          LDIFRecord record = reader.readLDIFRecord();
+          more = record != null;
+          if (record != null) {
+            read++;
+            hand(record, shown, problems, take);
+          }
+        } catch (LDIFException e) {
+          more = tell(e, shown, problems);
+        }
+      }
+    }
+    return read;
+  }
+
+  private static void hand(
+      LDIFRecord record, String shown, Problems problems, Consumer<Entry> take) {
     if (record instanceof Entry entry) {
-      entries.take(entry);
+      take.accept(entry);
     } else if (record instanceof LDIFAddChangeRecord add) {
-      entries.take(add.getEntryToAdd());
+      take.accept(add.getEntryToAdd());
     } else {
       problems.error(
-          Place.of(name).entry(record.getDN()),
+          Place.of(shown).entry(record.getDN()),
           "this is a change of an entry, not an entry",
           "an export, or changetype: add");
     }
   }
 
   /** False when the reader cannot go on. */
-  private boolean tell(LDIFException e) {
-    Place place = Place.of(name, (int) e.getLineNumber());
+  private static boolean tell(LDIFException e, String shown, Problems problems) {
+    Place place = Place.of(shown, (int) e.getLineNumber());
     var lines = e.getDataLines();
     String first = lines == null || lines.isEmpty() ? "" : lines.get(0);
     if (first.startsWith("search:") || first.startsWith("result:") || first.startsWith("ref:")) {

@@ -101,7 +101,7 @@ final class PasswordRules {
         } else {
           into.lockedUntil(
               account.row,
-              policy.lockLength < 0 ? Facts.NEVER - 1 : account.locked + policy.lockLength);
+              policy.lockLength < 0 ? Facts.UNTIL_LIFTED : account.locked + policy.lockLength);
         }
       }
     }
