@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.sobercompass.core.delegation.ActionCheck;
 import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
@@ -20,6 +21,7 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.membership.MembershipGraph;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Verdict;
 
 /**
  * Rights that lead to rights: who could give himself a power by what he holds. From those who hold
@@ -39,6 +41,7 @@ public final class Reach {
   private final MembershipGraph graph;
   private final Map<Integer, Step> steps = new HashMap<>();
   private final BitSet held = new BitSet();
+  private final BitSet byList = new BitSet();
   private final Deque<Integer> open = new ArrayDeque<>();
   private final Set<Followed> followed = new HashSet<>();
 
@@ -75,15 +78,24 @@ public final class Reach {
 
   /** A trustee holds the power, and all groups and accounts in it do. */
   private void hold(int trustee) {
-    IntList accounts = new IntList();
-    powers.model().widest().walker().accounts(trustee, accounts);
-    for (int i = 0; i < accounts.size(); i++) {
-      held.set(accounts.get(i));
-    }
+    BitSet accounts = accounts(trustee);
+    held.or(accounts);
     reach(trustee, Optional.empty());
+    accounts.stream()
+        .forEach(account -> reach(account, Optional.of(new Step(trustee, Optional.empty()))));
   }
 
-  /** Notes a subject, and all that stands below it by membership. */
+  private BitSet accounts(int trustee) {
+    IntList reached = new IntList();
+    powers.model().widest().walker().accounts(trustee, reached);
+    BitSet accounts = new BitSet();
+    for (int i = 0; i < reached.size(); i++) {
+      accounts.set(reached.get(i));
+    }
+    return accounts;
+  }
+
+  /** Notes a subject to be followed, unless it was reached before, by a chain as short. */
   private void reach(int subject, Optional<Step> by) {
     if (steps.containsKey(subject)) {
       return;
@@ -97,9 +109,11 @@ public final class Reach {
       return;
     }
     boolean group = facts.kind(subject) == SubjectKind.GROUP;
+    // Accounts in it were found where it was reached, each by its own decision: some may be denied.
     for (int i = 0; group && i < graph.downCount(subject); i++) {
       int member = graph.downMember(subject, i);
-      if (facts.kind(member) != SubjectKind.IMPLICIT) {
+      if (facts.kind(member) == SubjectKind.GROUP && !steps.containsKey(member)) {
+        byList.set(member, byList.get(subject));
         reach(member, Optional.of(new Step(subject, Optional.empty())));
       }
     }
@@ -129,10 +143,40 @@ public final class Reach {
     trustees(tree, object, action, step);
     BitSet who = new Actors(tree, powers.tokens()).who(action.need(), object, -1).yes();
     for (int a = who.nextSetBit(0); a >= 0; a = who.nextSetBit(a + 1)) {
-      if (a != subject) {
+      if (a != subject && !isDenied(a, subject)) {
         reach(a, Optional.of(step));
       }
     }
+  }
+
+  /**
+   * Whether an account that put itself into a group would still be kept from what the group has by
+   * a list, since an entry there denies it. Asked only of lists that deny anything.
+   */
+  private boolean isDenied(int account, int group) {
+    if (!byList.get(group)) {
+      return false;
+    }
+    Set<String> token = new HashSet<>();
+    int at = group;
+    Step step = steps.get(at);
+    while (step != null && step.action().isEmpty() && step.to() != at) {
+      token.add(powers.tokens().sid(at));
+      at = step.to();
+      step = steps.get(at);
+    }
+    token.add(powers.tokens().sid(at));
+    if (step == null || step.action().isEmpty()) {
+      return false;
+    }
+    Tokens.Spot spot = powers.tokens().object(step.to()).orElseThrow();
+    Descriptor list = spot.tree().descriptor(spot.object()).orElseThrow();
+    if (list.entries().stream().noneMatch(Ace::denies)) {
+      return false;
+    }
+    token.addAll(powers.tokens().of(account));
+    return new ActionCheck(spot.tree(), token).decide(step.action().get().need(), spot.object(), -1)
+        != Verdict.YES;
   }
 
   /** Groups named in the list that give the action by themselves: to be in one is enough. */
@@ -145,8 +189,10 @@ public final class Reach {
     for (String sid : named) {
       Optional<Integer> group = powers.tokens().subject(sid);
       if (group.isPresent() && facts.kind(group.get()) == SubjectKind.GROUP) {
-        var check = new org.sobercompass.core.delegation.ActionCheck(tree, Set.of(sid));
-        if (check.decide(action.need(), object, -1) == org.sobercompass.core.system.Verdict.YES) {
+        boolean gives =
+            new ActionCheck(tree, Set.of(sid)).decide(action.need(), object, -1) == Verdict.YES;
+        if (gives && !steps.containsKey(group.get())) {
+          byList.set(group.get());
           reach(group.get(), Optional.of(step));
         }
       }
@@ -164,7 +210,11 @@ public final class Reach {
               && powers.roles().scopes().contains(grant.scope(), subject)
               && powers.fits(action, powers.thing(subject));
       if (gives && grant.subject() != subject) {
-        reach(grant.subject(), Optional.of(new Step(subject, Optional.of(action))));
+        Step step = new Step(subject, Optional.of(action));
+        reach(grant.subject(), Optional.of(step));
+        accounts(grant.subject()).stream()
+            .filter(account -> account != subject)
+            .forEach(account -> reach(account, Optional.of(step)));
       }
     }
   }

@@ -421,6 +421,73 @@ class DelegationTest {
     assertThat(new Reach(powers, till).answer().within().cardinality()).isZero();
   }
 
+  /** Bo is in the helpers and denied; Cy could join them, and is denied; Di could join them. */
+  @Test
+  void whoIsDeniedDoesNotComeToItThroughTheGroup() throws IOException {
+    domain("D:(A;;WD;;;" + sid(1001) + ")");
+    unit("a", "D:");
+    String denied = "(D;;CR;;;" + sid(1002) + ")(D;;CR;;;" + sid(1003) + ")";
+    user("ann", 1001, "a", "D:" + denied + "(OA;;CR;" + RESET + ";;" + sid(1102) + ")");
+    for (int i = 2; i < 6; i++) {
+      user(List.of("bo", "cy", "di", "ed").get(i - 2), 1000 + i, "a", "D:");
+    }
+    group(
+        "helpers",
+        1102,
+        "D:(OA;;WP;" + MEMBER + ";;" + sid(1003) + ")(OA;;WP;" + MEMBER + ";;" + sid(1004) + ")",
+        "cn=bo,ou=a,dc=x",
+        "cn=ed,ou=a,dc=x");
+    Powers powers = powers();
+    NamedPower power = org.sobercompass.core.admin.NamedPowers.of(powers).get(0);
+    assertThat(
+            new Reach(powers, power)
+                .answer().within().stream().mapToObj(a -> powers.model().facts().login(a)))
+        .containsExactlyInAnyOrder("di", "ed");
+  }
+
+  @Test
+  void anAdminRoleOverAnAccountLeadsItsHoldersToItsPower() throws IOException {
+    domain("D:(A;;WD;;;" + sid(1001) + ")");
+    unit("a", "D:");
+    user("ann", 1001, "a", "D:");
+    user("bo", 1002, "a", "D:");
+    group("desk", 1101, "D:", "cn=bo,ou=a,dc=x");
+    Files.writeString(
+        root.resolve("compass.yaml"),
+        "directories: {main: {kind: ad, file: d.ldif}}\nadmin: admin.yaml\n");
+    Files.writeString(
+        root.resolve("admin.yaml"),
+        "scopes: {}\nroles: {desk: {actions: [set-password]}}\nassignments: admin.csv\n");
+    Files.writeString(
+        root.resolve("admin.csv"), "role,kind,subject,scope\ndesk,group,desk,everything\n");
+    Powers powers = powers();
+    Reach reach = new Reach(powers, org.sobercompass.core.admin.NamedPowers.of(powers).get(0));
+    int bo = account(powers, "bo");
+    assertThat(reach.answer().within().get(bo)).isTrue();
+    assertThat(reach.chain(bo)).hasSize(1);
+  }
+
+  /** A formula of a workspace's own, with both at the parent: the class is that of the object. */
+  @Test
+  void atTheParentTheClassOfTheObjectIsMeantHoweverDeepTheFormula() throws IOException {
+    domain("D:");
+    unit("a", "D:(OA;;DC;" + USER + ";;" + sid(1001) + ")");
+    user("ann", 1001, "a", "D:");
+    user("di", 1004, "a", "D:");
+    Files.writeString(
+        root.resolve("compass.yaml"),
+        "directories: {main: {kind: ad, file: d.ldif}}\nadmin: admin.yaml\n");
+    Files.writeString(
+        root.resolve("admin.yaml"),
+        "actions: {clear: {needs: {parent: {any: [{delete-child: own}, {do: everything}]}}}}\n");
+    Powers powers = powers();
+    Powers.Thing di = thing(powers, SubjectKind.ACCOUNT, "di");
+    assertThat(can(powers, "ann", "clear", di)).isEqualTo("YES");
+    assertThat(can(powers, "di", "clear", di)).isEqualTo("NO");
+    AdminAction clear = powers.roles().administration().action("clear").orElseThrow();
+    assertThat(powers.who(clear, di, Optional.empty()).yes().cardinality()).isEqualTo(1);
+  }
+
   @Test
   void whoControlsAnAccountThatAnApplicationTrustsIsWithinReachOfIt() throws IOException {
     domain("D:");
