@@ -2,12 +2,19 @@ package org.sobercompass.sources;
 
 import java.util.List;
 import java.util.Optional;
+import org.sobercompass.core.system.files.FileStyle;
+import org.sobercompass.sources.files.FileFormat;
 import org.sobercompass.sources.roles.RoleFormat;
 
 /** All kinds of system that are registered. */
 public final class SystemFormats {
   /** The registrations. */
-  public static final List<SystemFormat> ALL = List.of(new RoleFormat());
+  public static final List<SystemFormat> ALL =
+      List.of(
+          new RoleFormat(),
+          new FileFormat(FileStyle.SHARED),
+          new FileFormat(FileStyle.NFS4),
+          new FileFormat(FileStyle.POSIX));
 
   private SystemFormats() {}
 

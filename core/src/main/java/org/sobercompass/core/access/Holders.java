@@ -2,13 +2,17 @@ package org.sobercompass.core.access;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.sobercompass.core.facts.Implicit;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Crowd;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Question;
-import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.core.system.Standing;
 import org.sobercompass.core.system.Verdict;
 
@@ -43,6 +47,12 @@ public final class Holders {
    * @param below also whoever holds it only somewhere below the resource
    */
   public List<Holder> find(SystemView view, int right, int resource, boolean below) {
+    if (!below && view.memberships().visibility().isCertain()) {
+      Optional<Crowd> crowd = crowd(view, Question.of(resource, right));
+      if (crowd.isPresent()) {
+        return holders(view, resource, crowd.get());
+      }
+    }
     BitSet candidates = candidates(view, right, resource, below);
     boolean settled =
         !below && view.decider().isMonotone() && view.memberships().visibility().isCertain();
@@ -54,6 +64,39 @@ public final class Holders {
       }
       if (below) {
         addBelow(view, a, right, resource, holders);
+      }
+    }
+    return holders;
+  }
+
+  /** All at once, for systems that can. */
+  private Optional<Crowd> crowd(SystemView view, Question question) {
+    Memberships.Walker walker = view.memberships().walker();
+    Map<Integer, BitSet> known = new HashMap<>();
+    return view.decider()
+        .crowd(
+            question,
+            subject -> known.computeIfAbsent(subject, s -> members(view, walker, s)),
+            model.asOf().getEpochSecond());
+  }
+
+  private BitSet members(SystemView view, Memberships.Walker walker, int subject) {
+    IntList accounts = new IntList();
+    members(view, walker, subject, accounts);
+    BitSet members = new BitSet(model.facts().accounts());
+    for (int i = 0; i < accounts.size(); i++) {
+      members.set(accounts.get(i));
+    }
+    return members;
+  }
+
+  private List<Holder> holders(SystemView view, int resource, Crowd crowd) {
+    List<Holder> holders = new ArrayList<>();
+    for (int a = 0; a < model.facts().accounts(); a++) {
+      if (crowd.yes().get(a)) {
+        holders.add(holder(view, a, resource, Verdict.YES));
+      } else if (crowd.perhaps().get(a)) {
+        holders.add(holder(view, a, resource, Verdict.UNDECIDED));
       }
     }
     return holders;
@@ -87,17 +130,10 @@ public final class Holders {
     Memberships.Walker walker = view.memberships().walker();
     BitSet asked = new BitSet();
     IntList accounts = new IntList();
-    List<RoleInfo> roles = view.system().roles();
-    for (Grant grant : view.grants()) {
-      boolean here =
-          grant.resource() == resource
-              || (grant.descends() && view.resources().covers(grant.resource(), resource))
-              || (below && view.resources().covers(resource, grant.resource()));
-      boolean gives =
-          here
-              && grant.subject() >= 0
-              && grant.activeAt(model.asOf().getEpochSecond())
-              && roles.get(grant.role()).allows(right);
+    IntList giving = view.decider().giving(resource, right, below);
+    for (int g = 0; g < giving.size(); g++) {
+      Grant grant = view.grants().get(giving.get(g));
+      boolean gives = grant.subject() >= 0 && grant.activeAt(model.asOf().getEpochSecond());
       if (gives && !asked.get(grant.subject())) {
         asked.set(grant.subject());
         accounts.clear();
@@ -112,9 +148,11 @@ public final class Holders {
 
   private void members(SystemView view, Memberships.Walker walker, int subject, IntList accounts) {
     if (view.admission().isOpen()) {
-      if (subject == model.facts().implicit(org.sobercompass.core.facts.Implicit.EVERYONE)) {
+      if (subject == model.facts().implicit(Implicit.EVERYONE)) {
         all(accounts);
       }
+    } else if (isEveryone(view, subject)) {
+      seen(view, accounts);
     } else if (model.facts().kind(subject) == SubjectKind.IMPLICIT) {
       for (int a = 0; a < model.facts().accounts(); a++) {
         if (asker.subjects(view, a).sure().contains(subject)
@@ -131,6 +169,22 @@ public final class Holders {
             || view.memberships().visibility().perhapsSees(account)) {
           accounts.add(account);
         }
+      }
+    }
+  }
+
+  /** Where all that are seen count as it, and nobody need be asked one by one. */
+  private boolean isEveryone(SystemView view, int subject) {
+    boolean all =
+        subject == model.facts().implicit(Implicit.EVERYONE)
+            || subject == model.facts().implicit(Implicit.SIGNED_IN);
+    return all && view.memberships().visibility().isCertain();
+  }
+
+  private void seen(SystemView view, IntList accounts) {
+    for (int a = 0; a < model.facts().accounts(); a++) {
+      if (view.memberships().visibility().sees(a)) {
+        accounts.add(a);
       }
     }
   }

@@ -74,14 +74,14 @@ public final class Redundancy {
   }
 
   /**
-   * The same for all systems at once: one walk over all accounts, on all processors. What one chunk
-   * finds needed the others need not ask about; they may miss it for a moment, which costs time
-   * only.
+   * The same for all systems at once, but for those of lists, whose entries nobody gives one by
+   * one: one walk over all accounts, on all processors. What one chunk finds needed the others need
+   * not ask about; they may miss it for a moment, which costs time only.
    */
   public static List<BitSet> everywhere(AccessModel model) {
     boolean[][] needed =
         model.systems().stream()
-            .map(view -> new boolean[view.grants().size()])
+            .map(view -> new boolean[view.system().isOfLists() ? 0 : view.grants().size()])
             .toArray(boolean[][]::new);
     List<BitSet> reached = sets(model);
     Bulk bulk = model.bulk();
@@ -113,6 +113,9 @@ public final class Redundancy {
         range,
         index,
         (account, view, subjects) -> {
+          if (view.system().isOfLists()) {
+            return;
+          }
           boolean[] need = needed[view.number()];
           IntList grants = view.decider().grantsOf(new Token(account, subjects, redundancy.asOf));
           for (int i = 0; i < grants.size(); i++) {

@@ -14,6 +14,8 @@ import org.sobercompass.core.system.Stopped;
  * @param roles ids from the role given to the one whose entry gives the right
  * @param entry that entry, as written
  * @param right the right
+ * @param also what else is needed besides, each by the shortest chain: the share's list, search in
+ *     the folders above, usage of the schema
  */
 public record Route(
     List<Integer> subjects,
@@ -21,7 +23,17 @@ public record Route(
     int grant,
     List<String> roles,
     String entry,
-    int right) {
+    int right,
+    List<Leg> also) {
+
+  /**
+   * One more thing that is needed: a grant of another layer, and how the account comes by it.
+   *
+   * @param subjects from the account to the subject of the grant
+   * @param vias how each is in the next
+   * @param grant the number of the grant
+   */
+  public record Leg(List<Integer> subjects, List<Via> vias, int grant) {}
 
   /** A route that is stopped, and by what. */
   public record StoppedRoute(Route route, Stopped.Reason reason, OptionalInt by) {}

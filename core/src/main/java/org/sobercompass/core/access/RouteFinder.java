@@ -14,6 +14,7 @@ import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.AccessSystem.RoleChain;
 import org.sobercompass.core.system.Decision;
+import org.sobercompass.core.system.FactRef;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Proof;
@@ -43,7 +44,10 @@ public final class RouteFinder {
     more = decision.more();
     List<Route> open = new ArrayList<>();
     for (Proof proof : decision.proofs()) {
-      open.addAll(routes(view, view.memberships(), account, proof.grant(), proof.right()));
+      List<Route.Leg> also = legs(view, account, proof);
+      for (Route route : routes(view, view.memberships(), account, proof.grant(), proof.right())) {
+        open.add(also.isEmpty() ? route : with(route, also));
+      }
     }
     for (int grant : decision.unknowns()) {
       if (view.system().roles().get(view.grants().get(grant).role()).allows(right)) {
@@ -66,24 +70,55 @@ public final class RouteFinder {
         more);
   }
 
+  private static Route with(Route route, List<Route.Leg> also) {
+    return new Route(
+        route.subjects(),
+        route.vias(),
+        route.grant(),
+        route.roles(),
+        route.entry(),
+        route.right(),
+        also);
+  }
+
+  /** What a proof needs besides its own grant, each by the shortest chain. */
+  private List<Route.Leg> legs(SystemView view, int account, Proof proof) {
+    List<Route.Leg> legs = new ArrayList<>();
+    for (FactRef fact : proof.present()) {
+      if (fact instanceof FactRef.GrantFact other && other.grant() != proof.grant()) {
+        int subject = view.grants().get(other.grant()).subject();
+        boolean before = more;
+        for (Path path : paths(view.memberships(), account, subject, 1)) {
+          legs.add(new Route.Leg(path.subjects(), path.vias(), other.grant()));
+        }
+        more = before;
+      }
+    }
+    return List.copyOf(legs);
+  }
+
   /** The chains from an account to the subject of one grant, as routes. */
   public List<Route> routes(
       SystemView view, Memberships memberships, int account, int grant, int right) {
     Grant given = view.grants().get(grant);
     RoleChain chain = view.system().roleChain(given.role(), right);
     List<Route> routes = new ArrayList<>();
-    for (Path path : paths(memberships, account, given.subject())) {
+    for (Path path : paths(memberships, account, given.subject(), limits.paths())) {
       routes.add(
-          new Route(path.subjects(), path.vias(), grant, chain.roles(), chain.entry(), right));
+          new Route(
+              path.subjects(), path.vias(), grant, chain.roles(), chain.entry(), right, List.of()));
     }
     return routes;
   }
 
-  private List<Path> paths(Memberships memberships, int account, int subject) {
+  private List<Path> paths(Memberships memberships, int account, int subject, int most) {
+    if (subject < 0) {
+      return List.of();
+    }
     if (model.facts().kind(subject) == SubjectKind.IMPLICIT) {
       return List.of(new Path(List.of(account, subject), List.of(Via.IMPLICIT)));
     }
-    Paths paths = new MembershipPaths(memberships).find(account, subject, limits.paths());
+    Paths paths = new MembershipPaths(memberships).find(account, subject, most);
     more |= paths.more();
     return paths.list();
   }
@@ -95,13 +130,11 @@ public final class RouteFinder {
     SubjectSet wide = new SubjectSet();
     model.widest().walker().subjects(account, wide);
     IntList subjects = wide.sure();
-    for (int grant = 0; grant < view.grants().size(); grant++) {
+    IntList giving = view.decider().giving(resource, right, false);
+    for (int g = 0; g < giving.size(); g++) {
+      int grant = giving.get(g);
       Grant given = view.grants().get(grant);
-      boolean gives =
-          given.activeAt(model.asOf().getEpochSecond())
-              && reaches(view, given, resource)
-              && view.system().roles().get(given.role()).allows(right);
-      if (gives
+      if (given.activeAt(model.asOf().getEpochSecond())
           && subjects.contains(given.subject())
           && !own.sure().contains(given.subject())
           && !own.perhaps().contains(given.subject())
@@ -111,12 +144,6 @@ public final class RouteFinder {
         }
       }
     }
-  }
-
-  private static boolean reaches(SystemView view, Grant grant, int resource) {
-    return grant.descends()
-        ? view.resources().covers(grant.resource(), resource)
-        : grant.resource() == resource;
   }
 
   private static Stopped.Reason why(SystemView view, Route route) {

@@ -1,7 +1,9 @@
 package org.sobercompass.core.access;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Collectors;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.system.Grant;
@@ -51,9 +53,12 @@ public final class Words {
 
   /** Where a grant holds. */
   public static String place(SystemView view, Grant grant) {
-    String at = grant.resource() == 0 ? "everywhere" : view.resources().id(grant.resource());
+    boolean whole = grant.resource() == 0 && !view.system().isOfLists();
+    String at = whole ? "everywhere" : view.resources().id(grant.resource());
     boolean single =
-        !grant.descends() && view.resources().end(grant.resource()) > grant.resource() + 1;
+        !view.system().isOfLists()
+            && !grant.descends()
+            && view.resources().end(grant.resource()) > grant.resource() + 1;
     return single ? view.resources().id(grant.resource()) + " only" : at;
   }
 
@@ -64,13 +69,40 @@ public final class Words {
       parts.add(subject(model.facts(), route.subjects().get(i)));
     }
     Grant grant = view.grants().get(route.grant());
-    String given = grant.declared() ? " (everyone has it)" : at(view, grant);
+    boolean listed = view.system().isOfLists();
+    String given = grant.declared() && !listed ? " (everyone has it)" : at(view, grant);
     for (int i = 0; i < route.roles().size(); i++) {
       String name = view.system().roles().get(role(view, route.roles().get(i))).name();
-      parts.add((i == 0 ? "role " : "includes ") + name + (i == 0 ? given : ""));
+      parts.add((i > 0 ? "includes " : listed ? "entry " : "role ") + name + (i == 0 ? given : ""));
     }
     parts.add(route.entry().isEmpty() ? view.rights().text(route.right()) : route.entry());
-    return String.join(" → ", parts);
+    String chain = String.join(" → ", parts);
+    return route.also().isEmpty() ? chain : chain + "; besides " + also(model, view, route);
+  }
+
+  /** What a route needs besides, and through whom. */
+  private static String also(AccessModel model, SystemView view, Route route) {
+    Map<String, List<String>> places = new LinkedHashMap<>();
+    for (Route.Leg leg : route.also()) {
+      Grant grant = view.grants().get(leg.grant());
+      List<String> names =
+          leg.subjects().stream().skip(1).map(s -> subject(model.facts(), s)).toList();
+      String whom = names.isEmpty() ? "the account itself" : String.join(" → ", names);
+      String role = view.system().roles().get(grant.role()).name();
+      places.computeIfAbsent(role + "/" + whom, k -> new ArrayList<>()).add(place(view, grant));
+    }
+    List<String> legs = new ArrayList<>();
+    places.forEach(
+        (what, where) -> {
+          int cut = what.indexOf('/');
+          legs.add(
+              what.substring(0, cut)
+                  + " at "
+                  + String.join(", ", where)
+                  + " through "
+                  + what.substring(cut + 1));
+        });
+    return String.join(" and ", legs);
   }
 
   private static String at(SystemView view, Grant grant) {

@@ -17,6 +17,7 @@ public final class Findings {
     new GrantFinder(context).find(found::add);
     new DriftFinder(context).find(found::add);
     new GroupFinder(context).find(found::add);
+    new RemarkFinder(context).find(found::add);
     found.sort(Finding.WORST_FIRST);
     return List.copyOf(found);
   }

@@ -28,20 +28,30 @@ final class GroupFinder {
     this.carrying = carrying();
   }
 
+  /** Whom something is given now. */
+  private IntList given(SystemView view) {
+    IntList given = new IntList();
+    for (Grant grant : view.grants()) {
+      if (grant.activeAt(context.model.asOf().getEpochSecond())) {
+        given.add(grant.subject());
+      }
+    }
+    return given;
+  }
+
   /** Groups that are given something, or are in a group that is. */
   private BitSet carrying() {
     BitSet found = new BitSet();
     IntList queue = new IntList();
     for (SystemView view : context.model.systems()) {
-      for (Grant grant : view.grants()) {
+      IntList named = view.system().isOfLists() ? view.decider().trustees() : given(view);
+      for (int i = 0; i < named.size(); i++) {
+        int subject = named.get(i);
         boolean isGroup =
-            grant.subject() >= facts.firstGroup()
-                && grant.subject() < facts.firstGroup() + facts.groups();
-        if (isGroup
-            && grant.activeAt(context.model.asOf().getEpochSecond())
-            && !found.get(grant.subject())) {
-          found.set(grant.subject());
-          queue.add(grant.subject());
+            subject >= facts.firstGroup() && subject < facts.firstGroup() + facts.groups();
+        if (isGroup && !found.get(subject)) {
+          found.set(subject);
+          queue.add(subject);
         }
       }
     }

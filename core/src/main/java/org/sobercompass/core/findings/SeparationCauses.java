@@ -35,6 +35,13 @@ final class SeparationCauses {
   }
 
   private void collect(SystemView view) {
+    boolean concerned =
+        rule.sides().stream()
+            .flatMap(List::stream)
+            .anyMatch(permission -> permission.system().equals(view.id()));
+    if (!concerned) {
+      return;
+    }
     IntList grants = view.decider().grantsOf(context.asker.token(view, account));
     long asOf = context.model.asOf().getEpochSecond();
     for (int i = 0; i < grants.size(); i++) {

@@ -59,6 +59,20 @@ public record Sight(
         other);
   }
 
+  /** The same sight, for which an account must have this attribute (lower case) to be seen. */
+  public Sight withLogin(String attribute) {
+    return new Sight(
+        directory,
+        also,
+        on,
+        accountBases,
+        accountFilter,
+        groupBases,
+        groupFilter,
+        Optional.of(attribute),
+        profile);
+  }
+
   /** Whether it looks into a directory at all. */
   public boolean covers(String source) {
     return source.equals(directory) || also.contains(source);

@@ -50,8 +50,10 @@ public final class MappingCheck {
   public List<Problem> run() {
     model.systems().forEach(this::sight);
     EmergencyCheck emergency = new EmergencyCheck(model);
-    model.systems().forEach(view -> problems.addAll(emergency.of(view)));
-    model.systems().forEach(this::grants);
+    List<SystemView> assigned =
+        model.systems().stream().filter(view -> !view.system().isOfLists()).toList();
+    assigned.forEach(view -> problems.addAll(emergency.of(view)));
+    assigned.forEach(this::grants);
     model.systems().forEach(this::register);
     problems.addAll(new HostCheck(model).problems());
     return List.copyOf(problems);

@@ -2,7 +2,9 @@ package org.sobercompass.core.system;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.function.IntFunction;
 import org.sobercompass.core.membership.Sight;
+import org.sobercompass.core.membership.SubjectSet;
 
 /**
  * One system as the rest of the product sees it: names, rights, resources, roles, grants, admission
@@ -50,6 +52,34 @@ public interface AccessSystem {
 
   /** The same system with grants added and removed; numbers of the others stay. */
   AccessSystem with(List<Change> changes, Basis basis);
+
+  /**
+   * Whether its grants are entries of access control lists, of which there are many and which
+   * nobody gives one by one. What is said of single assignments (given to a person, redundant) is
+   * not said of them; {@link #remarks} says what is.
+   */
+  default boolean isOfLists() {
+    return false;
+  }
+
+  /**
+   * What is wrong with its own facts, in the order of resources.
+   *
+   * @param subjectsOf as what a subject counts: itself and its groups
+   */
+  default List<Remark> remarks(long asOf, IntFunction<SubjectSet> subjectsOf) {
+    return List.of();
+  }
+
+  /** The lists of a resource as they stand, one line an entry, with where each comes from. */
+  default List<ListLine> list(int resource) {
+    return List.of();
+  }
+
+  /** The files its lists were read from, as the user names them. */
+  default List<String> files() {
+    return List.of();
+  }
 
   /** By which chain of included roles, and which entry, a role gives a right. */
   RoleChain roleChain(int role, int right);

@@ -1,5 +1,9 @@
 package org.sobercompass.core.system;
 
+import java.util.BitSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.IntFunction;
 import org.sobercompass.core.store.IntList;
 
 /**
@@ -25,6 +29,33 @@ public interface Decider {
 
   /** All grants to what a token surely counts as, whether they hold now or not; by number. */
   IntList grantsOf(Token token);
+
+  /**
+   * The grants, active or not, that give a right on a resource, alone or as one of several things
+   * needed; by number.
+   *
+   * @param below also those that give it only somewhere below the resource; enough of them to name
+   *     every subject
+   */
+  IntList giving(int resource, int right, boolean below);
+
+  /**
+   * What must be passed for a question, layer by layer in the order in which the system asks; none
+   * for a system with one layer only. The question is answered by the first layer that is not YES.
+   */
+  default List<Layer> layers(Token token, Question question) {
+    return List.of();
+  }
+
+  /**
+   * Everybody for whom the answer is yes, at once, where memberships are all certain; empty where
+   * the system has no quicker way than to ask for one after another.
+   *
+   * @param members the accounts that count as a subject
+   */
+  default Optional<Crowd> crowd(Question question, IntFunction<BitSet> members, long asOf) {
+    return Optional.empty();
+  }
 
   /** Whether taking this one grant out of a projection changes no outcome on any resource. */
   boolean isIdle(Projected who, int grant);

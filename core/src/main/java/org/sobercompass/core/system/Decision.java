@@ -1,6 +1,7 @@
 package org.sobercompass.core.system;
 
 import java.util.List;
+import java.util.stream.Stream;
 
 /**
  * A verdict with its reasons.
@@ -16,4 +17,24 @@ public record Decision(
     List<Proof> proofs,
     List<Integer> unknowns,
     List<Stopped> stopped,
-    boolean more) {}
+    boolean more) {
+
+  /** A verdict without reasons yet. */
+  public static Decision of(Verdict verdict) {
+    return new Decision(verdict, List.of(), List.of(), List.of(), false);
+  }
+
+  /** The same verdict with the reasons of another decision besides. */
+  public Decision joined(Decision other) {
+    return new Decision(
+        verdict,
+        both(proofs, other.proofs),
+        both(unknowns, other.unknowns),
+        both(stopped, other.stopped),
+        more || other.more);
+  }
+
+  private static <T> List<T> both(List<T> a, List<T> b) {
+    return Stream.concat(a.stream(), b.stream()).distinct().toList();
+  }
+}

@@ -31,6 +31,11 @@ public interface Rights {
   /** The rights that this one contains, itself not among them: the lower levels on its area. */
   List<Integer> contains(int right);
 
+  /** Whether a right is worth no line of its own where others are told. */
+  default boolean isMinor(int right) {
+    return false;
+  }
+
   /** Whether a right is the most that can be had on its area: the highest level, or an action. */
   boolean isStrongest(int right);
 }

@@ -19,6 +19,7 @@ public record Stopped(int grant, int right, Reason reason, OptionalInt by) {
     SWITCHED_OFF("switched off"),
     NOT_YET("not yet begun"),
     OVER("over"),
+    ANOTHER_LAYER("another layer does not let it through"),
     NOT_SEEN("the application does not see the account or a group on the way"),
     NOT_COUNTED("the application does not count this membership");
 

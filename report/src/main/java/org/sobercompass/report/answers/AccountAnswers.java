@@ -117,9 +117,15 @@ public final class AccountAnswers {
     return text.append(": ").append(String.join(", ", states)).append(".").toString();
   }
 
-  /** A lower level is left out where a higher one holds at the same place in the same state. */
+  /**
+   * A lower level is left out where a higher one holds at the same place in the same state, and a
+   * minor right always.
+   */
   private boolean isContained(Holding lower, List<Holding> all) {
     SystemView view = ask.model().systems().get(lower.system());
+    if (view.rights().isMinor(lower.right())) {
+      return true;
+    }
     return all.stream()
         .anyMatch(
             higher ->

@@ -77,7 +77,10 @@ public record Ask(AccessModel model, ZoneId zone, List<Problem> problems) {
     Set<String> others = new HashSet<>();
     for (SystemView view : model.systems()) {
       if (!views.contains(view)) {
-        view.grants().forEach(grant -> others.add(grant.place().file()));
+        others.addAll(view.system().files());
+        if (!view.system().isOfLists()) {
+          view.grants().forEach(grant -> others.add(grant.place().file()));
+        }
       }
     }
     return finish(

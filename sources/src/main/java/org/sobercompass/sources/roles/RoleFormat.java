@@ -22,6 +22,8 @@ import org.sobercompass.core.system.roles.RoleApplication;
 import org.sobercompass.core.system.roles.RoleCompiler;
 import org.sobercompass.core.system.roles.RoleDefinition;
 import org.sobercompass.core.system.roles.RoleRights;
+import org.sobercompass.sources.Ids;
+import org.sobercompass.sources.SightReader;
 import org.sobercompass.sources.SystemFormat;
 import org.sobercompass.sources.text.Node;
 
@@ -98,7 +100,7 @@ public final class RoleFormat implements SystemFormat {
             roles,
             compiler,
             combining,
-            sight(file, context),
+            SightReader.of(file, context),
             admission);
     Map<Basis, List<Grant>> grants = new EnumMap<>(Basis.class);
     if (roles.size() == definitions.size()) {
@@ -111,41 +113,6 @@ public final class RoleFormat implements SystemFormat {
           "everyone: and a role");
     }
     return new RoleApplication(context.facts(), definition, grants);
-  }
-
-  private static org.sobercompass.core.membership.Sight sight(Node file, Context context) {
-    Optional<Node> node = file.get("sight");
-    var sight =
-        node.map(n -> SightReader.read(n, context.problems()))
-            .orElseGet(() -> org.sobercompass.core.membership.Sight.all(""));
-    if (sight.directory().isEmpty() && context.directories().size() == 1 && node.isEmpty()) {
-      return org.sobercompass.core.membership.Sight.all(context.directories().iterator().next());
-    }
-    for (String other : sight.also()) {
-      if (!context.directories().contains(other)) {
-        context
-            .problems()
-            .unknown(
-                node.map(Node::place).orElse(file.place()),
-                "the sight names the directory " + Problem.quote(other) + ", which is not there",
-                "one of " + String.join(", ", context.directories()),
-                other,
-                context.directories());
-      }
-    }
-    if (!context.directories().contains(sight.directory())) {
-      context
-          .problems()
-          .unknown(
-              node.map(Node::place).orElse(file.place()),
-              "the sight names the directory "
-                  + Problem.quote(sight.directory())
-                  + ", which is not there",
-              "one of " + String.join(", ", context.directories()),
-              sight.directory(),
-              context.directories());
-    }
-    return sight;
   }
 
   private static Admission admission(Node file, boolean open, Context context) {

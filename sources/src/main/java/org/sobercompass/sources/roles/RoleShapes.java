@@ -15,6 +15,7 @@ import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.roles.Combining;
 import org.sobercompass.core.system.roles.RoleDefinition;
 import org.sobercompass.core.system.roles.RoleRights;
+import org.sobercompass.sources.Ids;
 import org.sobercompass.sources.text.Node;
 
 /** Reads the shapes of an application file: areas, levels, actions, nodes, combining, roles. */

@@ -41,10 +41,15 @@ public final class SchemaCheck {
         YamlReader.read(root.resolve(WorkspaceReader.MAIN), WorkspaceReader.MAIN, check.problems);
     read.flatMap(main -> main.text("admin")).ifPresent(name -> check.file(name, "admin"));
     read.flatMap(main -> main.get("applications"))
-        .ifPresent(
-            list ->
-                list.items().stream().map(Node::text).forEach(f -> check.file(f, "application")));
+        .ifPresent(list -> list.items().stream().map(Node::text).forEach(check::application));
     return check.problems;
+  }
+
+  /** Each kind of system has a schema of its own, named as the kind. */
+  private void application(String name) {
+    Optional<String> kind =
+        YamlReader.read(root.resolve(name), name, problems).flatMap(node -> node.text("kind"));
+    file(name, kind.filter(k -> !k.equals("roles")).orElse("application"));
   }
 
   private void file(String name, String schema) {

@@ -180,6 +180,20 @@ final class RoleDecider implements Decider {
   }
 
   @Override
+  public IntList giving(int resource, int right, boolean below) {
+    IntList giving = new IntList();
+    for (int grant = 0; grant < table.node.length; grant++) {
+      boolean here =
+          covers(grant, resource) || (below && nodes.covers(resource, table.node[grant]));
+      boolean removed = table.grants.get(grant).on() && !table.on[grant];
+      if (here && !removed && allows(grant, right)) {
+        giving.add(grant);
+      }
+    }
+    return giving;
+  }
+
+  @Override
   public boolean isIdle(Projected who, int grant) {
     return new RoleIdleness(this, (RoleProjection) who).isIdle(grant);
   }

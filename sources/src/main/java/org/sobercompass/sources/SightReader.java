@@ -1,4 +1,4 @@
-package org.sobercompass.sources.roles;
+package org.sobercompass.sources;
 
 import java.util.EnumSet;
 import java.util.List;
@@ -18,7 +18,7 @@ import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.text.Node;
 
 /** Reads what an application sees of a directory. */
-final class SightReader {
+public final class SightReader {
   private static final Set<String> KEYS =
       Set.of(
           "directory",
@@ -41,7 +41,8 @@ final class SightReader {
 
   private SightReader() {}
 
-  static Sight read(Node node, Problems problems) {
+  /** Reads a sight; what is wrong goes to the problems. */
+  public static Sight read(Node node, Problems problems) {
     node.only(KEYS);
     return new Sight(
         node.need("directory"),
@@ -53,6 +54,32 @@ final class SightReader {
         filter(node, "group-filter", problems),
         node.text("login-attribute").map(name -> name.toLowerCase(Locale.ROOT)),
         profile(node, problems));
+  }
+
+  /** The sight of a system's file; without one, all of the one directory there is. */
+  public static Sight of(Node file, SystemFormat.Context context) {
+    Optional<Node> node = file.get("sight");
+    Sight sight = node.map(n -> read(n, context.problems())).orElseGet(() -> Sight.all(""));
+    if (node.isEmpty() && context.directories().size() == 1) {
+      return Sight.all(context.directories().iterator().next());
+    }
+    Place place = node.map(Node::place).orElse(file.place());
+    sight.also().forEach(other -> known(other, place, context));
+    known(sight.directory(), place, context);
+    return sight;
+  }
+
+  private static void known(String directory, Place place, SystemFormat.Context context) {
+    if (!context.directories().contains(directory)) {
+      context
+          .problems()
+          .unknown(
+              place,
+              "the sight names the directory " + Problem.quote(directory) + ", which is not there",
+              "one of " + String.join(", ", context.directories()),
+              directory,
+              context.directories());
+    }
   }
 
   private static List<String> bases(Node node, String key, Problems problems) {

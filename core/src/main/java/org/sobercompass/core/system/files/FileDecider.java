@@ -1,0 +1,294 @@
+package org.sobercompass.core.system.files;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.IntFunction;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.CellSweep;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Crowd;
+import org.sobercompass.core.system.Decider;
+import org.sobercompass.core.system.Decision;
+import org.sobercompass.core.system.GrantSink;
+import org.sobercompass.core.system.Impact;
+import org.sobercompass.core.system.Layer;
+import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.Projected;
+import org.sobercompass.core.system.Question;
+import org.sobercompass.core.system.Token;
+import org.sobercompass.core.system.Verdict;
+import org.sobercompass.core.system.files.FileList.Entry;
+import org.sobercompass.core.system.files.FileNeeds.Check;
+import org.sobercompass.core.system.files.FileNeeds.Need;
+
+/** Decides over paths and their lists. */
+final class FileDecider implements Decider {
+  private final FileFacts facts;
+  private final FileGrants grants;
+  private final FileNeeds needs;
+  private final int words;
+
+  FileDecider(FileFacts facts, FileGrants grants) {
+    this.facts = facts;
+    this.grants = grants;
+    this.needs = new FileNeeds(facts);
+    this.words = (facts.trustees.size() + 63) >> 6;
+  }
+
+  @Override
+  public Projected project(Token token) {
+    long[] sure = new long[words];
+    long[] perhaps = new long[words];
+    facts.trustees.mark(token.subjects().sure(), sure);
+    facts.trustees.mark(token.subjects().perhaps(), perhaps);
+    int comes =
+        token.subjects().sure().isEmpty() ? token.subjects().perhaps().isEmpty() ? 0 : 1 : 2;
+    (comes == 2 ? sure : perhaps)[0] |= comes == 0 ? 0 : 1;
+    if (comes > 0) {
+      facts.trustees.markOpen(perhaps);
+    }
+    for (int w = 0; w < words; w++) {
+      perhaps[w] &= ~sure[w];
+    }
+    return new Who(sure, perhaps, comes);
+  }
+
+  @Override
+  public Verdict decide(Projected who, Question question) {
+    FileMasks masks = FileMasks.once(facts, (Who) who);
+    int r = question.resource();
+    if (has(masks, question, masks.rights(r, masks.reaches(r, false), false), false)) {
+      return Verdict.YES;
+    }
+    return has(masks, question, masks.rights(r, masks.reaches(r, true), true), true)
+        ? Verdict.UNDECIDED
+        : Verdict.NO;
+  }
+
+  /**
+   * Whether all rights asked for are there, together: of a POSIX list one entry must allow reading,
+   * writing and executing as far as they are asked.
+   */
+  private boolean has(FileMasks masks, Question question, long rights, boolean favourable) {
+    int together = 0;
+    for (int right : question.allOf()) {
+      if ((rights >>> right & 1) == 0) {
+        return false;
+      }
+      together |=
+          switch (right) {
+            case FileRights.POSIX_READ -> 4;
+            case FileRights.POSIX_WRITE -> 2;
+            case FileRights.POSIX_EXECUTE -> 1;
+            case FileRights.POSIX_CREATE -> 3;
+            default -> 0;
+          };
+    }
+    return facts.style != FileStyle.POSIX
+        || together == 0
+        || (masks.own(question.resource(), favourable) >>> together & 1) != 0;
+  }
+
+  @Override
+  public void sweep(Projected who, GrantSink out) {
+    if (who.isEmpty()) {
+      return;
+    }
+    FileMasks masks = FileMasks.remembering(facts, (Who) who);
+    boolean[] sure = new boolean[facts.tree.size()];
+    boolean[] maybe = new boolean[facts.tree.size()];
+    boolean searched = facts.style.isSearched();
+    new CellSweep(facts.tree)
+        .run(
+            (r, into) -> {
+              int above = facts.tree.parent(r);
+              boolean free = above < 0 || !searched;
+              sure[r] = free || (sure[above] && masks.passes(above, false));
+              maybe[r] = free || (maybe[above] && masks.passes(above, true));
+              into[0] = masks.rights(r, sure[r], false);
+              into[1] = masks.rights(r, maybe[r], true) & ~into[0];
+            },
+            out);
+  }
+
+  @Override
+  public Decision explain(Token token, Question question, Limits limits) {
+    Who who = (Who) project(token);
+    Verdict verdict = decide(who, question);
+    Decision first = Decision.of(verdict);
+    for (int right : question.allOf()) {
+      Decision own =
+          new FileExplanation(facts, grants, who, question.resource(), right)
+              .decision(decide(who, Question.of(question.resource(), right)), limits);
+      first = first.joined(own);
+    }
+    return first;
+  }
+
+  @Override
+  public List<Layer> layers(Token token, Question question) {
+    Who who = (Who) project(token);
+    List<Layer> layers = new ArrayList<>();
+    for (int right : question.allOf()) {
+      for (Layer layer :
+          new FileExplanation(facts, grants, who, question.resource(), right).layers()) {
+        if (!layers.contains(layer)) {
+          layers.add(layer);
+        }
+      }
+    }
+    return layers;
+  }
+
+  @Override
+  public Optional<Crowd> crowd(Question question, IntFunction<BitSet> members, long asOf) {
+    if (question.allOf().length != 1) {
+      return Optional.empty();
+    }
+    List<Need> layers = needs.of(question.resource(), question.allOf()[0]);
+    Map<Integer, BitSet> known = new HashMap<>();
+    FileList.Members ofTrustee =
+        (t, wide) ->
+            known.computeIfAbsent(
+                wide && facts.trustees.isOpen(t) ? Trustees.EVERYONE : t,
+                trustee -> ofTrustee(trustee, members));
+    BitSet yes = crowd(layers, false, ofTrustee);
+    BitSet perhaps = crowd(layers, true, ofTrustee);
+    perhaps.andNot(yes);
+    return Optional.of(new Crowd(yes, perhaps));
+  }
+
+  private BitSet ofTrustee(int trustee, IntFunction<BitSet> members) {
+    BitSet all = new BitSet();
+    IntList subjects = facts.trustees.subjects(trustee);
+    for (int i = 0; i < subjects.size(); i++) {
+      all.or(members.apply(subjects.get(i)));
+    }
+    return all;
+  }
+
+  private BitSet crowd(List<Need> layers, boolean favourable, FileList.Members members) {
+    BitSet all = (BitSet) members.of(Trustees.EVERYONE, false).clone();
+    for (Need layer : layers) {
+      BitSet any = new BitSet();
+      for (Check check : layer.anyOf()) {
+        if (check.list() >= 0) {
+          boolean folder = check.share() >= 0 || facts.isFolder(check.resource());
+          any.or(facts.lists[check.list()].crowd(check.need(), favourable, folder, members));
+        } else if (favourable) {
+          any.or(members.of(Trustees.EVERYONE, false));
+        }
+      }
+      all.and(any);
+    }
+    return all;
+  }
+
+  @Override
+  public IntList trustees() {
+    return facts.trustees.named();
+  }
+
+  /** O(paths): lists are shared, but each path has grants of its own. */
+  @Override
+  public IntList grantsOf(Token token) {
+    Who who = (Who) project(token);
+    IntList all = new IntList();
+    for (int r = 0; r < facts.tree.size(); r++) {
+      for (int g = grants.first(r); g < grants.first(r) + grants.count(r); g++) {
+        Entry entry = facts.lists[facts.listOf[r]].entries().get(grants.entry(r, g));
+        if (entry.trustee() >= 0 && who.surely(entry.trustee())) {
+          all.add(g);
+        }
+      }
+    }
+    return all;
+  }
+
+  @Override
+  public IntList giving(int resource, int right, boolean below) {
+    IntList giving = new IntList();
+    BitSet seen = new BitSet();
+    int end = below ? facts.tree.end(resource) : resource + 1;
+    for (int r = resource; r < end; r++) {
+      int parent = facts.tree.parent(r);
+      int pair = facts.listOf[r];
+      if (r == resource || pair < 0 || !seen.get(pair) || givesToChildren(right)) {
+        give(r, right, giving);
+        if (parent >= 0 && givesToChildren(right)) {
+          give(parent, right, giving);
+        }
+        seen.set(Math.max(pair, 0));
+      }
+    }
+    if (facts.style == FileStyle.POSIX && facts.trustees.find("u:0") >= 0) {
+      giving.add(grants.superuserGrant());
+    }
+    return giving;
+  }
+
+  /** Whether a right may come from the folder above: deleting, and what contains it. */
+  private boolean givesToChildren(int right) {
+    return facts.style == FileStyle.POSIX
+        ? right == FileRights.POSIX_DELETE
+        : (FileRights.ENTRIES.mask(right) & (FileRights.DELETE | FileRights.READ_ATTRIBUTES)) != 0;
+  }
+
+  private void give(int resource, int right, IntList giving) {
+    if (facts.listOf[resource] < 0) {
+      return;
+    }
+    List<Entry> entries = facts.lists[facts.listOf[resource]].entries();
+    long wanted = wanted(right);
+    for (int e = 0; e < entries.size(); e++) {
+      Entry entry = entries.get(e);
+      if (entry.counts() && !entry.denies() && (entry.rights() & wanted) != 0) {
+        giving.add(grants.grant(resource, e));
+      }
+    }
+  }
+
+  /** The rights, one bit each, of entries that can give one. */
+  private long wanted(int right) {
+    if (facts.style == FileStyle.POSIX) {
+      return 1L << (right == FileRights.POSIX_DELETE ? FileRights.POSIX_CREATE : right);
+    }
+    long mask = FileRights.ENTRIES.mask(right);
+    mask |= (mask & FileRights.DELETE) != 0 ? FileRights.DELETE_CHILD : 0;
+    mask |= (mask & FileRights.READ_ATTRIBUTES) != 0 ? FileRights.READ_DATA : 0;
+    return FileRights.ENTRIES.touching(mask);
+  }
+
+  /** Entries of files are not looked at one by one for whether they could go. */
+  @Override
+  public boolean isIdle(Projected who, int grant) {
+    return false;
+  }
+
+  @Override
+  public boolean isMonotone() {
+    return false;
+  }
+
+  @Override
+  public Impact impact(Change change) {
+    if (change instanceof Change.AssignmentRemoved removed) {
+      int resource = grants.resource(removed.grant());
+      int subject = grants.get(removed.grant()).subject();
+      return subject < 0
+          ? Impact.NONE
+          : new Impact(IntList.of(subject), resource, facts.tree.end(resource));
+    }
+    int subject =
+        change instanceof Change.MembershipAdded added
+            ? added.member()
+            : change instanceof Change.MembershipRemoved removed
+                ? removed.member()
+                : ((Change.AssignmentAdded) change).subject();
+    return new Impact(IntList.of(subject), 0, facts.tree.size());
+  }
+}

@@ -1,0 +1,200 @@
+package org.sobercompass.core.system.files;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.PathTree;
+
+/**
+ * Paths with their lists, frozen: each distinct list once, four bytes a path for which it has.
+ * Thread-safe.
+ */
+public final class FileFacts {
+  /** The list of a path that was not read. */
+  public static final int UNREAD = -1;
+
+  /** What a path is. */
+  public enum Kind {
+    FOLDER,
+    FILE,
+    /** A folder that nobody named, above something that was. */
+    ABOVE
+  }
+
+  final PathTree tree;
+  final FileStyle style;
+  final Trustees trustees;
+  final FileList[] lists;
+  final int[] listOf;
+  private final byte[] kind;
+  final List<Share> shares;
+  final boolean openAbove;
+
+  /**
+   * A share: the way in from the network.
+   *
+   * @param name its name
+   * @param resource the folder it opens
+   * @param list the number of its list, or {@link #UNREAD}
+   */
+  public record Share(String name, int resource, int list) {}
+
+  private FileFacts(Builder builder, PathTree.Built built) {
+    style = builder.style;
+    trustees = builder.trustees.build();
+    lists = builder.lists.toArray(FileList[]::new);
+    tree = built.tree();
+    listOf = new int[tree.size()];
+    kind = new byte[tree.size()];
+    Arrays.fill(listOf, UNREAD);
+    Arrays.fill(kind, (byte) Kind.ABOVE.ordinal());
+    for (int n = 0; n < builder.list.size(); n++) {
+      if (builder.named.get(n) != 0) {
+        int r = built.numbers()[n];
+        listOf[r] = builder.list.get(n);
+        boolean folder = builder.named.get(n) == 1 || tree.end(r) > r + 1;
+        kind[r] = (byte) (folder ? Kind.FOLDER : Kind.FILE).ordinal();
+      }
+    }
+    List<Share> moved = new ArrayList<>();
+    builder.shares.forEach(s -> moved.add(new Share(s.name, built.numbers()[s.resource], s.list)));
+    shares = List.copyOf(moved);
+    openAbove = builder.openAbove;
+  }
+
+  /** The tree of paths. */
+  public PathTree tree() {
+    return tree;
+  }
+
+  /** How many distinct lists. */
+  public int lists() {
+    return lists.length;
+  }
+
+  /** Whose rules decide. */
+  public FileStyle style() {
+    return style;
+  }
+
+  /** Whom the lists name. */
+  public Trustees trustees() {
+    return trustees;
+  }
+
+  /** The shares. */
+  public List<Share> shares() {
+    return shares;
+  }
+
+  /** What a path is. */
+  public Kind kind(int resource) {
+    return Kind.values()[kind[resource]];
+  }
+
+  boolean isFolder(int resource) {
+    return kind[resource] != Kind.FILE.ordinal();
+  }
+
+  /** Whether a folder above what was collected is taken to let everybody pass. */
+  boolean isPassed(int resource) {
+    return openAbove && kind[resource] == Kind.ABOVE.ordinal();
+  }
+
+  /** Collects paths and lists in any order. Not thread-safe. */
+  public static final class Builder {
+    private final FileStyle style;
+    private final Trustees.Builder trustees;
+    private final PathTree.Builder paths = PathTree.builder();
+    private final List<FileList> lists = new ArrayList<>();
+    private final Map<Object, Integer> known = new HashMap<>();
+    private final IntList list = new IntList();
+    private final IntList named = new IntList();
+    private final List<Share> shares = new ArrayList<>();
+    private boolean openAbove;
+
+    /** Whose lists name these trustees. */
+    public Builder(FileStyle style, Trustees.Builder trustees) {
+      this.style = style;
+      this.trustees = trustees;
+    }
+
+    /** Says that folders above what was collected let everybody pass. */
+    public void openAbove() {
+      openAbove = true;
+    }
+
+    /** The number of a descriptor with its trustees numbered; equal ones share it. */
+    public int list(Descriptor descriptor, int owner, int[] trusteesOfEntries) {
+      return known.computeIfAbsent(
+          descriptor, d -> add(new OrderedList(descriptor, owner, trusteesOfEntries, false)));
+    }
+
+    /** The number of the list of a share. */
+    public int shareList(Descriptor descriptor, int[] trusteesOfEntries) {
+      return add(new OrderedList(descriptor, -1, trusteesOfEntries, true));
+    }
+
+    /**
+     * The number of a POSIX list; equal ones share it.
+     *
+     * @param key equal for equal lists
+     */
+    public int list(Object key, PosixList made) {
+      return known.computeIfAbsent(key, k -> add(made));
+    }
+
+    private int add(FileList made) {
+      lists.add(made);
+      return lists.size() - 1;
+    }
+
+    /** The number of a list already made for a key, or {@link #UNREAD}. */
+    public int knownList(Object key) {
+      return known.getOrDefault(key, UNREAD);
+    }
+
+    /** The paths. */
+    public PathTree.Builder paths() {
+      return paths;
+    }
+
+    /**
+     * Gives a path its list.
+     *
+     * @param node the number the path's builder gave
+     * @param isFolder whether it is known to be a folder
+     * @param number of the list, or {@link #UNREAD}
+     * @return whether the path is named for the first time
+     */
+    public boolean put(int node, boolean isFolder, int number) {
+      grow(node + 1);
+      boolean first = named.get(node) == 0;
+      named.set(node, isFolder ? 1 : 2);
+      list.set(node, number);
+      return first;
+    }
+
+    private void grow(int size) {
+      while (list.size() < size) {
+        list.add(UNREAD);
+        named.add(0);
+      }
+    }
+
+    /** Adds a share at a path. */
+    public void share(String name, int node, int number) {
+      grow(node + 1);
+      shares.add(new Share(name, node, number));
+    }
+
+    /** The frozen facts. */
+    public FileFacts build() {
+      return new FileFacts(this, paths.build());
+    }
+  }
+}

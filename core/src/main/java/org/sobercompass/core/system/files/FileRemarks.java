@@ -1,0 +1,440 @@
+package org.sobercompass.core.system.files;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.IntFunction;
+import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Remark;
+import org.sobercompass.core.system.files.FileFacts.Share;
+import org.sobercompass.core.system.files.FileList.Entry;
+
+/**
+ * What is wrong in lists as they stand. One cause is one remark, however many paths show it.
+ * O(paths + distinct lists).
+ */
+final class FileRemarks {
+  private static final long WRITE = FileRights.WRITE_DATA | FileRights.APPEND_DATA;
+
+  private final FileFacts facts;
+  private final FileGrants grants;
+  private final List<Integer> administrators;
+  private final IntFunction<SubjectSet> subjectsOf;
+  private final Map<String, Found> found = new LinkedHashMap<>();
+
+  /** A remark that grows. */
+  private static final class Found {
+    final Remark first;
+    int also;
+
+    Found(Remark first) {
+      this.first = first;
+    }
+  }
+
+  FileRemarks(
+      FileFacts facts,
+      FileGrants grants,
+      List<Integer> administrators,
+      IntFunction<SubjectSet> subjectsOf) {
+    this.facts = facts;
+    this.grants = grants;
+    this.administrators = administrators;
+    this.subjectsOf = subjectsOf;
+  }
+
+  List<Remark> all() {
+    for (int r = 0; r < facts.tree.size(); r++) {
+      if (facts.listOf[r] >= 0) {
+        inherited(r);
+        missing(r);
+        owner(r);
+        masked(r);
+      }
+    }
+    everyone();
+    for (int s = 0; s < facts.shares.size(); s++) {
+      layers(s);
+    }
+    List<Remark> all = new ArrayList<>();
+    for (Found f : found.values()) {
+      Remark r = f.first;
+      all.add(
+          new Remark(
+              r.kind(),
+              r.resource(),
+              r.cause(),
+              r.sentence(),
+              r.subjects(),
+              r.grants(),
+              f.also,
+              r.advice()));
+    }
+    all.sort(Comparator.comparingInt(Remark::resource).thenComparing(Remark::kind));
+    return List.copyOf(all);
+  }
+
+  private void add(
+      Remark.Kind kind,
+      int resource,
+      String cause,
+      String sentence,
+      List<Integer> subjects,
+      List<Integer> shown,
+      String advice) {
+    Found known = found.get(kind.id() + " " + cause);
+    if (known != null) {
+      known.also++;
+      return;
+    }
+    found.put(
+        kind.id() + " " + cause,
+        new Found(new Remark(kind, resource, cause, sentence, subjects, shown, 0, advice)));
+  }
+
+  private String path(int resource) {
+    return facts.tree.id(resource);
+  }
+
+  private void inherited(int resource) {
+    Lineage lineage = grants.lineage(resource);
+    List<Integer> shown = new ArrayList<>();
+    List<String> whom = new ArrayList<>();
+    List<Entry> entries = facts.lists[facts.listOf[resource]].entries();
+    for (int e = 1; e < entries.size(); e++) {
+      if (lineage.origin()[e - 1] == Lineage.CLAIMED) {
+        shown.add(grants.grant(resource, e));
+        whom.add(label(entries.get(e)) + ": " + entries.get(e).words());
+      }
+    }
+    if (!shown.isEmpty()) {
+      add(
+          Remark.Kind.CLAIM_WITHOUT_SUPPORT,
+          resource,
+          path(resource),
+          path(resource)
+              + " has "
+              + (shown.size() == 1 ? "an entry that claims" : shown.size() + " entries that claim")
+              + " to be inherited, and nothing above hands "
+              + (shown.size() == 1 ? "it" : "them")
+              + " on ("
+              + String.join("; ", whom)
+              + ")",
+          subjects(shown),
+          shown,
+          "let the folder take its inherited entries anew from above, or set the entry there"
+              + " openly");
+    }
+    if (!lineage.missed().isEmpty()) {
+      missed(resource, lineage);
+    }
+    broken(resource);
+  }
+
+  private void missed(int resource, Lineage lineage) {
+    int parent = facts.tree.parent(resource);
+    List<Entry> above = facts.lists[facts.listOf[parent]].entries();
+    List<Integer> shown = new ArrayList<>();
+    List<String> whom = new ArrayList<>();
+    for (int from : lineage.missed()) {
+      shown.add(grants.grant(parent, from + 1));
+      whom.add(label(above.get(from + 1)) + ": " + above.get(from + 1).words());
+    }
+    add(
+        Remark.Kind.MISSED_CHANGE,
+        resource,
+        path(parent) + " " + shown,
+        path(resource)
+            + " did not get what "
+            + path(parent)
+            + " hands on ("
+            + String.join("; ", whom)
+            + ")",
+        subjects(shown),
+        shown,
+        "let " + path(parent) + " hand its entries on again");
+  }
+
+  /** A list that stops inheritance, below a folder from which everyone may delete it anyway. */
+  private void broken(int resource) {
+    int parent = facts.tree.parent(resource);
+    boolean stops =
+        facts.lists[facts.listOf[resource]] instanceof OrderedList own
+            && own.descriptor.isProtected();
+    if (!stops || parent < 0) {
+      return;
+    }
+    FileMasks masks = FileMasks.once(facts, everybody());
+    boolean open = (masks.own(parent, false) & FileRights.DELETE_CHILD) != 0;
+    if (open && (masks.own(resource, false) & FileRights.DELETE) == 0) {
+      add(
+          Remark.Kind.BROKEN_INHERITANCE,
+          resource,
+          path(resource),
+          path(resource)
+              + " stops inheritance to keep people out, but everyone may delete it from "
+              + path(parent),
+          List.of(),
+          List.of(),
+          "take delete-child on " + path(parent) + " away from everyone");
+    }
+  }
+
+  private void missing(int resource) {
+    List<Entry> entries = facts.lists[facts.listOf[resource]].entries();
+    for (int e = 0; e < entries.size(); e++) {
+      int trustee = entries.get(e).trustee();
+      boolean own = e == 0 || grants.lineage(resource).origin()[e - 1] < 0;
+      if (own && trustee >= 0 && facts.trustees.isMissing(trustee) && entries.get(e).counts()) {
+        String text = facts.trustees.text(trustee);
+        add(
+            Remark.Kind.ENTRY_OF_MISSING,
+            resource,
+            text,
+            facts.trustees.label(trustee)
+                + ", who is in no directory, "
+                + (e == 0 ? "owns " : "has an entry at ")
+                + path(resource)
+                + "; whoever gets that id next gets the right",
+            List.of(),
+            List.of(grants.grant(resource, e)),
+            e == 0
+                ? "give it another owner"
+                : "remove the entry, or read the directory that the account is of");
+      }
+    }
+  }
+
+  private void owner(int resource) {
+    int owner = facts.lists[facts.listOf[resource]].owner();
+    boolean outside =
+        !administrators.isEmpty()
+            && owner >= 0
+            && facts.isFolder(resource)
+            && facts.trustees.subject(owner) >= 0
+            && !administrators.contains(owner)
+            && administrators.stream().noneMatch(a -> isOrIn(owner, a));
+    if (outside) {
+      String label = facts.trustees.label(owner);
+      add(
+          Remark.Kind.OWNER_OUTSIDE,
+          resource,
+          facts.trustees.text(owner),
+          label + " owns " + path(resource) + " and may give rights on it to anybody",
+          List.of(facts.trustees.subject(owner)),
+          List.of(grants.grant(resource, 0)),
+          "give the folder to the administrators");
+    }
+  }
+
+  private boolean isOrIn(int trustee, int other) {
+    return trustee == other
+        || facts.trustees.subject(other) >= 0
+            && subjectsOf
+                .apply(facts.trustees.subject(trustee))
+                .sure()
+                .contains(facts.trustees.subject(other));
+  }
+
+  private void masked(int resource) {
+    int list = facts.listOf[resource];
+    if (!(facts.lists[list] instanceof PosixList posix) || posix.hidden().isEmpty()) {
+      return;
+    }
+    List<String> whom = new ArrayList<>();
+    List<Integer> shown = new ArrayList<>();
+    for (int[] hidden : posix.hidden()) {
+      Entry entry = posix.entries().get(hidden[0]);
+      whom.add(label(entry) + " " + entry.words());
+      shown.add(grants.grant(resource, hidden[0]));
+    }
+    add(
+        Remark.Kind.MASK_HIDES,
+        resource,
+        "list " + path(resource),
+        "on "
+            + path(resource)
+            + " the mask takes away what entries say: "
+            + String.join("; ", whom),
+        subjects(shown),
+        shown,
+        "set the mask to what is meant, or the entries to what the mask leaves");
+  }
+
+  private Who everybody() {
+    long[] sure = new long[(facts.trustees.size() + 63) >> 6];
+    sure[0] = 1;
+    for (int t = 1; t < facts.trustees.size(); t++) {
+      if (grants.isEverybody(t)) {
+        sure[t >> 6] |= 1L << t;
+      }
+    }
+    return new Who(sure, new long[sure.length], 2);
+  }
+
+  private void everyone() {
+    Who everybody = everybody();
+    FileMasks masks = FileMasks.remembering(facts, everybody);
+    boolean[] reached = new boolean[facts.tree.size()];
+    int[] top = new int[facts.tree.size()];
+    boolean searched = facts.style.isSearched();
+    for (int r = 0; r < reached.length; r++) {
+      int above = facts.tree.parent(r);
+      reached[r] = above < 0 || !searched || (reached[above] && masks.passes(above, false));
+      top[r] = -1;
+      if (facts.listOf[r] >= 0 && isWritable(r, masks.rights(r, reached[r], false))) {
+        boolean same = above >= 0 && top[above] >= 0;
+        top[r] = same ? top[above] : r;
+        writable(top[r], r);
+      }
+    }
+  }
+
+  private boolean isWritable(int resource, long rights) {
+    if (facts.style == FileStyle.POSIX) {
+      boolean sticky =
+          facts.isFolder(resource) && ((PosixList) facts.lists[facts.listOf[resource]]).isSticky();
+      return (rights & 1L << FileRights.POSIX_WRITE) != 0 && !sticky;
+    }
+    long writes = 0;
+    for (String text : List.of("write-data", "append-data")) {
+      writes |= 1L << FileRights.ENTRIES.find(text).orElseThrow();
+    }
+    return (rights & writes) != 0;
+  }
+
+  private void writable(int top, int resource) {
+    String cause = path(top);
+    if (top != resource) {
+      Found known = found.get(Remark.Kind.WRITABLE_BY_EVERYONE.id() + " " + cause);
+      if (known != null) {
+        known.also++;
+      }
+      return;
+    }
+    List<Integer> shown = new ArrayList<>();
+    List<Entry> entries = facts.lists[facts.listOf[top]].entries();
+    long wanted =
+        facts.style == FileStyle.POSIX
+            ? 1L << FileRights.POSIX_WRITE
+            : FileRights.ENTRIES.touching(WRITE);
+    for (int e = 0; e < entries.size(); e++) {
+      Entry entry = entries.get(e);
+      boolean broad = entry.trustee() >= 0 && grants.isEverybody(entry.trustee());
+      if (broad && entry.counts() && !entry.denies() && (entry.rights() & wanted) != 0) {
+        shown.add(grants.grant(top, e));
+      }
+    }
+    add(
+        Remark.Kind.WRITABLE_BY_EVERYONE,
+        top,
+        cause,
+        "everyone may write " + path(top),
+        subjects(shown),
+        shown,
+        "give writing to the groups that need it, and take the entry away");
+  }
+
+  /** What the file list gives and the share never lets through. */
+  private void layers(int number) {
+    Share share = facts.shares.get(number);
+    int end = facts.tree.end(share.resource());
+    for (int r = share.resource(); r < end; r++) {
+      if (facts.listOf[r] < 0) {
+        continue;
+      }
+      List<Entry> entries = facts.lists[facts.listOf[r]].entries();
+      for (int e = 1; e < entries.size(); e++) {
+        boolean own = grants.lineage(r).origin()[e - 1] < 0;
+        Entry entry = entries.get(e);
+        if (own && entry.trustee() >= 0 && !entry.denies() && entry.counts()) {
+          layers(share, r, e, entry);
+        }
+      }
+    }
+  }
+
+  private void layers(Share share, int resource, int number, Entry entry) {
+    if (facts.trustees.subject(entry.trustee()) < 0 || share.list() < 0) {
+      return;
+    }
+    FileList list = facts.lists[facts.listOf[resource]];
+    long given = groups(FileRights.ENTRIES.of(list.part(number, FileRights.FULL)));
+    long through =
+        FileRights.ENTRIES.of(facts.lists[share.list()].mask(asGroup(entry), false, true));
+    boolean elsewhere = shareElsewhere(share, resource, entry, given);
+    if ((given & ~through) != 0 && !elsewhere) {
+      String whom = label(entry);
+      add(
+          Remark.Kind.LAYERS_DISAGREE,
+          resource,
+          share.name() + " " + facts.trustees.text(entry.trustee()),
+          path(resource)
+              + " gives "
+              + whom
+              + " "
+              + entry.words()
+              + ", but the share "
+              + share.name()
+              + " lets "
+              + (through == 0 ? "nothing" : largest(through))
+              + " through",
+          List.of(facts.trustees.subject(entry.trustee())),
+          List.of(grants.grant(resource, number)),
+          "give " + whom + " the same on the share, or no more than that on the folder");
+    }
+  }
+
+  private boolean shareElsewhere(Share share, int resource, Entry entry, long given) {
+    for (Share other : facts.shares) {
+      if (other != share && other.list() >= 0 && facts.tree.covers(other.resource(), resource)) {
+        long through =
+            FileRights.ENTRIES.of(facts.lists[other.list()].mask(asGroup(entry), false, true));
+        if ((given & ~through) == 0) {
+          return true;
+        }
+      }
+    }
+    return false;
+  }
+
+  /** As whom every member of a trustee counts. */
+  private Who asGroup(Entry entry) {
+    Who everybody = everybody();
+    SubjectSet all = subjectsOf.apply(facts.trustees.subject(entry.trustee()));
+    IntList subjects = all.sure();
+    facts.trustees.mark(subjects, everybody.sure());
+    everybody.sure()[entry.trustee() >> 6] |= 1L << entry.trustee();
+    return everybody;
+  }
+
+  /** Full and change say what is meant; the exact rights are too fine to compare. */
+  private static long groups(long rights) {
+    return rights & 0b111;
+  }
+
+  private static String largest(long rights) {
+    for (int right = 0; right < 3; right++) {
+      if ((rights >>> right & 1) != 0) {
+        return FileRights.ENTRIES.text(right);
+      }
+    }
+    return "less than read";
+  }
+
+  private List<Integer> subjects(List<Integer> shown) {
+    return shown.stream()
+        .map(g -> grants.get(g).subject())
+        .filter(s -> s >= 0)
+        .distinct()
+        .sorted()
+        .toList();
+  }
+
+  private String label(Entry entry) {
+    return entry.trustee() < 0 ? "somebody unknown" : facts.trustees.label(entry.trustee());
+  }
+}

@@ -1,0 +1,351 @@
+package org.sobercompass.core.system.files;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+
+/**
+ * A list of 1003.1e, or a mode alone, as Linux decides it: the owner's entry, else the entry of the
+ * named user, else the entries of groups, of which one must give all that is asked, else the
+ * others'. Of all but owner and others the mask takes away. A mask is what may be done together:
+ * bit {@code c} for each of the eight combinations {@code c} of read (4), write (2), execute (1).
+ */
+public final class PosixList implements FileList {
+  /** What read, write and execute are called together, by combination. */
+  private static final List<String> WORDS =
+      List.of(
+          "nothing",
+          "execute",
+          "write",
+          "write, execute",
+          "read",
+          "read, execute",
+          "read, write",
+          "read, write, execute");
+
+  static final int NO_MASK = -1;
+
+  private final int owner;
+  private final int group;
+  private final int superuser;
+  private final int ownerMay;
+  private final int groupMay;
+  private final int otherMay;
+  private final int mask;
+  private final int special;
+  private final int[] users;
+  private final int[] groups;
+  private final int[] userMay;
+  private final int[] groupsMay;
+  private final List<Entry> entries;
+  private final List<String> defaults;
+
+  /**
+   * What a list is made of; trustees by number, permissions as combinations.
+   *
+   * @param owner the owner
+   * @param group the owning group
+   * @param superuser the trustee that may everything, or -1
+   * @param ownerMay of the owner
+   * @param groupMay of the owning group, before the mask
+   * @param otherMay of all others
+   * @param mask what named users and all groups may at most, or -1 where there is no mask
+   * @param special set-user-id (4), set-group-id (2), sticky (1)
+   * @param users named users, and {@code userMay} what each may
+   * @param groups named groups, and {@code groupsMay} what each may
+   * @param defaults the default list of a folder, as written
+   */
+  public record Parts(
+      int owner,
+      int group,
+      int superuser,
+      int ownerMay,
+      int groupMay,
+      int otherMay,
+      int mask,
+      int special,
+      int[] users,
+      int[] userMay,
+      int[] groups,
+      int[] groupsMay,
+      List<String> defaults) {}
+
+  /** A list of these parts. */
+  public PosixList(Parts parts) {
+    owner = parts.owner;
+    group = parts.group;
+    superuser = parts.superuser;
+    ownerMay = parts.ownerMay;
+    groupMay = parts.groupMay;
+    otherMay = parts.otherMay;
+    mask = parts.mask;
+    special = parts.special;
+    users = parts.users.clone();
+    userMay = parts.userMay.clone();
+    groups = parts.groups.clone();
+    groupsMay = parts.groupsMay.clone();
+    defaults = List.copyOf(parts.defaults);
+    entries = List.copyOf(describe());
+  }
+
+  @Override
+  public int owner() {
+    return owner;
+  }
+
+  /** Whether only owners may take things out of the folder. */
+  boolean isSticky() {
+    return (special & 1) != 0;
+  }
+
+  /** Set-user-id, set-group-id and sticky bit in words, or empty. */
+  String specialWords() {
+    List<String> words = new ArrayList<>();
+    if ((special & 4) != 0) {
+      words.add("runs as its owner");
+    }
+    if ((special & 2) != 0) {
+      words.add("set-group-id");
+    }
+    if ((special & 1) != 0) {
+      words.add("sticky");
+    }
+    return String.join(", ", words);
+  }
+
+  boolean setsGroup() {
+    return (special & 2) != 0;
+  }
+
+  boolean setsUser() {
+    return (special & 4) != 0;
+  }
+
+  int group() {
+    return group;
+  }
+
+  List<String> defaults() {
+    return defaults;
+  }
+
+  /** The group bits of the mode: the mask where there is one. */
+  private int groupBits() {
+    return mask == NO_MASK ? groupMay : mask;
+  }
+
+  /** Whether the kernel looks at the list at all: it does not where the group bits are empty. */
+  private boolean listCounts() {
+    return mask == NO_MASK || mask != 0;
+  }
+
+  private boolean anyExecute() {
+    return ((ownerMay | groupBits() | otherMay) & 1) != 0;
+  }
+
+  /** All combinations that lie in these bits. */
+  static long combinations(int bits) {
+    long all = 0;
+    for (int c = 0; c < 8; c++) {
+      if ((c & bits) == c) {
+        all |= 1L << c;
+      }
+    }
+    return all;
+  }
+
+  @Override
+  public long mask(Who who, boolean favourable, boolean isFolder) {
+    if (who.comes() == 0 || (who.comes() == 1 && !favourable)) {
+      return 0;
+    }
+    if (superuser >= 0 && who.surely(superuser)) {
+      boolean run = isFolder || anyExecute();
+      return combinations(run ? 7 : 6) | FileRights.OWNS | FileRights.ROOT;
+    }
+    if (who.surely(owner)) {
+      return combinations(ownerMay) | FileRights.OWNS;
+    }
+    if (listCounts()) {
+      for (int i = 0; i < users.length; i++) {
+        if (who.surely(users[i])) {
+          return combinations(userMay[i] & groupBits());
+        }
+      }
+    }
+    return byGroups(who, favourable);
+  }
+
+  private long byGroups(Who who, boolean favourable) {
+    long sure = 0;
+    long open = 0;
+    long common = -1L;
+    boolean found = false;
+    boolean perhaps = false;
+    for (int i = -1; i < (listCounts() ? groups.length : 0); i++) {
+      int trustee = i < 0 ? group : groups[i];
+      long gives = combinations((i < 0 ? groupMay : groupsMay[i]) & groupBits());
+      if (who.surely(trustee)) {
+        found = true;
+        sure |= gives;
+      } else if (who.onlyPerhaps(trustee)) {
+        perhaps = true;
+        open |= gives;
+        common &= gives;
+      }
+    }
+    long others = combinations(otherMay);
+    if (favourable) {
+      return sure | open | (found ? 0 : others);
+    }
+    return found ? sure : perhaps ? others & common : others;
+  }
+
+  @Override
+  public boolean holds(long masked, long need) {
+    return (masked & need) == need;
+  }
+
+  @Override
+  public BitSet crowd(long need, boolean favourable, boolean isFolder, Members members) {
+    BitSet yes = new BitSet();
+    BitSet open = (BitSet) members.of(Trustees.EVERYONE, false).clone();
+    if (superuser >= 0) {
+      boolean run = isFolder || anyExecute();
+      decide(
+          combinations(run ? 7 : 6) | FileRights.OWNS | FileRights.ROOT,
+          need,
+          members.of(superuser, false),
+          yes,
+          open);
+    }
+    decide(combinations(ownerMay) | FileRights.OWNS, need, members.of(owner, false), yes, open);
+    for (int i = 0; i < users.length && listCounts(); i++) {
+      long gives = combinations(userMay[i] & groupBits());
+      decide(gives, need, members.of(users[i], false), yes, open);
+    }
+    BitSet inGroups = new BitSet();
+    for (int i = -1; i < (listCounts() ? groups.length : 0); i++) {
+      BitSet in = (BitSet) members.of(i < 0 ? group : groups[i], false).clone();
+      in.and(open);
+      inGroups.or(in);
+      if (holds(combinations((i < 0 ? groupMay : groupsMay[i]) & groupBits()), need)) {
+        yes.or(in);
+      }
+    }
+    open.andNot(inGroups);
+    if (holds(combinations(otherMay), need)) {
+      yes.or(open);
+    }
+    return yes;
+  }
+
+  private void decide(long gives, long need, BitSet who, BitSet yes, BitSet open) {
+    BitSet hit = (BitSet) who.clone();
+    hit.and(open);
+    if (holds(gives, need)) {
+      yes.or(hit);
+    }
+    open.andNot(hit);
+  }
+
+  @Override
+  public List<Entry> entries() {
+    return entries;
+  }
+
+  private List<Entry> describe() {
+    List<Entry> all = new ArrayList<>();
+    long mode = 1L << FileRights.POSIX_CHANGE_MODE;
+    all.add(new Entry(owner, mode, false, "allow", "change-permissions", "", true));
+    all.add(entry(owner, ownerMay, 7));
+    for (int i = 0; i < users.length; i++) {
+      all.add(entry(users[i], userMay[i], listCounts() ? groupBits() : 0));
+    }
+    all.add(entry(group, groupMay, groupBits()));
+    for (int i = 0; i < groups.length; i++) {
+      all.add(entry(groups[i], groupsMay[i], listCounts() ? groupBits() : 0));
+    }
+    all.add(entry(Trustees.EVERYONE, otherMay, 7));
+    return all;
+  }
+
+  private static Entry entry(int trustee, int may, int limit) {
+    int left = may & limit;
+    String words = WORDS.get(left);
+    if (left != may) {
+      words += " (says " + WORDS.get(may) + "; the mask takes the rest)";
+    }
+    return new Entry(trustee, rights(left), false, "allow", words, "", true);
+  }
+
+  /** The rights of an entry where it stands: creating needs write and execute together. */
+  private static long rights(int may) {
+    long rights = (may & 4) != 0 ? 1L << FileRights.POSIX_READ : 0;
+    rights |= (may & 2) != 0 ? 1L << FileRights.POSIX_WRITE : 0;
+    rights |= (may & 1) != 0 ? 1L << FileRights.POSIX_EXECUTE : 0;
+    return rights | ((may & 3) == 3 ? 1L << FileRights.POSIX_CREATE : 0);
+  }
+
+  @Override
+  public Reason reason(Who who, long need, boolean isFolder) {
+    List<Integer> gives = new ArrayList<>();
+    List<Integer> stops = new ArrayList<>();
+    if ((need & FileRights.OWNS) != 0) {
+      (who.is(owner, true) ? gives : stops).add(0);
+      return new Reason(gives, stops);
+    }
+    if (who.surely(owner)) {
+      judge(1, combinations(ownerMay), need, gives, stops);
+      return new Reason(gives, stops);
+    }
+    for (int i = 0; i < users.length && listCounts(); i++) {
+      if (who.surely(users[i])) {
+        judge(2 + i, combinations(userMay[i] & groupBits()), need, gives, stops);
+        return new Reason(gives, stops);
+      }
+    }
+    boolean found = false;
+    for (int i = -1; i < (listCounts() ? groups.length : 0); i++) {
+      if (who.is(i < 0 ? group : groups[i], true)) {
+        found |= who.surely(i < 0 ? group : groups[i]);
+        int may = (i < 0 ? groupMay : groupsMay[i]) & groupBits();
+        judge(3 + users.length + i, combinations(may), need, gives, stops);
+      }
+    }
+    if (!found) {
+      judge(entries.size() - 1, combinations(otherMay), need, gives, stops);
+    } else if (!gives.isEmpty()) {
+      stops.clear();
+    }
+    return new Reason(gives, stops);
+  }
+
+  private void judge(int entry, long has, long need, List<Integer> gives, List<Integer> stops) {
+    (holds(has, need) ? gives : stops).add(entry);
+  }
+
+  @Override
+  public long part(int entry, long need) {
+    return need;
+  }
+
+  /** What an entry says and what the mask leaves of it, where that is less. */
+  List<int[]> hidden() {
+    List<int[]> hidden = new ArrayList<>();
+    for (int i = 0; i < users.length; i++) {
+      hide(2 + i, userMay[i], hidden);
+    }
+    hide(2 + users.length, groupMay, hidden);
+    for (int i = 0; i < groups.length; i++) {
+      hide(3 + users.length + i, groupsMay[i], hidden);
+    }
+    return hidden;
+  }
+
+  private void hide(int entry, int may, List<int[]> hidden) {
+    if (mask != NO_MASK && (may & ~mask) != 0) {
+      hidden.add(new int[] {entry, may, may & mask});
+    }
+  }
+}

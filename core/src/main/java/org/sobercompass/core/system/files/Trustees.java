@@ -1,0 +1,180 @@
+package org.sobercompass.core.system.files;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Grant;
+
+/**
+ * Whom the lists name: each spelling once, with the subject it stands for. Number 0 is everybody
+ * who comes at all. Frozen and thread-safe.
+ */
+public final class Trustees {
+  /** Everybody who comes at all. */
+  public static final int EVERYONE = 0;
+
+  private final List<String> texts;
+  private final List<String> labels;
+  private final int[] subjects;
+  private final int[] first;
+  private final int[] next;
+  private final IntList pairTrustee;
+  private final IntList pairSubject;
+  private final BitSet known;
+  private final BitSet open;
+  private final Map<String, Integer> byText;
+
+  private Trustees(Builder builder) {
+    texts = List.copyOf(builder.texts);
+    labels = List.copyOf(builder.labels);
+    subjects = builder.subjects.toArray();
+    byText = Map.copyOf(builder.byText);
+    first = new int[builder.facts.subjects()];
+    pairTrustee = builder.pairTrustee;
+    pairSubject = builder.pairSubject;
+    known = (BitSet) builder.known.clone();
+    open = (BitSet) builder.open.clone();
+    next = new int[pairTrustee.size()];
+    Arrays.fill(first, -1);
+    for (int p = next.length - 1; p >= 0; p--) {
+      next[p] = first[pairSubject.get(p)];
+      first[pairSubject.get(p)] = p;
+    }
+  }
+
+  /** How many there are. */
+  public int size() {
+    return subjects.length;
+  }
+
+  /** How a trustee is written in the lists. */
+  public String text(int trustee) {
+    return texts.get(trustee);
+  }
+
+  /** A trustee for people. */
+  public String label(int trustee) {
+    return labels.get(trustee);
+  }
+
+  /** The subject it stands for, or {@link Grant#MISSING}. */
+  public int subject(int trustee) {
+    return subjects[trustee];
+  }
+
+  /** Whether it should stand for somebody of a directory, and nobody is there. */
+  public boolean isMissing(int trustee) {
+    return subjects[trustee] < 0 && !known.get(trustee);
+  }
+
+  /** Whether nothing is known of who counts as a trustee. */
+  boolean isOpen(int trustee) {
+    return open.get(trustee);
+  }
+
+  /** Sets a bit for each trustee of whom it is not known who counts as it. */
+  void markOpen(long[] bits) {
+    for (int t = open.nextSetBit(0); t >= 0; t = open.nextSetBit(t + 1)) {
+      bits[t >> 6] |= 1L << t;
+    }
+  }
+
+  /** The trustee written like this, or -1. */
+  public int find(String text) {
+    return byText.getOrDefault(text, -1);
+  }
+
+  /** Sets a bit for each trustee that stands for one of these subjects. */
+  void mark(IntList subjectsOfToken, long[] bits) {
+    for (int i = 0; i < subjectsOfToken.size(); i++) {
+      for (int p = first[subjectsOfToken.get(i)]; p >= 0; p = next[p]) {
+        int trustee = pairTrustee.get(p);
+        bits[trustee >> 6] |= 1L << trustee;
+      }
+    }
+  }
+
+  /** All subjects that count as a trustee. */
+  IntList subjects(int trustee) {
+    IntList all = new IntList(4);
+    for (int p = 0; p < next.length; p++) {
+      if (pairTrustee.get(p) == trustee) {
+        all.add(pairSubject.get(p));
+      }
+    }
+    return all;
+  }
+
+  /** The subjects that are named at all, ascending. */
+  IntList named() {
+    IntList named = new IntList();
+    for (int s = 0; s < first.length; s++) {
+      if (first[s] >= 0) {
+        named.add(s);
+      }
+    }
+    return named;
+  }
+
+  /** Collects trustees. Not thread-safe. */
+  public static final class Builder {
+    private final Facts facts;
+    private final List<String> texts = new ArrayList<>();
+    private final List<String> labels = new ArrayList<>();
+    private final IntList subjects = new IntList();
+    private final IntList pairTrustee = new IntList();
+    private final IntList pairSubject = new IntList();
+    private final BitSet known = new BitSet();
+    private final BitSet open = new BitSet();
+    private final Map<String, Integer> byText = new HashMap<>();
+
+    /** Everybody is there from the beginning, as this implicit group. */
+    public Builder(Facts facts, int everyone) {
+      this.facts = facts;
+      add("", facts.label(everyone), everyone);
+    }
+
+    /** The number of a trustee that was added, or -1. */
+    public int find(String text) {
+      return byText.getOrDefault(text, -1);
+    }
+
+    /** Adds a trustee. */
+    public int add(String text, String label, int subject) {
+      byText.put(text, texts.size());
+      texts.add(text);
+      labels.add(label);
+      subjects.add(subject);
+      if (subject >= 0) {
+        also(texts.size() - 1, subject);
+      }
+      return texts.size() - 1;
+    }
+
+    /** Says that one more subject counts as a trustee. */
+    public void also(int trustee, int subject) {
+      pairTrustee.add(trustee);
+      pairSubject.add(subject);
+    }
+
+    /** Says that a trustee is known, though it stands for nobody of a directory. */
+    public void known(int trustee) {
+      known.set(trustee);
+    }
+
+    /** Says that it is not known who counts as a trustee. */
+    public void open(int trustee) {
+      open.set(trustee);
+    }
+
+    /** The frozen trustees. */
+    public Trustees build() {
+      return new Trustees(this);
+    }
+  }
+}

@@ -1,0 +1,219 @@
+package org.sobercompass.sources.files;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.files.FileFacts;
+import org.sobercompass.core.system.files.PosixList;
+
+/**
+ * Reads what {@code getfacl -R} writes: 1003.1e lists as long text, with owner, group and flags. A
+ * list that many paths have is parsed once. O(bytes).
+ */
+final class GetfaclReader {
+  private final String name;
+  private final PosixNames names;
+  private final FileFacts.Builder into;
+  private final PathText paths;
+  private final Problems problems;
+
+  GetfaclReader(String name, PosixNames names, FileFacts.Builder into, Problems problems) {
+    this.name = name;
+    this.names = names;
+    this.into = into;
+    this.paths = new PathText(into.paths());
+    this.problems = problems;
+  }
+
+  void read(Path file) {
+    new Blocks(name, problems).read(file, this::block);
+  }
+
+  void read(InputStream in) throws IOException {
+    new Blocks(name, problems).read(in, this::block);
+  }
+
+  private void block(byte[] path, String body, int line) {
+    int node = paths.node(path);
+    if (node < 0) {
+      problems.error(
+          Place.of(name, line),
+          "the path " + quoted(path) + " leads out of its tree",
+          "a path without ..");
+      return;
+    }
+    int list = into.knownList(body);
+    if (list == FileFacts.UNREAD) {
+      list = parse(body, line, path);
+    }
+    if (!into.put(node, body.contains("\ndefault:"), list)) {
+      problems.error(
+          Place.of(name, line), "the path " + quoted(path) + " stands twice", "each path once");
+    }
+  }
+
+  private static String quoted(byte[] path) {
+    return Problem.quote(new String(PathText.clean(path), StandardCharsets.UTF_8));
+  }
+
+  private int parse(String body, int line, byte[] path) {
+    Parse parse = new Parse(line);
+    for (String text : body.split("\n")) {
+      parse.line++;
+      parse.take(text);
+    }
+    if (parse.failed) {
+      return FileFacts.UNREAD;
+    }
+    String lacks = parse.lacks();
+    if (!lacks.isEmpty()) {
+      problems.error(
+          Place.of(name, line),
+          "the list of " + quoted(path) + " has no " + lacks + ": it is cut off, or no list",
+          "owner, group, user::, group:: and other::, and a mask where users or groups are named");
+      return FileFacts.UNREAD;
+    }
+    return into.list(body, parse.made());
+  }
+
+  /** The lines of one block. */
+  private final class Parse {
+    private int line;
+    private boolean failed;
+    private int owner = -1;
+    private int group = -1;
+    private int special;
+    private int ownerMay = -1;
+    private int groupMay = -1;
+    private int otherMay = -1;
+    private int mask = -1;
+    private final IntList users = new IntList();
+    private final IntList userMay = new IntList();
+    private final IntList groups = new IntList();
+    private final IntList groupsMay = new IntList();
+    private final List<String> defaults = new ArrayList<>();
+
+    Parse(int line) {
+      this.line = line;
+    }
+
+    void take(String text) {
+      if (text.startsWith("# owner: ")) {
+        owner = names.user(decoded(text.substring(9)));
+      } else if (text.startsWith("# group: ")) {
+        group = names.group(decoded(text.substring(9)));
+      } else if (text.startsWith("# flags: ")) {
+        flags(text.substring(9));
+      } else if (text.startsWith("default:")) {
+        defaults.add(decoded(text.substring(8)).replaceAll("\\s.*", ""));
+      } else if (!text.startsWith("#")) {
+        entry(text.replaceAll("\\s*#.*", ""));
+      }
+    }
+
+    private void flags(String text) {
+      if (!text.matches("[s-][s-][t-]")) {
+        wrong(text, "no flags", "three of s, s, t or -");
+        return;
+      }
+      special =
+          (text.charAt(0) == 's' ? 4 : 0)
+              | (text.charAt(1) == 's' ? 2 : 0)
+              | (text.charAt(2) == 't' ? 1 : 0);
+    }
+
+    private void entry(String text) {
+      int last = text.lastIndexOf(':');
+      int first = text.indexOf(':');
+      int may = last < 0 ? -1 : may(text.substring(last + 1));
+      if (may < 0 || first == last) {
+        wrong(text, "no entry", "user:NAME:rwx, group:NAME:rwx, mask::rwx or other::rwx");
+        return;
+      }
+      String who = decoded(text.substring(first + 1, last));
+      switch (text.substring(0, first)) {
+        case "user" -> user(who, may);
+        case "group" -> group(who, may);
+        case "mask" -> mask = may;
+        case "other" -> otherMay = may;
+        default -> wrong(text, "no entry", "user, group, mask or other");
+      }
+    }
+
+    private void user(String who, int may) {
+      if (who.isEmpty()) {
+        ownerMay = may;
+      } else {
+        users.add(names.user(who));
+        userMay.add(may);
+      }
+    }
+
+    private void group(String who, int may) {
+      if (who.isEmpty()) {
+        groupMay = may;
+      } else {
+        groups.add(names.group(who));
+        groupsMay.add(may);
+      }
+    }
+
+    private int may(String text) {
+      if (!text.matches("[r-][w-][x-]")) {
+        return -1;
+      }
+      return (text.charAt(0) == 'r' ? 4 : 0)
+          | (text.charAt(1) == 'w' ? 2 : 0)
+          | (text.charAt(2) == 'x' ? 1 : 0);
+    }
+
+    private void wrong(String text, String what, String expected) {
+      failed = true;
+      problems.error(Place.of(name, line), Problem.quote(text) + " is " + what, expected);
+    }
+
+    String lacks() {
+      boolean named = !users.isEmpty() || !groups.isEmpty();
+      return owner < 0
+          ? "owner"
+          : group < 0
+              ? "group"
+              : ownerMay < 0
+                  ? "user::"
+                  : groupMay < 0
+                      ? "group::"
+                      : otherMay < 0 ? "other::" : named && mask < 0 ? "mask::" : "";
+    }
+
+    PosixList made() {
+      return new PosixList(
+          new PosixList.Parts(
+              owner,
+              group,
+              names.trustees().find("u:0"),
+              ownerMay,
+              groupMay,
+              otherMay,
+              mask,
+              special,
+              users.toArray(),
+              userMay.toArray(),
+              groups.toArray(),
+              groupsMay.toArray(),
+              defaults));
+    }
+  }
+
+  /** Bytes, one a character, as text; escapes taken back. */
+  private static String decoded(String text) {
+    byte[] raw = PathText.unescaped(text.strip().getBytes(StandardCharsets.ISO_8859_1));
+    return new String(raw, StandardCharsets.UTF_8);
+  }
+}
