@@ -93,8 +93,11 @@ public record DirectoryKind(
   /** Accounts that an application keeps itself, as CSV. */
   public static final DirectoryKind ACCOUNTS = other("accounts");
 
+  /** Users and groups of one host: lines of passwd, group and shadow, as {@code getent} gives. */
+  public static final DirectoryKind HOST = other("host");
+
   /** All kinds. */
-  public static final List<DirectoryKind> ALL = List.of(STANDARD, POSIX, AD, SCIM, ACCOUNTS);
+  public static final List<DirectoryKind> ALL = List.of(STANDARD, POSIX, AD, SCIM, ACCOUNTS, HOST);
 
   private static DirectoryKind other(String id) {
     return new DirectoryKind(
@@ -103,7 +106,7 @@ public record DirectoryKind(
 
   /** Whether its entries are LDIF. */
   public boolean isLdif() {
-    return !id.equals(SCIM.id) && !id.equals(ACCOUNTS.id);
+    return !accounts.isEmpty();
   }
 
   /** The kind with this word. */

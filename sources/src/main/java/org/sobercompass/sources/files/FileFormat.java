@@ -1,5 +1,6 @@
 package org.sobercompass.sources.files;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -27,11 +28,12 @@ import org.sobercompass.sources.Ids;
 import org.sobercompass.sources.SightReader;
 import org.sobercompass.sources.SystemFormat;
 import org.sobercompass.sources.text.Node;
+import org.sobercompass.sources.text.TextFiles;
 
 /** The registration of files of one style; docs/files.md describes the file. */
 public final class FileFormat implements SystemFormat {
   private static final Set<String> KEYS =
-      Set.of("kind", "id", "name", "sight", "lists", "administrators", "above");
+      Set.of("kind", "id", "name", "sight", "lists", "administrators", "above", "folders");
   private static final Set<String> SHARED_KEYS =
       Set.of(
           "kind",
@@ -69,7 +71,9 @@ public final class FileFormat implements SystemFormat {
 
   @Override
   public List<String> files(Node file) {
-    return file.texts("lists");
+    List<String> files = new ArrayList<>(file.texts("lists"));
+    files.addAll(file.texts("folders"));
+    return files;
   }
 
   @Override
@@ -126,6 +130,9 @@ public final class FileFormat implements SystemFormat {
       }
       names.tell(name, context.problems());
     }
+    for (String name : file.texts("folders")) {
+      folders(context.root().resolve(name), name, into, context.problems());
+    }
     List<Integer> administrators = new ArrayList<>();
     for (String admin : file.texts("administrators")) {
       boolean group = admin.startsWith("group:");
@@ -136,6 +143,24 @@ public final class FileFormat implements SystemFormat {
       administrators.add(names.user("0"));
     }
     return new Loaded(into.build(), administrators);
+  }
+
+  /**
+   * A list of a folder looks like one of a file; this tells which of what has nothing in it are.
+   */
+  private static void folders(Path path, String name, FileFacts.Builder into, Problems problems) {
+    PathText paths = new PathText(into.paths());
+    TextFiles.read(path, name, TextFiles.LARGEST, problems)
+        .orElse("")
+        .lines()
+        .filter(line -> !line.isBlank())
+        .forEach(
+            line -> {
+              int node = paths.node(line.getBytes(StandardCharsets.UTF_8));
+              if (node >= 0) {
+                into.folder(node);
+              }
+            });
   }
 
   private static void above(Node file, FileFacts.Builder into) {

@@ -37,6 +37,7 @@ import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.directory.LdifSource;
 import org.sobercompass.sources.local.AccountsSource;
+import org.sobercompass.sources.local.HostSource;
 import org.sobercompass.sources.scim.ScimSource;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.survey.SurveyPart;
@@ -262,6 +263,8 @@ final class WorkspaceReader {
           .read(export.path());
     } else if (kind.id().equals(DirectoryKind.SCIM.id())) {
       new ScimSource(export.shown(), source, reading).read(export.path());
+    } else if (kind.id().equals(DirectoryKind.HOST.id())) {
+      new HostSource(export.shown(), source, reading).read(export.path());
     } else {
       new AccountsSource(export.shown(), zone, source, reading).read(export.path());
     }

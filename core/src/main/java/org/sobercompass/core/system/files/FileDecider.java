@@ -61,12 +61,23 @@ final class FileDecider implements Decider {
   public Verdict decide(Projected who, Question question) {
     FileMasks masks = FileMasks.once(facts, (Who) who);
     int r = question.resource();
+    if (question.allOf().length == 0) {
+      return come(masks, r);
+    }
     if (has(masks, question, masks.rights(r, masks.reaches(r, false), false), false)) {
       return Verdict.YES;
     }
     return has(masks, question, masks.rights(r, masks.reaches(r, true), true), true)
         ? Verdict.UNDECIDED
         : Verdict.NO;
+  }
+
+  /** Nothing is asked but to come there: whether all folders above let pass. */
+  private static Verdict come(FileMasks masks, int resource) {
+    if (masks.reaches(resource, false)) {
+      return Verdict.YES;
+    }
+    return masks.reaches(resource, true) ? Verdict.UNDECIDED : Verdict.NO;
   }
 
   /**

@@ -186,6 +186,12 @@ public final class FileFacts {
       }
     }
 
+    /** Says that a path is a folder, however it was put. */
+    public void folder(int node) {
+      grow(node + 1);
+      named.set(node, 1);
+    }
+
     /** Adds a share at a path. */
     public void share(String name, int node, int number) {
       grow(node + 1);
