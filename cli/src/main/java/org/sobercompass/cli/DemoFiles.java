@@ -31,6 +31,8 @@ final class DemoFiles {
           "applications/ledger.yaml",
           "applications/fieldshare.yaml",
           "applications/fernstore.yaml",
+          "applications/fieldbook.yaml",
+          "files/fieldbook.jsonl",
           "files/fieldshare.csv",
           "files/fernstore.getfacl",
           "assignments/seedbook.csv",

@@ -36,6 +36,7 @@ public final class Sober implements Runnable {
     COMMANDS.put("probe", ProbeCommand::new);
     COMMANDS.put("check", CheckCommand::new);
     COMMANDS.put("survey", SurveyCommand::new);
+    COMMANDS.put("collect", CollectCommand::new);
     COMMANDS.put("roles", RolesCommand::new);
     COMMANDS.put("drift", DriftCommand::new);
     COMMANDS.put("show", ShowCommand::new);

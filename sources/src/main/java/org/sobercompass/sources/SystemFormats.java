@@ -3,6 +3,7 @@ package org.sobercompass.sources;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.system.files.FileStyle;
+import org.sobercompass.sources.database.DatabaseFormat;
 import org.sobercompass.sources.files.FileFormat;
 import org.sobercompass.sources.roles.RoleFormat;
 
@@ -14,7 +15,8 @@ public final class SystemFormats {
           new RoleFormat(),
           new FileFormat(FileStyle.SHARED),
           new FileFormat(FileStyle.NFS4),
-          new FileFormat(FileStyle.POSIX));
+          new FileFormat(FileStyle.POSIX),
+          new DatabaseFormat());
 
   private SystemFormats() {}
 

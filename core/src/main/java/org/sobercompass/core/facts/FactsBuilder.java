@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
@@ -31,7 +32,9 @@ public final class FactsBuilder {
     LOGIN,
     GID,
     SID,
-    ID
+    ID,
+    /** A login name of another directory: {@code directory/login}. */
+    OTHER
   }
 
   /**
@@ -197,6 +200,10 @@ public final class FactsBuilder {
     Map<String, Schema> schemas = new TreeMap<>();
     parts.forEach(part -> part.schema.ifPresent(schema -> schemas.put(part.name, schema)));
     return schemas;
+  }
+
+  Optional<FactsSource> named(String directory) {
+    return Optional.ofNullable(sources.get(directory));
   }
 
   int sources() {

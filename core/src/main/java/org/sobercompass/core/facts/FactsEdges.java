@@ -66,11 +66,25 @@ final class FactsEdges {
   private int target(String spelled, FactsSource own, List<FactsSource> all) {
     boolean isDn = spelled.charAt(0) == FactsSource.prefix(FactsBuilder.Space.DN);
     String wanted = isDn ? spelled.charAt(0) + dnForm.apply(spelled.substring(1)) : spelled;
+    if (spelled.charAt(0) == FactsSource.prefix(FactsBuilder.Space.OTHER)) {
+      return elsewhere(spelled.substring(1), all);
+    }
     int found = own.find(wanted);
     for (int i = 0; i < all.size() && found == MISSING && isDn; i++) {
       found = all.get(i).find(wanted);
     }
     return found < 0 && isDn ? foreign(wanted, found, all) : found;
+  }
+
+  private static int elsewhere(String text, List<FactsSource> all) {
+    int slash = text.indexOf('/');
+    for (FactsSource source : all) {
+      if (source.name.equals(text.substring(0, slash))) {
+        return source.find(
+            FactsSource.prefix(FactsBuilder.Space.LOGIN) + text.substring(slash + 1));
+      }
+    }
+    return MISSING;
   }
 
   /**

@@ -98,6 +98,14 @@ public final class FactsSource {
     name(FactsBuilder.NO_SUBJECT, FactsBuilder.Space.DN, dnForm);
   }
 
+  /** Whether another directory, read before this one, has an account with a login name. */
+  public boolean isIn(String directory, String loginName) {
+    return builder
+        .named(directory)
+        .filter(source -> source.find(prefix(FactsBuilder.Space.LOGIN) + loginName) >= 0)
+        .isPresent();
+  }
+
   /** Gives a subject a name that references may use; the first to bear a name keeps it. */
   public void name(int row, FactsBuilder.Space space, String text) {
     int number = names.intern(prefix(space) + text);
@@ -146,7 +154,7 @@ public final class FactsSource {
   }
 
   static char prefix(FactsBuilder.Space space) {
-    return "dugsi".charAt(space.ordinal());
+    return "dugsio".charAt(space.ordinal());
   }
 
   /** The subject of this source with this prefixed name: its row, NO_SUBJECT, or -1. */

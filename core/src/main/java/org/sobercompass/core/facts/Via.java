@@ -15,7 +15,13 @@ public enum Via {
   /** Being below an organizational unit. */
   CONTAINER("container", "below"),
   /** In a group that nobody lists. */
-  IMPLICIT("implicit", "implicit");
+  IMPLICIT("implicit", "implicit"),
+  /** Signing in to a database as one of its roles. */
+  SIGNS_IN("signs-in", "signs in as"),
+  /** A role of a database that has what another has. */
+  ROLE("role", "inherits the role"),
+  /** A role of a database that may switch to another, but has nothing of it until then. */
+  SWITCH("switch", "may switch to");
 
   private static final Via[] ALL = values();
 

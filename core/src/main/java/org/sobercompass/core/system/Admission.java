@@ -24,6 +24,7 @@ public final class Admission {
   private final Optional<List<Enrolment>> register;
   private final Terms terms;
   private final Map<Integer, List<Enrolment>> bySubject = new HashMap<>();
+  private Map<Integer, String> barred = Map.of();
 
   /**
    * An admission.
@@ -55,6 +56,13 @@ public final class Admission {
             bySubject.computeIfAbsent(line.subject(), s -> new ArrayList<>()).add(line);
           }
         });
+  }
+
+  /** The same, keeping these accounts out, each for a reason. */
+  public Admission barring(Map<Integer, String> accounts) {
+    Admission other = new Admission(facts, open, signInKinds, register, terms);
+    other.barred = Map.copyOf(accounts);
+    return other;
   }
 
   /** Whether it asks for no sign-in. */
@@ -143,6 +151,10 @@ public final class Admission {
       reasons.add("its password must be changed first");
     } else if (facts.passwordEnds(account) <= asOf) {
       reasons.add("its password has expired");
+    }
+    String bar = barred.get(account);
+    if (bar != null) {
+      reasons.add(bar);
     }
     if (isBeforeSwitch(account, asOf)) {
       reasons.add("the application does not sign in from " + facts.source(account) + " yet");

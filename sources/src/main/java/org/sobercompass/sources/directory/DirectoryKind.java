@@ -96,8 +96,12 @@ public record DirectoryKind(
   /** Users and groups of one host: lines of passwd, group and shadow, as {@code getent} gives. */
   public static final DirectoryKind HOST = other("host");
 
+  /** Roles of a database, from what was collected of it. */
+  public static final DirectoryKind DATABASE = other("postgresql");
+
   /** All kinds. */
-  public static final List<DirectoryKind> ALL = List.of(STANDARD, POSIX, AD, SCIM, ACCOUNTS, HOST);
+  public static final List<DirectoryKind> ALL =
+      List.of(STANDARD, POSIX, AD, SCIM, ACCOUNTS, HOST, DATABASE);
 
   private static DirectoryKind other(String id) {
     return new DirectoryKind(

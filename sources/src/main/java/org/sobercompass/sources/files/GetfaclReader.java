@@ -53,10 +53,15 @@ final class GetfaclReader {
     if (list == FileFacts.UNREAD) {
       list = parse(body, line, path);
     }
-    if (!into.put(node, body.contains("\ndefault:"), list)) {
+    if (!into.put(node, isFolder(body), list)) {
       problems.error(
           Place.of(name, line), "the path " + quoted(path) + " stands twice", "each path once");
     }
+  }
+
+  /** Only folders have default entries; a collector may say it too. */
+  private static boolean isFolder(String body) {
+    return body.contains("\ndefault:") || body.contains("# folder\n");
   }
 
   private static String quoted(byte[] path) {

@@ -12,8 +12,8 @@ import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Trustees;
 import org.sobercompass.core.system.files.FileFacts;
-import org.sobercompass.core.system.files.Trustees;
 
 /**
  * Reads NFSv4 lists (RFC 7530 section 6) as text: {@code # file:}, {@code # owner:}, {@code #

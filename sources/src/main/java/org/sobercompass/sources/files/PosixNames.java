@@ -11,7 +11,7 @@ import org.sobercompass.core.membership.Sight;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Grant;
-import org.sobercompass.core.system.files.Trustees;
+import org.sobercompass.core.system.Trustees;
 
 /**
  * Users and groups of POSIX lists, by name or number (RFC 2307 {@code uidNumber}, {@code

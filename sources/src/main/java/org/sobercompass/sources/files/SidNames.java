@@ -13,7 +13,7 @@ import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Grant;
-import org.sobercompass.core.system.files.Trustees;
+import org.sobercompass.core.system.Trustees;
 
 /**
  * Trustees of descriptors: SIDs of accounts and groups of the directory, the well-known ones

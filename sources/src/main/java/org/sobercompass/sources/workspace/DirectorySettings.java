@@ -28,6 +28,7 @@ import org.sobercompass.sources.text.Node;
  * @param live how to reach it, for a live directory
  * @param service how to reach it, for a SCIM service
  * @param schema its schema as LDIF, relative to the workspace, for an export
+ * @param accountsOf the directory whose accounts sign in to a database by the names of its roles
  * @param place where it stands in the workspace
  */
 public record DirectorySettings(
@@ -38,10 +39,11 @@ public record DirectorySettings(
     Optional<LdapAccess> live,
     Optional<ScimSettings> service,
     Optional<String> schema,
+    Optional<String> accountsOf,
     Place place) {
 
   private static final Set<String> OWN =
-      Set.of("kind", "file", "taken", "login-attribute", "schema");
+      Set.of("kind", "file", "taken", "login-attribute", "schema", "accounts-of");
 
   /** Whether it is read over the wire. */
   public boolean isLive() {
@@ -50,7 +52,8 @@ public record DirectorySettings(
 
   /** All that changes what is read, as one text that is the same in every process. */
   String settings() {
-    return String.join("\n", name, kind.id(), kind.logins().toString(), file, "" + taken, "");
+    return String.join(
+        "\n", name, kind.id(), kind.logins().toString(), file, "" + taken, accountsOf.orElse(""));
   }
 
   /** Reads all directories of {@code compass.yaml}. */
@@ -96,6 +99,7 @@ public record DirectorySettings(
         isLive && kind.isLdif() ? AccessSettings.read(name, node, root) : Optional.empty(),
         isLive && !kind.isLdif() ? ScimSettings.read(node, kind, root) : Optional.empty(),
         schema(node, kind, isLive),
+        accountsOf(node, kind),
         node.place());
   }
 
@@ -108,6 +112,16 @@ public record DirectorySettings(
           "schema: beside the file: of an LDIF export only");
     }
     return schema;
+  }
+
+  private static Optional<String> accountsOf(Node node, DirectoryKind kind) {
+    Optional<String> directory = node.text("accounts-of");
+    if (directory.isPresent() && !kind.id().equals(DirectoryKind.DATABASE.id())) {
+      node.wrong(
+          "accounts-of: is said of a directory of kind " + kind.id(),
+          "kind: postgresql, whose roles are signed in as by accounts of that directory");
+    }
+    return directory;
   }
 
   private static DirectoryKind kind(Node node, Problems problems) {

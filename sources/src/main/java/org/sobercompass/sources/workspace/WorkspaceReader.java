@@ -31,6 +31,7 @@ import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.SystemFormat;
 import org.sobercompass.sources.SystemFormats;
+import org.sobercompass.sources.database.RoleSource;
 import org.sobercompass.sources.delegation.AdminReader;
 import org.sobercompass.sources.delegation.CatalogueReader;
 import org.sobercompass.sources.directory.DirectoryKind;
@@ -265,6 +266,9 @@ final class WorkspaceReader {
       new ScimSource(export.shown(), source, reading).read(export.path());
     } else if (kind.id().equals(DirectoryKind.HOST.id())) {
       new HostSource(export.shown(), source, reading).read(export.path());
+    } else if (kind.id().equals(DirectoryKind.DATABASE.id())) {
+      new RoleSource(export.shown(), export.settings().accountsOf(), source, reading)
+          .read(export.path());
     } else {
       new AccountsSource(export.shown(), zone, source, reading).read(export.path());
     }

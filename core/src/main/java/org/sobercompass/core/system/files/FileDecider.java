@@ -20,7 +20,9 @@ import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Projected;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Token;
+import org.sobercompass.core.system.Trustees;
 import org.sobercompass.core.system.Verdict;
+import org.sobercompass.core.system.Who;
 import org.sobercompass.core.system.files.FileList.Entry;
 import org.sobercompass.core.system.files.FileNeeds.Check;
 import org.sobercompass.core.system.files.FileNeeds.Need;
@@ -30,31 +32,16 @@ final class FileDecider implements Decider {
   private final FileFacts facts;
   private final FileGrants grants;
   private final FileNeeds needs;
-  private final int words;
 
   FileDecider(FileFacts facts, FileGrants grants) {
     this.facts = facts;
     this.grants = grants;
     this.needs = new FileNeeds(facts);
-    this.words = (facts.trustees.size() + 63) >> 6;
   }
 
   @Override
   public Projected project(Token token) {
-    long[] sure = new long[words];
-    long[] perhaps = new long[words];
-    facts.trustees.mark(token.subjects().sure(), sure);
-    facts.trustees.mark(token.subjects().perhaps(), perhaps);
-    int comes =
-        token.subjects().sure().isEmpty() ? token.subjects().perhaps().isEmpty() ? 0 : 1 : 2;
-    (comes == 2 ? sure : perhaps)[0] |= comes == 0 ? 0 : 1;
-    if (comes > 0) {
-      facts.trustees.markOpen(perhaps);
-    }
-    for (int w = 0; w < words; w++) {
-      perhaps[w] &= ~sure[w];
-    }
-    return new Who(sure, perhaps, comes);
+    return Who.of(token, facts.trustees);
   }
 
   @Override

@@ -12,6 +12,7 @@ import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Proof;
 import org.sobercompass.core.system.Stopped;
 import org.sobercompass.core.system.Verdict;
+import org.sobercompass.core.system.Who;
 import org.sobercompass.core.system.files.FileList.Reason;
 import org.sobercompass.core.system.files.FileNeeds.Check;
 import org.sobercompass.core.system.files.FileNeeds.Need;

@@ -8,6 +8,7 @@ import java.util.Map;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.PathTree;
+import org.sobercompass.core.system.Trustees;
 
 /**
  * Paths with their lists, frozen: each distinct list once, four bytes a path for which it has.

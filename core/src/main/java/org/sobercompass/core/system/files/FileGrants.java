@@ -11,6 +11,7 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.core.system.Trustees;
 import org.sobercompass.core.system.files.FileFacts.Share;
 import org.sobercompass.core.system.files.FileList.Entry;
 

@@ -2,6 +2,7 @@ package org.sobercompass.core.system.files;
 
 import java.util.BitSet;
 import java.util.List;
+import org.sobercompass.core.system.Who;
 
 /** One access control list; the same object for all paths that have it. Immutable. */
 interface FileList {

@@ -1,6 +1,7 @@
 package org.sobercompass.core.system.files;
 
 import java.util.Arrays;
+import org.sobercompass.core.system.Who;
 import org.sobercompass.core.system.files.FileFacts.Share;
 
 /**

@@ -9,6 +9,7 @@ import java.util.function.IntFunction;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Remark;
+import org.sobercompass.core.system.Who;
 import org.sobercompass.core.system.files.FileFacts.Share;
 import org.sobercompass.core.system.files.FileList.Entry;
 

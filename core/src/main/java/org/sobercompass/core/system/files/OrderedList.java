@@ -7,6 +7,8 @@ import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType.Effect;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.WellKnown;
+import org.sobercompass.core.system.Trustees;
+import org.sobercompass.core.system.Who;
 
 /**
  * A list whose entries allow and deny, in the order as stored: of each right the first entry that

@@ -3,6 +3,8 @@ package org.sobercompass.core.system.files;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import org.sobercompass.core.system.Trustees;
+import org.sobercompass.core.system.Who;
 
 /**
  * A list of 1003.1e, or a mode alone, as Linux decides it: the owner's entry, else the entry of the

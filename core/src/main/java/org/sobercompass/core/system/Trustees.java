@@ -1,4 +1,4 @@
-package org.sobercompass.core.system.files;
+package org.sobercompass.core.system;
 
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Map;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.store.IntList;
-import org.sobercompass.core.system.Grant;
 
 /**
  * Whom the lists name: each spelling once, with the subject it stands for. Number 0 is everybody
@@ -73,12 +72,12 @@ public final class Trustees {
   }
 
   /** Whether nothing is known of who counts as a trustee. */
-  boolean isOpen(int trustee) {
+  public boolean isOpen(int trustee) {
     return open.get(trustee);
   }
 
   /** Sets a bit for each trustee of whom it is not known who counts as it. */
-  void markOpen(long[] bits) {
+  public void markOpen(long[] bits) {
     for (int t = open.nextSetBit(0); t >= 0; t = open.nextSetBit(t + 1)) {
       bits[t >> 6] |= 1L << t;
     }
@@ -90,7 +89,7 @@ public final class Trustees {
   }
 
   /** Sets a bit for each trustee that stands for one of these subjects. */
-  void mark(IntList subjectsOfToken, long[] bits) {
+  public void mark(IntList subjectsOfToken, long[] bits) {
     for (int i = 0; i < subjectsOfToken.size(); i++) {
       for (int p = first[subjectsOfToken.get(i)]; p >= 0; p = next[p]) {
         int trustee = pairTrustee.get(p);
@@ -100,7 +99,7 @@ public final class Trustees {
   }
 
   /** All subjects that count as a trustee. */
-  IntList subjects(int trustee) {
+  public IntList subjects(int trustee) {
     IntList all = new IntList(4);
     for (int p = 0; p < next.length; p++) {
       if (pairTrustee.get(p) == trustee) {
@@ -111,7 +110,7 @@ public final class Trustees {
   }
 
   /** The subjects that are named at all, ascending. */
-  IntList named() {
+  public IntList named() {
     IntList named = new IntList();
     for (int s = 0; s < first.length; s++) {
       if (first[s] >= 0) {

@@ -1,0 +1,175 @@
+package org.sobercompass.core.system.database;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.function.IntFunction;
+import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.system.Remark;
+import org.sobercompass.core.system.Token;
+import org.sobercompass.core.system.Trustees;
+import org.sobercompass.core.system.Who;
+import org.sobercompass.core.system.database.DatabaseFacts.Item;
+import org.sobercompass.core.system.database.DatabaseFacts.Kind;
+import org.sobercompass.core.system.database.DatabaseFacts.Switch;
+
+/** What is wrong in the grants and roles of a database. One cause is one remark. O(grants). */
+final class DatabaseRemarks {
+  private final DatabaseFacts facts;
+  private final DatabaseGrants grants;
+  private final IntFunction<SubjectSet> subjectsOf;
+
+  DatabaseRemarks(DatabaseFacts facts, DatabaseGrants grants, IntFunction<SubjectSet> subjectsOf) {
+    this.facts = facts;
+    this.grants = grants;
+    this.subjectsOf = subjectsOf;
+  }
+
+  List<Remark> all() {
+    List<Remark> all = new ArrayList<>();
+    open(all);
+    unreachable(all);
+    switches(all);
+    all.sort(Comparator.comparingInt(Remark::resource).thenComparing(Remark::kind));
+    return List.copyOf(all);
+  }
+
+  private boolean isData(Kind kind) {
+    return kind == Kind.TABLE || kind == Kind.VIEW || kind == Kind.SEQUENCE || kind == Kind.COLUMN;
+  }
+
+  /** Rights of PUBLIC beyond those that every database begins with. */
+  private void open(List<Remark> all) {
+    Map<Integer, List<Integer>> bySchema = new TreeMap<>();
+    for (int r = 0; r < facts.items.length; r++) {
+      Kind kind = facts.items[r].kind();
+      long beyond = isData(kind) ? -1L : kind == Kind.SCHEMA ? DatabaseRights.bit('C') : 0;
+      for (int g = grants.first(r); g < grants.end(r); g++) {
+        if (grants.isEverybody(grants.trustee(g)) && (grants.mask(g) & beyond) != 0) {
+          bySchema.computeIfAbsent(schema(r), s -> new ArrayList<>()).add(g);
+        }
+      }
+    }
+    bySchema.forEach(
+        (schema, shown) ->
+            all.add(
+                remark(
+                    Remark.Kind.PUBLIC_RIGHTS,
+                    schema,
+                    facts.tree.id(schema),
+                    "every role of the database has rights in "
+                        + facts.tree.id(schema)
+                        + ": "
+                        + first(shown),
+                    shown,
+                    shown.size() - 1,
+                    "revoke them from PUBLIC, and grant them to the roles that need them")));
+  }
+
+  private String first(List<Integer> shown) {
+    var grant = grants.all().get(shown.get(0));
+    return grants.roles().get(grant.role()).name() + " on " + facts.tree.id(grant.resource());
+  }
+
+  private int schema(int resource) {
+    int at = resource;
+    while (at > 0 && facts.items[at].kind() != Kind.SCHEMA) {
+      at = facts.tree.parent(at);
+    }
+    return at;
+  }
+
+  /** Rights on tables whose holders may not even use the schema. */
+  private void unreachable(List<Remark> all) {
+    Map<String, List<Integer>> byCause = new TreeMap<>();
+    for (int r = 0; r < facts.items.length; r++) {
+      Item item = facts.items[r];
+      for (int g = grants.first(r) + 1; isData(item.kind()) && g < grants.end(r); g++) {
+        int trustee = grants.trustee(g);
+        boolean someone = trustee > 0 && trustee != item.owner();
+        if (someone && facts.trustees.subject(trustee) >= 0 && !reaches(trustee, r)) {
+          String cause = facts.tree.id(schema(r)) + " " + facts.trustees.text(trustee);
+          byCause.computeIfAbsent(cause, c -> new ArrayList<>()).add(g);
+        }
+      }
+    }
+    byCause.forEach(
+        (cause, shown) -> {
+          int resource = grants.all().get(shown.get(0)).resource();
+          String label = facts.trustees.label(grants.trustee(shown.get(0)));
+          all.add(
+              remark(
+                  Remark.Kind.NO_WAY_TO_IT,
+                  resource,
+                  cause,
+                  label
+                      + " was granted "
+                      + first(shown)
+                      + ", but may not use the schema "
+                      + facts.tree.id(schema(resource))
+                      + " or connect",
+                  shown,
+                  shown.size() - 1,
+                  "grant usage of the schema, or revoke what cannot be used"));
+        });
+  }
+
+  private boolean reaches(int trustee, int resource) {
+    SubjectSet subjects = subjectsOf.apply(facts.trustees.subject(trustee));
+    subjects.sure().add(facts.trustees.subject(Trustees.EVERYONE));
+    Who who = Who.of(new Token(Token.NOBODY, subjects, 0), facts.trustees);
+    DatabaseMasks masks = new DatabaseMasks(facts, new DatabaseWho(who, false));
+    return masks.reaches(resource, true);
+  }
+
+  private void switches(List<Remark> all) {
+    for (Switch allowed : facts.switches) {
+      if (!allowed.inherits() || allowed.superuser()) {
+        String member = facts.trustees.label(allowed.member());
+        String role = facts.trustees.label(allowed.role());
+        Remark.Kind kind =
+            allowed.superuser() ? Remark.Kind.SUPERUSER_BY_MEMBERSHIP : Remark.Kind.MAY_SWITCH;
+        all.add(
+            new Remark(
+                kind,
+                0,
+                facts.trustees.text(allowed.member()) + " " + facts.trustees.text(allowed.role()),
+                member
+                    + " may switch to "
+                    + role
+                    + (allowed.superuser()
+                        ? ", a superuser, who may do everything"
+                        : ", of which it inherits nothing: what it does not have it can take"),
+                subjects(allowed.member()),
+                List.of(),
+                0,
+                "revoke " + role + " from " + member + ", or say who may do so and why"));
+      }
+    }
+  }
+
+  private List<Integer> subjects(int trustee) {
+    int subject = facts.trustees.subject(trustee);
+    return subject < 0 ? List.of() : List.of(subject);
+  }
+
+  private Remark remark(
+      Remark.Kind kind,
+      int resource,
+      String cause,
+      String sentence,
+      List<Integer> shown,
+      int also,
+      String advice) {
+    List<Integer> subjects =
+        shown.stream()
+            .map(g -> grants.all().get(g).subject())
+            .filter(s -> s >= 0)
+            .distinct()
+            .sorted()
+            .toList();
+    return new Remark(kind, resource, cause, sentence, subjects, shown, also, advice);
+  }
+}

@@ -1,0 +1,106 @@
+package org.sobercompass.sources.database;
+
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.util.Optional;
+import java.util.Properties;
+import org.sobercompass.core.problem.OutsideException;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.sources.live.Secret;
+
+/**
+ * Where a database is and as whom to ask. TLS verifies the server and its name unless plain is
+ * asked for in so many words.
+ *
+ * @param host the host
+ * @param port the port
+ * @param database the database
+ * @param role as whom
+ * @param password where the password comes from, if there is one
+ * @param plain whether the connection may go without TLS
+ * @param authority the certificate that signs the server's, if it is not a usual one
+ */
+public record DatabaseDoor(
+    String host,
+    int port,
+    String database,
+    String role,
+    Optional<Secret> password,
+    boolean plain,
+    Optional<Path> authority) {
+  private static final int PATIENCE_SECONDS = 60;
+
+  /**
+   * Collects the database into a file, which is there whole or not at all.
+   *
+   * @return how many lines
+   * @throws OutsideException when it cannot be reached, refuses, or drops the connection
+   */
+  public int collect(Path out, Secret.Origins origins) {
+    Path beside = out.resolveSibling(out.getFileName() + ".part");
+    try {
+      int lines;
+      try (Connection connection = connect(origins);
+          BufferedWriter writer = Files.newBufferedWriter(beside, StandardCharsets.UTF_8)) {
+        lines = DatabaseCollector.collect(connection, writer);
+      }
+      Files.move(beside, out, StandardCopyOption.REPLACE_EXISTING);
+      return lines;
+    } catch (SQLException e) {
+      drop(beside);
+      throw new OutsideException(
+          Problem.error(
+              Place.of(host + ":" + port + "/" + database),
+              "the database could not be read as "
+                  + Problem.quote(role)
+                  + ": "
+                  + String.valueOf(e.getMessage()).lines().findFirst().orElse("no reason given"),
+              "a server that answers, a role that may sign in there, and TLS or --plain; nothing"
+                  + " was written"));
+    } catch (IOException e) {
+      drop(beside);
+      throw new OutsideException(
+          Problem.error(
+              Place.of(out.toString()),
+              "cannot be written: " + e.getMessage(),
+              "a folder to write in"));
+    }
+  }
+
+  private static void drop(Path beside) {
+    try {
+      Files.deleteIfExists(beside);
+    } catch (IOException e) {
+      throw new OutsideException(
+          Problem.error(
+              Place.of(beside.toString()), "cannot be removed: " + e.getMessage(), "it removed"));
+    }
+  }
+
+  private Connection connect(Secret.Origins origins) throws SQLException {
+    Properties properties = new Properties();
+    properties.setProperty("user", role);
+    password.ifPresent(p -> properties.setProperty("password", p.read(origins)));
+    properties.setProperty("sslmode", plain ? "prefer" : "verify-full");
+    authority.ifPresent(path -> properties.setProperty("sslrootcert", path.toString()));
+    properties.setProperty("connectTimeout", "10");
+    properties.setProperty("socketTimeout", String.valueOf(PATIENCE_SECONDS));
+    properties.setProperty("ApplicationName", "sober collect");
+    return DriverManager.getConnection(
+        "jdbc:postgresql://"
+            + host
+            + ":"
+            + port
+            + "/"
+            + database.replace("%", "%25").replace("?", "%3F"),
+        properties);
+  }
+}

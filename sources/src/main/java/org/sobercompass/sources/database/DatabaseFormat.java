@@ -1,0 +1,259 @@
+package org.sobercompass.sources.database;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.Implicit;
+import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.membership.MembershipProfile;
+import org.sobercompass.core.membership.Sight;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.system.AccessSystem;
+import org.sobercompass.core.system.Admission;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.HostLimits;
+import org.sobercompass.core.system.Trustees;
+import org.sobercompass.core.system.database.DatabaseAccess;
+import org.sobercompass.core.system.database.DatabaseFacts;
+import org.sobercompass.core.system.database.DatabaseFacts.Given;
+import org.sobercompass.core.system.database.DatabaseFacts.Item;
+import org.sobercompass.core.system.database.DatabaseFacts.Kind;
+import org.sobercompass.core.system.database.DatabaseFacts.Rows;
+import org.sobercompass.sources.Ids;
+import org.sobercompass.sources.SightReader;
+import org.sobercompass.sources.SystemFormat;
+import org.sobercompass.sources.text.Node;
+import tools.jackson.databind.JsonNode;
+
+/** The registration of databases; docs/databases.md describes the file. */
+public final class DatabaseFormat implements SystemFormat {
+  private static final Set<String> KEYS = Set.of("kind", "id", "name", "sight", "collection");
+
+  @Override
+  public String kind() {
+    return DatabaseAccess.KIND;
+  }
+
+  @Override
+  public Set<String> needs(Node file, Problems problems) {
+    return new TreeSet<>(HostLimits.NEEDS);
+  }
+
+  @Override
+  public List<String> files(Node file) {
+    return file.texts("collection");
+  }
+
+  @Override
+  public AccessSystem read(Node file, Context context) {
+    file.only(KEYS);
+    String id = Ids.check(file.need("id"), file, context.problems());
+    Sight sight = SightReader.of(file, context);
+    Sight counted =
+        sight.with(
+            new MembershipProfile(
+                Set.of(Via.SIGNS_IN, Via.ROLE, Via.IMPLICIT), MembershipProfile.FULL, false));
+    String collection = file.need("collection");
+    Loading loading = new Loading(collection, sight.directory(), context);
+    Path path = context.root().resolve(collection);
+    new Lines(collection, context.problems()).read(path, loading::line);
+    loading.finish();
+    var admission =
+        new Admission(context.facts(), false, Set.of(), Optional.empty()).barring(loading.barred);
+    return new DatabaseAccess(
+        new DatabaseAccess.Definition(
+            id, file.text("name").orElse(id), counted, admission, List.of(collection)),
+        loading.into.build(),
+        context.facts());
+  }
+
+  /** One collection on its way into facts. */
+  private static final class Loading {
+    private final String name;
+    private final Facts facts;
+    private final Problems problems;
+    private final Map<String, Integer> groupOf = new HashMap<>();
+    private final Trustees.Builder trustees;
+    private final DatabaseFacts.Builder into;
+    private final Map<String, JsonNode> roles = new HashMap<>();
+    private final List<JsonNode> members = new ArrayList<>();
+    private final Map<Integer, String> barred = new HashMap<>();
+    private String database = "";
+
+    Loading(String name, String directory, Context context) {
+      this.name = name;
+      this.facts = context.facts();
+      this.problems = context.problems();
+      trustees = new Trustees.Builder(facts, facts.implicit(Implicit.EVERYONE));
+      into = new DatabaseFacts.Builder(trustees);
+      for (int g = facts.firstGroup(); g < facts.firstGroup() + facts.groups(); g++) {
+        if (facts.source(g).equals(directory)) {
+          groupOf.put(facts.login(g), g);
+        }
+      }
+    }
+
+    void line(JsonNode node, Place place) {
+      switch (Lines.text(node, "kind")) {
+        case "role" -> role(node);
+        case "member" -> members.add(node);
+        case "database" -> database(node, place);
+        case "schema" -> put(node, place, Kind.SCHEMA, Lines.text(node, "name"));
+        case "relation" ->
+            put(node, place, kind(node), Lines.text(node, "schema"), Lines.text(node, "name"));
+        case "column" ->
+            put(
+                node,
+                place,
+                Kind.COLUMN,
+                Lines.text(node, "schema"),
+                Lines.text(node, "relation"),
+                Lines.text(node, "name"));
+        case "function" ->
+            put(node, place, Kind.FUNCTION, Lines.text(node, "schema"), Lines.text(node, "name"));
+        case "server", "default" -> {}
+        case "unread" ->
+            problems.warning(
+                place,
+                "the "
+                    + Lines.text(node, "what")
+                    + "s could not be read: "
+                    + Lines.text(node, "why"),
+                "a role that may; until then nothing is known of them");
+        default ->
+            problems.error(
+                place,
+                Problem.quote(Lines.text(node, "kind")) + " is no kind of line",
+                "what `sober collect database` wrote");
+      }
+    }
+
+    private static Kind kind(JsonNode node) {
+      return switch (Lines.text(node, "type")) {
+        case "v", "m" -> Kind.VIEW;
+        case "S" -> Kind.SEQUENCE;
+        default -> Kind.TABLE;
+      };
+    }
+
+    private void role(JsonNode node) {
+      String role = Lines.text(node, "name");
+      roles.put(role, node);
+      int trustee = trustee(role);
+      int group = groupOf.getOrDefault(role, Grant.MISSING);
+      if (group < 0 || !Lines.yes(node, "login")) {
+        return;
+      }
+      for (int account : signingIn(group)) {
+        if (Lines.yes(node, "superuser")) {
+          into.superuser(account, trustee);
+        }
+        if (node.path("connections").asInt(-1) == 0) {
+          barred.put(account, "the role " + role + " may have no connections");
+        }
+      }
+    }
+
+    private List<Integer> signingIn(int group) {
+      List<Integer> accounts = new ArrayList<>();
+      var down = facts.arrays().down();
+      for (int at = down.start(group); at < down.end(group); at++) {
+        int member = down.at(at);
+        if (member < facts.accounts()) {
+          accounts.add(member);
+        }
+      }
+      return accounts;
+    }
+
+    private int trustee(String role) {
+      int known = trustees.find(role);
+      if (known >= 0) {
+        return known;
+      }
+      int group = groupOf.getOrDefault(role, Grant.MISSING);
+      return trustees.add(role, role, group);
+    }
+
+    private void database(JsonNode node, Place place) {
+      database = Lines.text(node, "name");
+      int at = put(node, place, Kind.DATABASE);
+      if (!Lines.yes(node, "open")) {
+        into.close(at);
+      }
+    }
+
+    private int put(JsonNode node, Place place, Kind kind, String... way) {
+      int at = step(0, database);
+      for (String step : way) {
+        at = step(at, step);
+      }
+      List<Given> given = new ArrayList<>();
+      for (String text : Lines.texts(node, "grants")) {
+        Optional<AclItem> item = AclItem.of(text);
+        if (item.isEmpty()) {
+          problems.error(place, Problem.quote(text) + " is no grant", "grantee=privileges/grantor");
+        } else {
+          String grantee = item.get().grantee();
+          int trustee = grantee.isEmpty() ? Trustees.EVERYONE : trustee(grantee);
+          given.add(new Given(trustee, item.get().mask(), item.get().grantor()));
+        }
+      }
+      String owner = Lines.text(node, "owner");
+      Rows rows =
+          Lines.yes(node, "rows_forced")
+              ? Rows.FORCED
+              : Lines.yes(node, "rows") ? Rows.POLICIES : Rows.ALL;
+      int owns = kind == Kind.COLUMN ? trustee(ownerAbove(way)) : trustee(owner);
+      if (!into.put(at, new Item(kind, owns, given, true, rows))) {
+        problems.error(
+            place, "the " + kind.word() + " stands twice", "one collection of one database");
+      }
+      if (kind == Kind.TABLE || kind == Kind.VIEW) {
+        owners.put(way[0] + "\n" + way[1], owner);
+      }
+      return at;
+    }
+
+    private final Map<String, String> owners = new HashMap<>();
+
+    private String ownerAbove(String... way) {
+      return owners.getOrDefault(way[0] + "\n" + way[1], "");
+    }
+
+    private int step(int above, String text) {
+      String clean = text.replace("\\", "\\134").replace("/", "\\057");
+      return into.paths().child(above, clean.getBytes(StandardCharsets.UTF_8));
+    }
+
+    void finish() {
+      if (database.isEmpty() && problems.errors() == 0) {
+        problems.error(
+            Place.of(name),
+            "the collection has no database",
+            "what `sober collect database` wrote");
+      }
+      for (JsonNode node : members) {
+        JsonNode member = roles.get(Lines.text(node, "member"));
+        JsonNode role = roles.get(Lines.text(node, "role"));
+        if (member != null && role != null && !Lines.yes(member, "superuser")) {
+          into.switching(
+              new DatabaseFacts.Switch(
+                  trustee(Lines.text(node, "member")),
+                  trustee(Lines.text(node, "role")),
+                  Lines.yes(member, "inherits"),
+                  Lines.yes(role, "superuser")));
+        }
+      }
+    }
+  }
+}
