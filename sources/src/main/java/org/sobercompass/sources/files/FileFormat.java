@@ -89,10 +89,15 @@ public final class FileFormat implements SystemFormat {
     var admission = new Admission(context.facts(), false, Set.of(), Optional.empty());
     String name = file.text("name").orElse(id);
     return new FileAccess(
-        new FileAccess.Definition(
-            id, name, sight, admission, file.texts("lists"), loaded.administrators),
+        new FileAccess.Definition(id, name, sight, admission, origins(file), loaded.administrators),
         loaded.facts,
         context.facts());
+  }
+
+  private static List<String> origins(Node file) {
+    List<String> origins = new ArrayList<>(file.texts("lists"));
+    origins.add(file.place().file());
+    return origins;
   }
 
   private record Loaded(FileFacts facts, List<Integer> administrators) {}

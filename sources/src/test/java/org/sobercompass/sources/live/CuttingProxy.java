@@ -8,14 +8,14 @@ import java.net.ServerSocket;
 import java.net.Socket;
 
 /** Passes bytes on to a server and cuts the first connections after so many bytes of answer. */
-final class CuttingProxy implements AutoCloseable {
+public final class CuttingProxy implements AutoCloseable {
   private final ServerSocket listening;
   private final int target;
   private final int after;
   private volatile int cuts;
   private volatile int connections;
 
-  CuttingProxy(int target, int after, int cuts) throws IOException {
+  public CuttingProxy(int target, int after, int cuts) throws IOException {
     this.target = target;
     this.after = after;
     this.cuts = cuts;
@@ -25,7 +25,7 @@ final class CuttingProxy implements AutoCloseable {
     thread.start();
   }
 
-  int port() {
+  public int port() {
     return listening.getLocalPort();
   }
 

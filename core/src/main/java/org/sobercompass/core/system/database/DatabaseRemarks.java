@@ -104,7 +104,8 @@ final class DatabaseRemarks {
                   Remark.Kind.NO_WAY_TO_IT,
                   resource,
                   cause,
-                  label
+                  "the role "
+                      + label
                       + " was granted "
                       + first(shown)
                       + ", but may not use the schema "
@@ -136,7 +137,8 @@ final class DatabaseRemarks {
                 kind,
                 0,
                 facts.trustees.text(allowed.member()) + " " + facts.trustees.text(allowed.role()),
-                member
+                "the role "
+                    + member
                     + " may switch to "
                     + role
                     + (allowed.superuser()
