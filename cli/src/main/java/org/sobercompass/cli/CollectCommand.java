@@ -49,7 +49,7 @@ final class CollectCommand implements Callable<Integer> {
   private String where = "";
 
   @Option(
-      names = "--out",
+      names = {"-o", "--out"},
       required = true,
       paramLabel = "FILE",
       description = "where to write; a file that is there is replaced")

@@ -40,7 +40,11 @@ import picocli.CommandLine.Parameters;
       "  sober show group vault-leads",
       "  sober show role orders standin-buyer",
       "  sober show node doors cold-room",
-      "  sober show powers wim.ferris --beside glasshouses"
+      "  sober show powers wim.ferris --beside glasshouses",
+      "  sober show tree fieldshare /glasshouses",
+      "  sober show list fieldshare /glasshouses/2024",
+      "  sober show access fieldshare /glasshouses/2026",
+      "  sober show layers fieldshare:change /vault/germination bostler tquill"
     })
 final class ShowCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
@@ -48,13 +52,15 @@ final class ShowCommand implements Callable<Integer> {
   @Parameters(
       index = "0",
       paramLabel = "KIND",
-      description = "account, accounts, group, host, role, node, scope, scopes or powers")
+      description =
+          "account, accounts, group, host, role, node, scope, scopes, powers; of files and"
+              + " databases tree, list, access or layers")
   private String kind = "";
 
   @Parameters(
       index = "1..*",
       paramLabel = "NAME",
-      arity = "0..2",
+      arity = "0..*",
       description = "the name; for a role or node the application first")
   private List<String> names = new ArrayList<>();
 
@@ -103,12 +109,14 @@ final class ShowCommand implements Callable<Integer> {
         int account = inputs.names().account(one("an account"));
         inputs.print(all.answers().powers(account, Optional.ofNullable(beside).map(all::scope)));
       }
+      case "tree", "list", "access", "layers" -> new ListViews(inputs).show(kind, names);
       case "host" -> inputs.print(new SubjectAnswers(inputs.ask()).host(one("a host")));
       default ->
           throw new UsageException(
               "cannot show "
                   + kind
-                  + "; expected account, accounts, group, host, role, node, scope, scopes or powers");
+                  + "; expected account, accounts, group, host, role, node, scope, scopes, powers,"
+                  + " tree, list, access or layers");
     }
     return Exit.OK;
   }

@@ -17,6 +17,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Findings;
+import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.report.answers.AccountAnswers;
 import org.sobercompass.report.answers.Ask;
 import org.sobercompass.sources.NameResolver;
@@ -27,6 +28,10 @@ class AnswerKeyTest {
   @TempDir static Path demo;
   private static Workspace workspace;
   private static Ask ask;
+
+  /** What is in these has a key of its own, {@link ListKeyTest}. */
+  private static final List<String> OF_LISTS =
+      List.of("Field-notes share", "Fernhollow file host", "Field-book database");
 
   private static final String READER =
       "Seedbook accessions:view W,Seedbook accessions/loans:view W,Seedbook accessions/provenance:view W,Seedbook labels:view W";
@@ -66,6 +71,9 @@ class AnswerKeyTest {
     assertThat(found).hasSize(1);
     TreeSet<String> held = new TreeSet<>();
     for (List<Object> row : new AccountAnswers(ask).brief(found.get(0)).rows()) {
+      if (OF_LISTS.contains(String.valueOf(row.get(0)))) {
+        continue;
+      }
       boolean panel = row.get(0).equals("Climate panel");
       assertThat(row.get(3)).as(login + " " + row).isEqualTo(panel ? "+ usable" : sign);
       held.add(row.get(0) + " " + row.get(1) + " " + row.get(2));
@@ -251,7 +259,22 @@ class AnswerKeyTest {
     "actual-not-intended, contractors",
     "differs-from-intended, vault-leads",
     "circle-of-groups, rota-alpine",
-    "dangling-member, vault-keyholders"
+    "dangling-member, vault-keyholders",
+    "layers-disagree, vault S-1-5-21-1871-2902-3733-1132",
+    "claim-without-support, /glasshouses/2024",
+    "missed-change, /herbarium to S-1-5-21-1871-2902-3733-1112",
+    "owner-outside, S-1-5-21-1871-2902-3733-1112",
+    "writable-by-everyone, /office/drop",
+    "writable-by-everyone, /srv/fernhollow/photos",
+    "broken-inheritance, /office/drop/keys.txt",
+    "entry-of-missing, S-1-5-21-1871-2902-3733-1999",
+    "entry-of-missing, u:2017",
+    "mask-hides, list /srv/fernhollow/minutes",
+    "public-rights, /fieldbook/staging",
+    "no-way-to-it, /fieldbook/loans observers",
+    "may-switch, lio.harrow curators",
+    "may-switch, loader editors",
+    "superuser-by-membership, maren.holt dba"
   })
   void everyPlantedFindingIsFoundOnce(String kind, String cause) {
     assertThat(findings()).filteredOn(line -> line.equals(kind + " " + cause)).hasSize(1);
@@ -259,7 +282,7 @@ class AnswerKeyTest {
 
   @Test
   void nothingElseIsFound() {
-    assertThat(findings()).hasSize(17);
+    assertThat(findings()).hasSize(32);
   }
 
   /** Kind and the short name of the cause, of the subject given for assignments. */
@@ -267,7 +290,8 @@ class AnswerKeyTest {
     List<String> lines = new ArrayList<>();
     for (Finding finding : Findings.of(workspace.model(), workspace.rules())) {
       String cause = finding.cause().id();
-      for (int s = 0; s < workspace.facts().subjects(); s++) {
+      boolean path = finding.cause().kind() == KeyKind.NODE;
+      for (int s = 0; s < workspace.facts().subjects() && !path; s++) {
         if (cause.contains(workspace.facts().key(s).id())) {
           String login = workspace.facts().login(s);
           cause = login.isEmpty() ? workspace.facts().key(s).id() : login;

@@ -67,6 +67,13 @@ class SchemaTest {
     "powers-named, reach",
     "sides, reach --sides",
     "act-trial, trial nlarkin --act set-password --on wmarsh",
+    "access, show access fieldshare /glasshouses/2026 gwick wmarsh",
+    "list, show list fieldshare /glasshouses/2024",
+    "list, show list fernstore /srv/fernhollow/walks",
+    "layers, show layers fieldshare:change /vault/germination bostler mholt",
+    "layers, show layers fieldbook:select /fieldbook/loans/loan nils.farrow",
+    "tree, show tree fieldshare",
+    "tree, show tree fieldbook",
     "survey, survey",
     "surveys, survey list"
   })

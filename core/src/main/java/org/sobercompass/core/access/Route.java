@@ -26,6 +26,11 @@ public record Route(
     int right,
     List<Leg> also) {
 
+  /** The account it begins at. */
+  public int account() {
+    return subjects.get(0);
+  }
+
   /**
    * One more thing that is needed: a grant of another layer, and how the account comes by it.
    *

@@ -2,6 +2,7 @@ package org.sobercompass.core.system;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.IntFunction;
 import org.sobercompass.core.membership.Sight;
 import org.sobercompass.core.membership.SubjectSet;
@@ -73,6 +74,19 @@ public interface AccessSystem {
 
   /** The lists of a resource as they stand, one line an entry, with where each comes from. */
   default List<ListLine> list(int resource) {
+    return List.of();
+  }
+
+  /** What is to be said of the list of a resource at a glance; none for a system without lists. */
+  default Set<ListMark> marks(int resource) {
+    return Set.of();
+  }
+
+  /**
+   * What the list of something made below a resource would be, in words; none where it is not
+   * known.
+   */
+  default List<String> made(int resource) {
     return List.of();
   }
 

@@ -39,7 +39,9 @@ public record Matrix(List<Head> applications, List<Head> roles, List<Row> rows, 
     List<Head> applications = new ArrayList<>();
     List<Head> roles = new ArrayList<>();
     List<SystemView> views =
-        model.systems().stream().filter(view -> !view.admission().isOpen()).toList();
+        model.systems().stream()
+            .filter(view -> !view.admission().isOpen() && !view.system().isOfLists())
+            .toList();
     for (SystemView view : views) {
       applications.add(new Head(view.system().name(), view.system().roles().size(), ""));
       view.system()

@@ -1,7 +1,9 @@
 package org.sobercompass.core.system.database;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.IntFunction;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.membership.Sight;
@@ -13,6 +15,7 @@ import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Decider;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.ListLine;
+import org.sobercompass.core.system.ListMark;
 import org.sobercompass.core.system.Remark;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.Rights;
@@ -157,6 +160,22 @@ public final class DatabaseAccess implements AccessSystem {
               grant.grantedBy().isEmpty() ? "" : "granted by " + grant.grantedBy()));
     }
     return List.copyOf(lines);
+  }
+
+  @Override
+  public Set<ListMark> marks(int resource) {
+    Set<ListMark> marks = EnumSet.noneOf(ListMark.class);
+    DatabaseFacts.Item item = facts.items[resource];
+    boolean given = item.given().stream().anyMatch(g -> g.trustee() != item.owner());
+    if (!item.known()) {
+      marks.add(ListMark.UNREAD);
+    } else if (given) {
+      marks.add(ListMark.EXPLICIT);
+    }
+    if (item.rows() != DatabaseFacts.Rows.ALL) {
+      marks.add(ListMark.ROWS);
+    }
+    return marks;
   }
 
   @Override

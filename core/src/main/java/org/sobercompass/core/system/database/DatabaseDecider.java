@@ -265,7 +265,8 @@ final class DatabaseDecider implements Decider {
     BitSet superusers = new BitSet();
     facts.superusers.keySet().forEach(superusers::set);
     for (Step step : steps(question.resource(), need(question))) {
-      if (facts.closed.get(step.resource)) {
+      boolean none = (step.need & ~facts.items[step.resource].kind().rights()) != 0;
+      if (none || facts.closed.get(step.resource)) {
         return Optional.of(new Crowd(new BitSet(), new BitSet()));
       }
       BitSet through = through(step, members);

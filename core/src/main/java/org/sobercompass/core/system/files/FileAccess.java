@@ -2,6 +2,7 @@ package org.sobercompass.core.system.files;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.function.IntFunction;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.membership.Sight;
@@ -13,6 +14,7 @@ import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Decider;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.ListLine;
+import org.sobercompass.core.system.ListMark;
 import org.sobercompass.core.system.Remark;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.Rights;
@@ -151,6 +153,16 @@ public final class FileAccess implements AccessSystem {
     List<ListLine> lines = new ArrayList<>();
     new FileLines(facts, grants).of(resource, lines);
     return List.copyOf(lines);
+  }
+
+  @Override
+  public Set<ListMark> marks(int resource) {
+    return new FileLines(facts, grants).marks(resource);
+  }
+
+  @Override
+  public List<String> made(int resource) {
+    return new FileLines(facts, grants).made(resource);
   }
 
   @Override

@@ -1,9 +1,14 @@
 package org.sobercompass.core.system.files;
 
+import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
+import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.ListLine;
 import org.sobercompass.core.system.ListLine.Origin;
+import org.sobercompass.core.system.ListMark;
 import org.sobercompass.core.system.files.FileFacts.Share;
 import org.sobercompass.core.system.files.FileList.Entry;
 
@@ -71,14 +76,60 @@ final class FileLines {
   }
 
   private static ListLine made(int resource, String entry) {
-    return new ListLine(
-        "default",
-        resource,
-        Origin.DEFAULT,
-        entry,
-        Grant.MISSING,
-        "allow",
-        "",
-        "what is made in it");
+    return new ListLine("default", resource, Origin.DEFAULT, entry, Grant.MISSING, "allow", "", "");
+  }
+
+  Set<ListMark> marks(int resource) {
+    int list = facts.listOf[resource];
+    if (list < 0) {
+      return EnumSet.of(ListMark.UNREAD);
+    }
+    Set<ListMark> marks = EnumSet.noneOf(ListMark.class);
+    Lineage lineage = grants.lineage(resource);
+    for (int from : lineage.origin()) {
+      switch (from) {
+        case Lineage.HERE -> marks.add(ListMark.EXPLICIT);
+        case Lineage.CLAIMED -> marks.add(ListMark.CLAIMED);
+        default -> {}
+      }
+    }
+    if (!lineage.missed().isEmpty()) {
+      marks.add(ListMark.MISSED);
+    }
+    if (facts.lists[list] instanceof OrderedList own && own.descriptor.isProtected()) {
+      marks.add(ListMark.BLOCKED);
+    }
+    if (marks.isEmpty()) {
+      marks.add(ListMark.INHERITED);
+    }
+    return marks;
+  }
+
+  /** What a new file and a new folder would get. */
+  List<String> made(int resource) {
+    int list = facts.listOf[resource];
+    if (list < 0 || !facts.isFolder(resource)) {
+      return List.of();
+    }
+    if (facts.lists[list] instanceof PosixList posix) {
+      return List.of(
+          "a new file: " + posix.made(facts.trustees, false, PosixList.USUAL_UMASK),
+          "a new folder: " + posix.made(facts.trustees, true, PosixList.USUAL_UMASK));
+    }
+    Descriptor above = ((OrderedList) facts.lists[list]).descriptor;
+    return List.of("a new file: " + handed(above, false), "a new folder: " + handed(above, true));
+  }
+
+  private String handed(Descriptor above, boolean isFolder) {
+    List<String> all = new ArrayList<>();
+    for (FileInheritance.Handed handed : FileInheritance.handed(above, isFolder, above)) {
+      if (handed.ace().countsHere()) {
+        int trustee = facts.trustees.find(handed.ace().trustee());
+        String whom = trustee < 0 ? handed.ace().trustee() : facts.trustees.label(trustee);
+        String rights = FileRights.ENTRIES.words(FileRights.mapped(handed.ace().mask()));
+        all.add((handed.ace().denies() ? "not " : "") + rights + " to " + whom);
+      }
+    }
+    return all.isEmpty() ? "nothing is handed on" : String.join("; ", all);
   }
 }

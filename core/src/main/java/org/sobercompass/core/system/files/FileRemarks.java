@@ -140,14 +140,16 @@ final class FileRemarks {
     List<Entry> above = facts.lists[facts.listOf[parent]].entries();
     List<Integer> shown = new ArrayList<>();
     List<String> whom = new ArrayList<>();
+    List<String> trustees = new ArrayList<>();
     for (int from : lineage.missed()) {
+      trustees.add(facts.trustees.text(Math.max(above.get(from + 1).trustee(), 0)));
       shown.add(grants.grant(parent, from + 1));
       whom.add(label(above.get(from + 1)) + ": " + above.get(from + 1).words());
     }
     add(
         Remark.Kind.MISSED_CHANGE,
         resource,
-        path(parent) + " " + shown,
+        path(parent) + " to " + String.join(" ", trustees),
         path(resource)
             + " did not get what "
             + path(parent)

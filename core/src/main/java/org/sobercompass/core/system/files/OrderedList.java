@@ -104,10 +104,9 @@ final class OrderedList implements FileList {
     if (!ace.isHandedOn()) {
       return "";
     }
-    String to =
-        (ace.flags() & Ace.CHILDREN) == 0
-            ? "files"
-            : (ace.flags() & Ace.OBJECTS) == 0 ? "folders" : "folders and files";
+    boolean folders = (ace.flags() & Ace.CHILDREN) != 0;
+    boolean files = (ace.flags() & Ace.OBJECTS) != 0;
+    String to = folders && files ? "all" : folders ? "folders" : "files";
     return (ace.countsHere() ? "and " : "only ")
         + to
         + ((ace.flags() & Ace.NEXT_ONLY) == 0 ? " below" : " directly in it");

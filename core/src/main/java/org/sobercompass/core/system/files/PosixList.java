@@ -27,6 +27,12 @@ public final class PosixList implements FileList {
 
   static final int NO_MASK = -1;
 
+  /** What most programs leave out of what they make: writing for group and others. */
+  static final int USUAL_UMASK = 022;
+
+  private static final int FILE_MODE = 0666;
+  private static final int FOLDER_MODE = 0777;
+
   private final int owner;
   private final int group;
   private final int superuser;
@@ -349,5 +355,53 @@ public final class PosixList implements FileList {
     if (mask != NO_MASK && (may & ~mask) != 0) {
       hidden.add(new int[] {entry, may, may & mask});
     }
+  }
+
+  /**
+   * The list of something made in this folder, as text: of a default list the permissions that the
+   * mode asked for has too (the umask does not count then), else the mode without the umask
+   * (1003.1e 23.3.2).
+   */
+  String made(Trustees trustees, boolean isFolder, int umask) {
+    int mode = isFolder ? FOLDER_MODE : FILE_MODE;
+    String whose = setsGroup() ? ", group " + trustees.label(group) : "";
+    if (defaults.isEmpty()) {
+      int left = mode & ~umask;
+      return "user::"
+          + may(left >> 6)
+          + ", group::"
+          + may(left >> 3)
+          + ", other::"
+          + may(left)
+          + whose;
+    }
+    boolean masked = defaults.stream().anyMatch(d -> d.startsWith("mask"));
+    List<String> entries = new ArrayList<>();
+    for (String entry : defaults) {
+      int last = entry.lastIndexOf(':');
+      String who = entry.substring(0, last + 1);
+      int limit =
+          switch (who) {
+            case "user::" -> mode >> 6;
+            case "other::" -> mode;
+            case "mask::" -> mode >> 3;
+            case "group::" -> masked ? 7 : mode >> 3;
+            default -> 7;
+          };
+      entries.add(who + may(bits(entry.substring(last + 1)) & limit));
+    }
+    return String.join(", ", entries) + whose;
+  }
+
+  private static int bits(String text) {
+    return (text.indexOf('r') >= 0 ? 4 : 0)
+        | (text.indexOf('w') >= 0 ? 2 : 0)
+        | (text.indexOf('x') >= 0 ? 1 : 0);
+  }
+
+  private static String may(int bits) {
+    return ((bits & 4) != 0 ? "r" : "-")
+        + ((bits & 2) != 0 ? "w" : "-")
+        + ((bits & 1) != 0 ? "x" : "-");
   }
 }
