@@ -46,7 +46,7 @@ class ListKeyTest {
         "ibeck | fieldshare:change-permissions | /herbarium/sheets | NO | the list of share herbarium",
         "bostler | fieldshare:change | /vault/germination/2026.csv | NO | the list of share vault",
         "bostler | fieldshare:read | /vault/germination/2026.csv | YES |",
-        "gwick | fieldshare:read | /vault/germination/2026.csv | NO | the list of the file",
+        "gwick | fieldshare:read-data | /vault/germination/2026.csv | NO | the list of the file",
         "mholt | fieldshare:full | /office/finance/grants.csv | YES |",
         "jmerrin | fieldshare:change | /office/finance/grants.csv | YES |",
         "gwick | fieldshare:delete | /office/drop/keys.txt | YES |",

@@ -44,10 +44,10 @@ class SoberTest {
   void theFirstLineIsTheAnswer() {
     assertThat(onDemo("show", "account", "ilse.brandt").out())
         .startsWith(
-            "Ilse Brandt (ilse.brandt) holds 18 permissions in 5 of 7 applications: all usable.");
+            "Ilse Brandt (ilse.brandt) holds 18 permissions in 5 of 10 applications: all usable.");
     assertThat(onDemo("holders", "orders:payments:sign").out())
         .startsWith("2 accounts hold orders:payments:sign at The whole trust.");
-    assertThat(onDemo("findings").out()).startsWith("17 findings: 5 high, 5 medium, 7 low.");
+    assertThat(onDemo("findings").out()).startsWith("32 findings: 10 high, 10 medium, 12 low.");
   }
 
   @Test
@@ -55,15 +55,15 @@ class SoberTest {
     Said said = onDemo("check");
     assertThat(said.code()).isEqualTo(1);
     assertThat(said.out())
-        .startsWith("The workspace can be read; 3 things need a look.")
+        .startsWith("The workspace can be read; 5 things need a look.")
         .contains(
             "doors: 70 of 71 accounts that are given something can use it (1 disabled); it sees ")
         .contains(
-            "climate: 101 of 101 accounts that are given something can use it; it asks for no")
+            "climate: 105 of 105 accounts that are given something can use it; it asks for no")
         .contains("permits: 11 of 14 accounts that are given something can use it (1 expired, 2");
     assertThat(
             onDemo("check", "--format", "jsonl").out().lines().filter(l -> l.contains("warning")))
-        .hasSize(3)
+        .hasSize(5)
         .anyMatch(line -> line.contains("tomas.reed"))
         .anyMatch(line -> line.contains("Doors has no emergency account"))
         .anyMatch(line -> line.contains("ledger-keyring was last tried 382 days ago"));
@@ -380,7 +380,7 @@ class SoberTest {
     Said said = sober("demo", folder.resolve("new").toString());
     assertThat(said.code()).as(said.err()).isZero();
     assertThat(said.out())
-        .contains("17 findings")
+        .contains("32 findings")
         .contains("Yes: Tova Quill")
         .contains("No: Joss Merrin");
     assertThat(folder.resolve("new/page.html")).exists();

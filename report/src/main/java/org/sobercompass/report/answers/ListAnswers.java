@@ -1,6 +1,7 @@
 package org.sobercompass.report.answers;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -100,7 +101,9 @@ public final class ListAnswers {
     Sheet.Builder sheet =
         ask.begin("access/1", "account", "login", "name", "rights", "state", "through", "from");
     RouteFinder finder = new RouteFinder(asker, Limits.ONE);
-    for (Row row : rows.values()) {
+    List<Row> ranked = new ArrayList<>(rows.values());
+    ranked.sort(Comparator.comparingInt(row -> row.rights().get(0)));
+    for (Row row : ranked) {
       List<Integer> largest = largest(view, row.rights());
       List<Route> routes = finder.find(view, row.account(), largest.get(0), resource).open();
       sheet.row(
@@ -176,7 +179,7 @@ public final class ListAnswers {
   /** One right on one resource, layer by layer, for accounts side by side. */
   public Sheet layers(SystemView view, int right, int resource, List<Integer> accounts) {
     Sheet.Builder sheet =
-        ask.begin("layers/1", "account", "login", "layer", "lets", "by", "limits");
+        ask.begin("layers/1", "account", "login", "layer", "lets", "limits", "by");
     List<String> sentences = new ArrayList<>();
     for (int account : accounts) {
       List<Layer> layers =
@@ -194,8 +197,8 @@ public final class ListAnswers {
             layer.verdict() == Verdict.YES
                 ? "+ lets through"
                 : layer.verdict() == Verdict.NO ? "x stops" : "? undecided",
-            by(view, layer),
-            limits ? "< here" : "");
+            limits ? "< here" : "",
+            by(view, layer));
       }
       sentences.add(sentence(view, account, layers, limit));
     }
@@ -280,6 +283,30 @@ public final class ListAnswers {
     return ask.finish(sheet, view);
   }
 
+  /**
+   * One line of a tree, as drawn.
+   *
+   * @param depth how many folders it stands in
+   * @param name its own name
+   * @param signs its marks
+   * @param says the marks in words
+   * @param entries what is written there
+   */
+  public record Line(int depth, String name, String signs, String says, String entries) {}
+
+  /** The lines of a system's whole tree, up to a number. */
+  public static List<Line> lines(SystemView view, int most) {
+    List<Line> lines = new ArrayList<>();
+    for (int r = 0; r < Math.min(most, view.resources().size()); r++) {
+      String id = view.resources().id(r);
+      String name = r == 0 ? id : id.substring(id.lastIndexOf('/') + 1);
+      lines.add(
+          new Line(
+              view.resources().depth(r), name, signs(view, r), says(view, r), entries(view, r)));
+    }
+    return lines;
+  }
+
   private static String indented(Resources tree, int top, int resource) {
     if (resource == top) {
       return tree.id(resource);
@@ -299,8 +326,14 @@ public final class ListAnswers {
         .collect(Collectors.joining(", "));
   }
 
-  /** The entries written at a resource itself, in short. */
+  /** The entries written at a resource itself, in short, after what is unusual about them. */
   private static String own(SystemView view, int resource) {
+    String unusual = marks(view, resource).strip();
+    String entries = entries(view, resource);
+    return unusual + (unusual.isEmpty() || entries.isEmpty() ? "" : " ") + entries;
+  }
+
+  private static String entries(SystemView view, int resource) {
     return view.system().list(resource).stream()
         .filter(line -> line.resource() == resource && !line.layer().startsWith("share "))
         .filter(

@@ -13,6 +13,8 @@ import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.report.answers.Ask;
 import org.sobercompass.report.answers.FindingAnswers;
+import org.sobercompass.report.answers.ListAnswers;
+import org.sobercompass.report.answers.ListAnswers.Line;
 
 /**
  * One self-contained HTML page: the answer in words, the findings with their routes drawn, a matrix
@@ -20,6 +22,7 @@ import org.sobercompass.report.answers.FindingAnswers;
  */
 public final class Page {
   private static final int SUBJECTS = 30;
+  private static final int LINES = 400;
 
   private final Ask ask;
   private final List<Finding> findings;
@@ -43,6 +46,21 @@ public final class Page {
       String key,
       String drawing) {}
 
+  /** A tree of files or tables as the template shows it. */
+  public record Tree(String name, int leftOut, List<Line> lines) {}
+
+  private List<Tree> trees() {
+    return ask.model().systems().stream()
+        .filter(view -> view.system().isOfLists())
+        .map(
+            view ->
+                new Tree(
+                    view.system().name(),
+                    Math.max(0, view.resources().size() - LINES),
+                    ListAnswers.lines(view, LINES)))
+        .toList();
+  }
+
   /** The page as text. */
   public String html() {
     Map<String, Object> values = new LinkedHashMap<>();
@@ -50,6 +68,7 @@ public final class Page {
     values.put("facts", facts());
     values.put("items", items());
     values.put("matrix", Matrix.of(ask.model()));
+    values.put("trees", trees());
     values.put("problems", ask.problems().stream().map(Problem::toString).toList());
     StringOutput out = new StringOutput();
     TemplateEngine.createPrecompiled(

@@ -95,7 +95,11 @@ final class SharedReader {
     } catch (MalformedException e) {
       problems.warning(
           place,
-          "the list cannot be read: " + e.getMessage(),
+          "the list cannot be read at its "
+              + (list.indexOf(':') >= 0 || list.isEmpty() ? "column " : "byte ")
+              + e.at()
+              + ": "
+              + e.getMessage(),
           e.expected() + "; until then the path is undecided");
     } catch (IllegalArgumentException e) {
       problems.warning(

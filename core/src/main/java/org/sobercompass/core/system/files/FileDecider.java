@@ -177,13 +177,24 @@ final class FileDecider implements Decider {
         if (check.list() >= 0) {
           boolean folder = check.share() >= 0 || facts.isFolder(check.resource());
           any.or(facts.lists[check.list()].crowd(check.need(), favourable, folder, members));
-        } else if (favourable) {
-          any.or(members.of(Trustees.EVERYONE, false));
+        } else {
+          unread(check, favourable, members, any);
         }
       }
       all.and(any);
     }
     return all;
+  }
+
+  /** Of a list that was not read it is only known what the superuser may. */
+  private void unread(Check check, boolean favourable, FileList.Members members, BitSet any) {
+    if (favourable && (check.need() & FileRights.ROOT) == 0) {
+      any.or(members.of(Trustees.EVERYONE, false));
+    }
+    boolean run = favourable || facts.isFolder(check.resource());
+    if (facts.superuser >= 0 && (PosixList.ofSuperuser(run) & check.need()) == check.need()) {
+      any.or(members.of(facts.superuser, false));
+    }
   }
 
   @Override
@@ -223,7 +234,7 @@ final class FileDecider implements Decider {
         seen.set(Math.max(pair, 0));
       }
     }
-    if (facts.style == FileStyle.POSIX && facts.trustees.find("u:0") >= 0) {
+    if (facts.superuser >= 0) {
       giving.add(grants.superuserGrant());
     }
     return giving;

@@ -84,8 +84,7 @@ final class FileExplanation {
   }
 
   private boolean isSuperuser() {
-    int superuser = facts.style == FileStyle.POSIX ? facts.trustees.find("u:0") : -1;
-    return superuser >= 0 && who.surely(superuser);
+    return facts.superuser >= 0 && who.surely(facts.superuser);
   }
 
   private List<Integer> givers(Check check) {

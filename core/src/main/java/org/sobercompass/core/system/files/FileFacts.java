@@ -35,6 +35,9 @@ public final class FileFacts {
   final List<Share> shares;
   final boolean openAbove;
 
+  /** The trustee that may everything, or -1. */
+  final int superuser;
+
   /**
    * A share: the way in from the network.
    *
@@ -65,6 +68,7 @@ public final class FileFacts {
     builder.shares.forEach(s -> moved.add(new Share(s.name, built.numbers()[s.resource], s.list)));
     shares = List.copyOf(moved);
     openAbove = builder.openAbove;
+    superuser = style == FileStyle.POSIX ? trustees.find("u:0") : -1;
   }
 
   /** The tree of paths. */

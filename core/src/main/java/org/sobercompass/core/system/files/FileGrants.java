@@ -53,7 +53,7 @@ final class FileGrants extends AbstractList<Grant> implements RandomAccess {
     for (Share share : facts.shares) {
       at += share.list() < 0 ? 0 : facts.lists[share.list()].entries().size() - 1;
     }
-    superuser = facts.style == FileStyle.POSIX ? facts.trustees.find("u:0") : -1;
+    superuser = facts.superuser;
     size = at + (superuser >= 0 ? 1 : 0);
     numberRoles();
   }

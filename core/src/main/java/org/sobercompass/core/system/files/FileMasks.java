@@ -52,6 +52,9 @@ final class FileMasks {
     if (who.comes() == 0) {
       return 0;
     }
+    if (facts.superuser >= 0 && who.surely(facts.superuser)) {
+      return PosixList.ofSuperuser(favourable || facts.isFolder(resource));
+    }
     if (favourable) {
       return posix ? UNREAD_POSIX : FileRights.FULL;
     }

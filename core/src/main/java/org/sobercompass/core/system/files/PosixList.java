@@ -151,6 +151,11 @@ public final class PosixList implements FileList {
     return ((ownerMay | groupBits() | otherMay) & 1) != 0;
   }
 
+  /** What the superuser may: everything, but run only what anybody may run. */
+  static long ofSuperuser(boolean run) {
+    return combinations(run ? 7 : 6) | FileRights.OWNS | FileRights.ROOT;
+  }
+
   /** All combinations that lie in these bits. */
   static long combinations(int bits) {
     long all = 0;
@@ -168,8 +173,7 @@ public final class PosixList implements FileList {
       return 0;
     }
     if (superuser >= 0 && who.surely(superuser)) {
-      boolean run = isFolder || anyExecute();
-      return combinations(run ? 7 : 6) | FileRights.OWNS | FileRights.ROOT;
+      return ofSuperuser(isFolder || anyExecute());
     }
     if (who.surely(owner)) {
       return combinations(ownerMay) | FileRights.OWNS;
@@ -219,13 +223,7 @@ public final class PosixList implements FileList {
     BitSet yes = new BitSet();
     BitSet open = (BitSet) members.of(Trustees.EVERYONE, false).clone();
     if (superuser >= 0) {
-      boolean run = isFolder || anyExecute();
-      decide(
-          combinations(run ? 7 : 6) | FileRights.OWNS | FileRights.ROOT,
-          need,
-          members.of(superuser, false),
-          yes,
-          open);
+      decide(ofSuperuser(isFolder || anyExecute()), need, members.of(superuser, false), yes, open);
     }
     decide(combinations(ownerMay) | FileRights.OWNS, need, members.of(owner, false), yes, open);
     for (int i = 0; i < users.length && listCounts(); i++) {

@@ -1,0 +1,122 @@
+package org.sobercompass.sources.database;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.sobercompass.core.problem.BadInputException;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.system.database.DatabaseRights;
+import org.sobercompass.sources.workspace.Workspace;
+
+/** What was collected of a database, and what is wrong with it. */
+class CollectionTest {
+  private static final String ROLE =
+      "{\"kind\":\"role\",\"name\":\"r\",\"superuser\":false,\"inherits\":true,\"login\":true}\n";
+  private static final String DATABASE =
+      "{\"kind\":\"database\",\"name\":\"d\",\"owner\":\"r\",\"open\":true,\"grants\":[\"=Tc/r\"]}\n";
+
+  @TempDir private Path root;
+
+  @BeforeEach
+  void write() throws IOException {
+    put(
+        "compass.yaml",
+        "directories:\n  d: {kind: postgresql, file: d.jsonl}\napplications: [d.yaml]\n");
+    put("d.yaml", "kind: postgresql\nid: d\ncollection: d.jsonl\n");
+  }
+
+  private void put(String name, String text) throws IOException {
+    Files.writeString(root.resolve(name), text);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "alice=r*w/bob | alice | bob",
+        "=X/bob | '' | bob",
+        "\"odd \"\"one\"\", {x}=/\"=U/\"b=c\" | odd \"one\", {x}=/ | b=c"
+      })
+  void grantsAreParsedWithQuotedNames(String text, String grantee, String grantor) {
+    AclItem item = AclItem.of(text.strip()).orElseThrow();
+    assertThat(item.grantee()).isEqualTo(grantee);
+    assertThat(item.grantor()).isEqualTo(grantor);
+  }
+
+  @Test
+  void aStarIsTheRightToPassThePrivilegeBeforeItOn() {
+    assertThat(AclItem.of("a=r*w/b").orElseThrow().mask())
+        .isEqualTo(DatabaseRights.bit('r') | DatabaseRights.option('r') | DatabaseRights.bit('w'));
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"", "alice", "alice=q/bob", "alice=*r/bob", "alice=r", "\"alice=r/bob"})
+  void whatIsNoGrantIsNone(String text) {
+    assertThat(AclItem.of(text)).isEqualTo(Optional.empty());
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "{\"kind\":\"rol | d.jsonl:3 | cut off",
+        "{\"name\":\"x\"} | d.jsonl:3 | no kind",
+        "{\"kind\":\"tabel\",\"name\":\"x\"} | d.jsonl:3 | no kind of line",
+        "{\"kind\":\"schema\",\"name\":\"s\",\"owner\":\"r\",\"grants\":[\"r=Q/r\"]} | d.jsonl:3 | is no grant",
+        "{\"kind\":\"role\",\"name\":\"x\",\"login\":true,\"until\":\"soon\"} | d.jsonl:3 | is no instant"
+      })
+  void aLineThatIsNoneIsToldWithItsPlace(String line, String place, String what)
+      throws IOException {
+    put("d.jsonl", ROLE + DATABASE + line.strip() + "\n");
+    assertThatThrownBy(() -> Workspace.open(root))
+        .isInstanceOf(BadInputException.class)
+        .hasMessageContaining(place)
+        .hasMessageContaining(what);
+  }
+
+  @Test
+  void aCollectionWithoutItsDatabaseIsNone() throws IOException {
+    put("d.jsonl", ROLE);
+    assertThatThrownBy(() -> Workspace.open(root))
+        .isInstanceOf(BadInputException.class)
+        .hasMessageContaining("has no database");
+  }
+
+  @Test
+  void whatCouldNotBeReadIsTold() throws IOException {
+    put(
+        "d.jsonl",
+        ROLE
+            + DATABASE
+            + "{\"kind\":\"unread\",\"what\":\"relation\",\"why\":\"permission denied\"}\n");
+    assertThat(Workspace.open(root).problems().stream().map(Problem::toString))
+        .anySatisfy(p -> assertThat(p).contains("the relations could not be read"));
+  }
+
+  @Test
+  void accountsOfADirectoryStandForRolesOfTheirName() throws IOException {
+    put("l.ldif", "version: 1\n\ndn: uid=r,dc=x\nobjectClass: account\nuid: r\n");
+    put(
+        "compass.yaml",
+        "directories:\n  l: {kind: standard, file: l.ldif}\n"
+            + "  d: {kind: postgresql, file: d.jsonl, accounts-of: l}\napplications: [d.yaml]\n");
+    put(
+        "d.yaml",
+        "kind: postgresql\nid: d\ncollection: d.jsonl\nsight: {directory: d, also: [l]}\n");
+    put("d.jsonl", ROLE + DATABASE);
+    Workspace workspace = Workspace.open(root);
+    assertThat(workspace.facts().accounts()).isEqualTo(1);
+    assertThat(workspace.facts().source(0)).isEqualTo("l");
+    assertThat(workspace.model().asker().holdings(0)).isNotEmpty();
+  }
+}
