@@ -23,6 +23,16 @@ public record Who(long[] sure, long[] perhaps, int comes) implements Projected {
     return (sure[trustee >> 6] & bit) != 0 || (favourable && (perhaps[trustee >> 6] & bit) != 0);
   }
 
+  /** Whether nothing about him is perhaps only. */
+  public boolean isCertain() {
+    for (long word : perhaps) {
+      if (word != 0) {
+        return false;
+      }
+    }
+    return comes == 2;
+  }
+
   /** Whether he surely counts as a trustee. */
   public boolean surely(int trustee) {
     return (sure[trustee >> 6] & 1L << trustee) != 0;

@@ -1,22 +1,22 @@
 package org.sobercompass.sources.files;
 
 import java.io.BufferedInputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problems;
 
 /**
  * Text in blocks: a line {@code # file: PATH}, then lines about it, then an empty line. Read as
- * bytes, for paths need be no text. Memory does not grow with the file.
+ * bytes, for paths need be no text. Memory grows with the largest block only.
  */
 final class Blocks {
   private static final byte[] FILE = "# file: ".getBytes(StandardCharsets.US_ASCII);
-  private static final int LONGEST = 1 << 20;
+  private static final int FIRST = 1 << 20;
 
   private final String name;
   private final Problems problems;
@@ -48,63 +48,77 @@ final class Blocks {
   }
 
   void read(InputStream in, Take take) throws IOException {
-    ByteArrayOutputStream body = new ByteArrayOutputStream(256);
-    byte[] path = null;
-    int begin = 0;
+    byte[] buffer = new byte[FIRST];
+    int kept = 0;
     int number = 0;
-    byte[] chunk = new byte[1 << 16];
-    ByteArrayOutputStream line = new ByteArrayOutputStream(256);
-    for (int read = in.read(chunk); read >= 0; read = in.read(chunk)) {
-      for (int at = 0; at < read; ) {
-        int end = at;
-        while (end < read && chunk[end] != '\n') {
-          end++;
-        }
-        line.write(chunk, at, end - at);
-        at = end + 1;
-        if (end == read || line.size() > LONGEST) {
-          continue;
-        }
-        number++;
-        if (line.size() == 0) {
-          flush(path, body, begin, take);
-          path = null;
-        } else if (starts(line)) {
-          flush(path, body, begin, take);
-          byte[] all = line.toByteArray();
-          path = java.util.Arrays.copyOfRange(all, FILE.length, all.length);
-          begin = number;
-        } else if (path == null && line.toByteArray()[0] != '#') {
-          problems.error(
-              Place.of(name, number), "a line that belongs to no path", "# file: and a path first");
-        } else {
-          line.writeTo(body);
-          body.write('\n');
-        }
-        line.reset();
+    boolean more = true;
+    while (more) {
+      int read = in.readNBytes(buffer, kept, buffer.length - kept);
+      more = read > 0;
+      int end = kept + read;
+      int done = more ? lastBlank(buffer, end) : end;
+      number = blocks(buffer, done, number, take);
+      kept = end - done;
+      System.arraycopy(buffer, done, buffer, 0, kept);
+      if (kept == buffer.length) {
+        buffer = Arrays.copyOf(buffer, kept * 2);
       }
     }
-    if (line.size() > 0) {
-      line.writeTo(body);
-      body.write('\n');
-    }
-    flush(path, body, begin, take);
   }
 
-  private static boolean starts(ByteArrayOutputStream line) {
-    byte[] all = line.toByteArray();
-    return all.length >= FILE.length
-        && java.util.Arrays.equals(all, 0, FILE.length, FILE, 0, FILE.length);
+  /** Where the last block that is surely whole ends: after an empty line. */
+  private static int lastBlank(byte[] buffer, int end) {
+    for (int at = end - 1; at > 0; at--) {
+      if (buffer[at] == '\n' && buffer[at - 1] == '\n') {
+        return at + 1;
+      }
+    }
+    return 0;
+  }
+
+  /** Goes through the lines of whole blocks; returns how many lines there were until now. */
+  private int blocks(byte[] buffer, int end, int linesBefore, Take take) {
+    int number = linesBefore;
+    int pathFrom = -1;
+    int pathTo = 0;
+    int body = 0;
+    int begin = 0;
+    for (int at = 0; at < end; ) {
+      int stop = at;
+      while (stop < end && buffer[stop] != '\n') {
+        stop++;
+      }
+      number++;
+      boolean starts = starts(buffer, at, stop);
+      if ((stop == at || starts) && pathFrom >= 0) {
+        flush(buffer, pathFrom, pathTo, body, at, begin, take);
+        pathFrom = -1;
+      }
+      if (starts) {
+        pathFrom = at + FILE.length;
+        pathTo = stop;
+        body = Math.min(stop + 1, end);
+        begin = number;
+      } else if (pathFrom < 0 && stop > at && buffer[at] != '#') {
+        problems.error(
+            Place.of(name, number), "a line that belongs to no path", "# file: and a path first");
+      }
+      at = stop + 1;
+    }
+    if (pathFrom >= 0) {
+      flush(buffer, pathFrom, pathTo, body, end, begin, take);
+    }
+    return number;
+  }
+
+  private static boolean starts(byte[] buffer, int from, int to) {
+    return to - from >= FILE.length
+        && Arrays.equals(buffer, from, from + FILE.length, FILE, 0, FILE.length);
   }
 
   private static void flush(
-      byte @org.jspecify.annotations.Nullable [] path,
-      ByteArrayOutputStream body,
-      int begin,
-      Take take) {
-    if (path != null) {
-      take.block(path, body.toString(StandardCharsets.ISO_8859_1), begin);
-    }
-    body.reset();
+      byte[] buffer, int pathFrom, int pathTo, int body, int to, int begin, Take take) {
+    byte[] path = Arrays.copyOfRange(buffer, pathFrom, pathTo);
+    take.block(path, new String(buffer, body, to - body, StandardCharsets.ISO_8859_1), begin);
   }
 }

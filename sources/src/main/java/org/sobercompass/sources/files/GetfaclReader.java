@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
@@ -23,6 +24,9 @@ final class GetfaclReader {
   private final FileFacts.Builder into;
   private final PathText paths;
   private final Problems problems;
+
+  /** The lists, by number, that only folders have. */
+  private final BitSet folders = new BitSet();
 
   GetfaclReader(String name, PosixNames names, FileFacts.Builder into, Problems problems) {
     this.name = name;
@@ -53,7 +57,8 @@ final class GetfaclReader {
     if (list == FileFacts.UNREAD) {
       list = parse(body, line, path);
     }
-    if (!into.put(node, isFolder(body), list)) {
+    boolean folder = list < 0 ? isFolder(body) : folders.get(list);
+    if (!into.put(node, folder, list)) {
       problems.error(
           Place.of(name, line), "the path " + quoted(path) + " stands twice", "each path once");
     }
@@ -85,7 +90,9 @@ final class GetfaclReader {
           "owner, group, user::, group:: and other::, and a mask where users or groups are named");
       return FileFacts.UNREAD;
     }
-    return into.list(body, parse.made());
+    int made = into.list(body, parse.made());
+    folders.set(made, isFolder(body));
+    return made;
   }
 
   /** The lines of one block. */

@@ -73,14 +73,18 @@ final class DatabaseDecider implements Decider {
     DatabaseMasks masks = new DatabaseMasks(facts, (DatabaseWho) who);
     boolean[] sure = new boolean[facts.items.length];
     boolean[] maybe = new boolean[facts.items.length];
+    boolean certain = ((DatabaseWho) who).who().isCertain();
     new CellSweep(facts.tree)
         .run(
             (r, into) -> {
               int above = facts.tree.parent(r);
-              sure[r] = above < 0 || (sure[above] && masks.passes(above, false));
-              maybe[r] = above < 0 || (maybe[above] && masks.passes(above, true));
-              into[0] = masks.usable(r, sure[r], false);
-              into[1] = masks.usable(r, maybe[r], true) & ~into[0];
+              boolean reached = above < 0 || sure[above];
+              boolean perhaps = above < 0 || maybe[above];
+              into[0] = masks.usable(r, reached, false);
+              into[1] = certain ? 0 : masks.usable(r, perhaps, true) & ~into[0];
+              boolean leads = facts.tree.end(r) > r + 1;
+              sure[r] = leads && reached && masks.passes(r, false);
+              maybe[r] = leads && perhaps && !certain && masks.passes(r, true);
             },
             out);
   }

@@ -5,6 +5,7 @@ import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.system.files.FileInheritance.Handed;
 
@@ -39,8 +40,12 @@ record Lineage(int[] origin, List<Integer> missed) {
     private final Map<Long, Lineage> known = new HashMap<>();
     private final FileList[] lists;
 
+    /** Nothing comes into a POSIX list from above, so each has one lineage. */
+    private final @Nullable Lineage[] ofPosix;
+
     Maker(FileList[] lists) {
       this.lists = lists;
+      this.ofPosix = new Lineage[lists.length];
     }
 
     /**
@@ -49,6 +54,12 @@ record Lineage(int[] origin, List<Integer> missed) {
      * @param above the list of the folder above, -1 when it was not read, -2 at the top
      */
     Lineage of(int list, int above, boolean isFolder) {
+      if (lists[list] instanceof PosixList) {
+        Lineage plain = ofPosix[list];
+        Lineage known = plain == null ? make(list, above, isFolder) : plain;
+        ofPosix[list] = known;
+        return known;
+      }
       long key = ((long) list << 32 | (above + 2)) << 1 | (isFolder ? 1 : 0);
       return known.computeIfAbsent(key, k -> make(list, above, isFolder));
     }
