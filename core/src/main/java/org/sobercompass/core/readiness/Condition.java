@@ -9,6 +9,7 @@ public enum Condition {
   NOT_EXPIRED("the account has not expired", "expired"),
   NOT_LOCKED("the account is not locked", "locked"),
   PASSWORD("its password can be used", "whose password must be changed first"),
+  ADMITTED("the application lets it in", "whom the application keeps out"),
   SIGN_IN("its kind of sign-in is accepted", "with a kind of sign-in that is not accepted"),
   SECOND_FACTOR("a second factor is registered", "without a second factor"),
   PLACE("enrolled in the right place", "enrolled elsewhere"),

@@ -56,6 +56,9 @@ public final class ReadinessCheck {
       enrolment(view, account, steps);
       switching(view, account, steps);
       state(account, steps);
+      view.admission()
+          .bar(account)
+          .ifPresent(reason -> steps.add(step(Condition.ADMITTED, false, reason)));
       host(view, account, steps);
     }
     rights(view, account, steps);

@@ -65,6 +65,11 @@ public final class Admission {
     return other;
   }
 
+  /** Why an account is kept out, if it is. */
+  public Optional<String> bar(int account) {
+    return Optional.ofNullable(barred.get(account));
+  }
+
   /** Whether it asks for no sign-in. */
   public boolean isOpen() {
     return open;
@@ -152,10 +157,7 @@ public final class Admission {
     } else if (facts.passwordEnds(account) <= asOf) {
       reasons.add("its password has expired");
     }
-    String bar = barred.get(account);
-    if (bar != null) {
-      reasons.add(bar);
-    }
+    bar(account).ifPresent(reasons::add);
     if (isBeforeSwitch(account, asOf)) {
       reasons.add("the application does not sign in from " + facts.source(account) + " yet");
     }

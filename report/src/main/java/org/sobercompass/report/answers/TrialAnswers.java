@@ -126,14 +126,15 @@ public final class TrialAnswers {
     List<Holding> kept = new ArrayList<>();
     for (Holding one : holdings) {
       boolean contained =
-          holdings.stream()
-              .anyMatch(
-                  other ->
-                      other.right() != one.right()
-                          && view.rights().contains(other.right()).contains(one.right())
-                          && other.resource() == one.resource()
-                          && other.reach() == one.reach()
-                          && other.excluded().equals(one.excluded()));
+          view.rights().isMinor(one.right())
+              || holdings.stream()
+                  .anyMatch(
+                      other ->
+                          other.right() != one.right()
+                              && view.rights().contains(other.right()).contains(one.right())
+                              && other.resource() == one.resource()
+                              && other.reach() == one.reach()
+                              && other.excluded().equals(one.excluded()));
       if (!contained) {
         kept.add(one);
       }

@@ -21,6 +21,7 @@ import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.HostLimits;
+import org.sobercompass.core.system.ListedSystem;
 import org.sobercompass.core.system.Trustees;
 import org.sobercompass.core.system.database.DatabaseAccess;
 import org.sobercompass.core.system.database.DatabaseFacts;
@@ -70,7 +71,7 @@ public final class DatabaseFormat implements SystemFormat {
     var admission =
         new Admission(context.facts(), false, Set.of(), Optional.empty()).barring(loading.barred);
     return new DatabaseAccess(
-        new DatabaseAccess.Definition(
+        new ListedSystem.Definition(
             id, file.text("name").orElse(id), counted, admission, List.of(collection)),
         loading.into.build(),
         context.facts());

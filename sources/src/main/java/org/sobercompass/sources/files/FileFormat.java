@@ -20,6 +20,7 @@ import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.HostLimits;
+import org.sobercompass.core.system.ListedSystem;
 import org.sobercompass.core.system.Trustees;
 import org.sobercompass.core.system.files.FileAccess;
 import org.sobercompass.core.system.files.FileFacts;
@@ -89,7 +90,8 @@ public final class FileFormat implements SystemFormat {
     var admission = new Admission(context.facts(), false, Set.of(), Optional.empty());
     String name = file.text("name").orElse(id);
     return new FileAccess(
-        new FileAccess.Definition(id, name, sight, admission, origins(file), loaded.administrators),
+        new ListedSystem.Definition(id, name, sight, admission, origins(file)),
+        loaded.administrators,
         loaded.facts,
         context.facts());
   }

@@ -6,46 +6,31 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.IntFunction;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.membership.Sight;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.system.AccessSystem;
-import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.Basis;
-import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Decider;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.ListLine;
 import org.sobercompass.core.system.ListMark;
+import org.sobercompass.core.system.ListedSystem;
 import org.sobercompass.core.system.Remark;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.Rights;
 import org.sobercompass.core.system.RoleInfo;
 
 /** A database as an {@link AccessSystem}. Frozen and thread-safe. */
-public final class DatabaseAccess implements AccessSystem {
+public final class DatabaseAccess extends ListedSystem {
   /** The name of this kind of system. */
   public static final String KIND = "postgresql";
 
-  private final Definition definition;
   private final DatabaseFacts facts;
   private final DatabaseGrants grants;
   private final DatabaseDecider decider;
 
-  /**
-   * What a database is besides its objects.
-   *
-   * @param id unique in the workspace
-   * @param name for people
-   * @param sight what it sees of the directory: its own roles, and whom they stand for
-   * @param admission whom it admits
-   * @param files the files it was read from
-   */
-  public record Definition(
-      String id, String name, Sight sight, Admission admission, List<String> files) {}
-
   /** A database with its objects. O(objects + grants). */
   public DatabaseAccess(Definition definition, DatabaseFacts facts, Facts subjects) {
-    this.definition = definition;
+    super(definition);
     this.facts = facts;
     this.grants = new DatabaseGrants(facts, subjects);
     this.decider = new DatabaseDecider(facts, grants);
@@ -62,23 +47,8 @@ public final class DatabaseAccess implements AccessSystem {
   }
 
   @Override
-  public String id() {
-    return definition.id;
-  }
-
-  @Override
-  public String name() {
-    return definition.name;
-  }
-
-  @Override
   public String combining() {
     return "all grants together; connecting and usage of the schema are needed on the way";
-  }
-
-  @Override
-  public Sight sight() {
-    return definition.sight;
   }
 
   @Override
@@ -102,39 +72,8 @@ public final class DatabaseAccess implements AccessSystem {
   }
 
   @Override
-  public Basis usualBasis() {
-    return Basis.ACTUAL;
-  }
-
-  @Override
-  public boolean hasBothBases() {
-    return false;
-  }
-
-  @Override
-  public Admission admission() {
-    return definition.admission;
-  }
-
-  @Override
   public Decider decider(Basis basis) {
     return decider;
-  }
-
-  @Override
-  public AccessSystem with(List<Change> changes, Basis basis) {
-    throw new UnsupportedOperationException(
-        "changes to grants of a database are not previewed; leave " + definition.id + " out");
-  }
-
-  @Override
-  public boolean isOfLists() {
-    return true;
-  }
-
-  @Override
-  public List<String> files() {
-    return definition.files;
   }
 
   @Override
@@ -176,10 +115,5 @@ public final class DatabaseAccess implements AccessSystem {
       marks.add(ListMark.ROWS);
     }
     return marks;
-  }
-
-  @Override
-  public RoleChain roleChain(int role, int right) {
-    return new RoleChain(List.of(grants.roles().get(role).id()), rights().text(right));
   }
 }

@@ -34,6 +34,7 @@ import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.Decision;
 import org.sobercompass.core.system.Layer;
 import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.ListedSystem;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Trustees;
 import org.sobercompass.core.system.Verdict;
@@ -63,13 +64,13 @@ class FileContractTest {
     Sight sight = sight(certain);
     FileAccess system =
         new FileAccess(
-            new FileAccess.Definition(
+            new ListedSystem.Definition(
                 "x",
                 "x",
                 sight,
                 new Admission(facts, false, Set.of(), Optional.empty()),
-                List.of(),
                 List.of()),
+            List.of(),
             files,
             facts);
     AccessModel model =
