@@ -4,6 +4,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.filter.Filter;
 
 /**
@@ -71,6 +72,11 @@ public record Sight(
         groupFilter,
         Optional.of(attribute),
         profile);
+  }
+
+  /** Whether accounts are seen only as far as they sign in as one of the system's own roles. */
+  public boolean isByRoles() {
+    return profile.counts().contains(Via.SIGNS_IN) && !profile.counts().contains(Via.MEMBER);
   }
 
   /** Whether it looks into a directory at all. */

@@ -6,10 +6,12 @@ import java.util.Optional;
 import java.util.function.IntPredicate;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.filter.Filter;
 import org.sobercompass.core.filter.Matching;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.filter.Values;
+import org.sobercompass.core.store.IntRows;
 
 /**
  * Which subjects a {@link Sight} sees: surely, or perhaps (its filter is undefined for them).
@@ -37,11 +39,15 @@ public final class Visibility {
     BitSet sure = new BitSet(facts.subjects());
     BitSet perhaps = new BitSet();
     sure.set(facts.firstGroup() + facts.groups(), facts.firstUnit());
+    boolean byRoles = sight.isByRoles();
     IntPredicate accountBase = below(facts, sight.accountBases());
     IntPredicate groupBase = below(facts, sight.groupBases());
     for (int s = 0; s < facts.subjects(); s++) {
       SubjectKind kind = facts.kind(s);
       if (kind == SubjectKind.IMPLICIT || !sight.covers(facts.source(s))) {
+        continue;
+      }
+      if (kind == SubjectKind.ACCOUNT && byRoles && !signsIn(facts, s)) {
         continue;
       }
       if (!facts.source(s).equals(sight.directory())) {
@@ -62,6 +68,16 @@ public final class Visibility {
       perhaps.set(s, seen == Truth.UNDEFINED);
     }
     return new Visibility(sure, perhaps);
+  }
+
+  private static boolean signsIn(Facts facts, int account) {
+    IntRows up = facts.arrays().up();
+    for (int at = up.start(account); at < up.end(account); at++) {
+      if (facts.arrays().upVia()[at] == Via.SIGNS_IN.ordinal()) {
+        return true;
+      }
+    }
+    return false;
   }
 
   /** Whether a subject is surely seen. */

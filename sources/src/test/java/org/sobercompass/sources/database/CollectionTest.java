@@ -104,8 +104,11 @@ class CollectionTest {
   }
 
   @Test
-  void accountsOfADirectoryStandForRolesOfTheirName() throws IOException {
-    put("l.ldif", "version: 1\n\ndn: uid=r,dc=x\nobjectClass: account\nuid: r\n");
+  void accountsOfADirectoryStandForRolesOfTheirNameAndOthersDoNotComeAtAll() throws IOException {
+    put(
+        "l.ldif",
+        "version: 1\n\ndn: uid=r,dc=x\nobjectClass: account\nuid: r\n\n"
+            + "dn: uid=stranger,dc=x\nobjectClass: account\nuid: stranger\n");
     put(
         "compass.yaml",
         "directories:\n  l: {kind: standard, file: l.ldif}\n"
@@ -115,8 +118,10 @@ class CollectionTest {
         "kind: postgresql\nid: d\ncollection: d.jsonl\nsight: {directory: d, also: [l]}\n");
     put("d.jsonl", ROLE + DATABASE);
     Workspace workspace = Workspace.open(root);
-    assertThat(workspace.facts().accounts()).isEqualTo(1);
+    assertThat(workspace.facts().accounts()).isEqualTo(2);
     assertThat(workspace.facts().source(0)).isEqualTo("l");
     assertThat(workspace.model().asker().holdings(0)).isNotEmpty();
+    assertThat(workspace.facts().login(1)).isEqualTo("stranger");
+    assertThat(workspace.model().asker().holdings(1)).as("what PUBLIC has").isEmpty();
   }
 }

@@ -50,6 +50,54 @@ class KernelTest {
     assertThat(decisions).isGreaterThan(80_000);
   }
 
+  @Test
+  void whatIsMadeInAFolderGetsTheListThatWasSaid() throws Exception {
+    assumeTrue(Files.isExecutable(Path.of("/usr/bin/setfacl")), "needs the package acl");
+    assumeTrue(System.getProperty("user.name").equals("root"), "needs root");
+    Random random = new Random(3);
+    List<Path> folders = new ArrayList<>();
+    for (int i = 0; i < 40; i++) {
+      Path made = Files.createDirectories(folder.resolve("m/d" + i));
+      folders.add(made);
+      if (i % 4 > 0) {
+        String named = i % 2 == 0 ? "" : ",d:u:52001:" + may(random) + ",d:m::" + may(random);
+        String list =
+            "d:u::" + may(random) + ",d:g::" + may(random) + ",d:o::" + may(random) + named;
+        run("setfacl", "-m", list, made.toString());
+      }
+    }
+    Files.writeString(folder.resolve("host.getent"), "root:x:0:0::/:/\nroot:x:0:\n");
+    Files.writeString(
+        folder.resolve("compass.yaml"),
+        "directories:\n  host: {kind: host, file: host.getent}\napplications: [s.yaml]\n");
+    Files.writeString(folder.resolve("s.yaml"), "kind: posix-files\nid: s\nlists: t\nfolders: f\n");
+    Files.writeString(folder.resolve("t"), run("getfacl", "-R", "-p", "-n", folder + "/m"));
+    Files.writeString(folder.resolve("f"), run("find", folder + "/m", "-type", "d"));
+    SystemView view = Workspace.open(folder).model().system("s").orElseThrow();
+    for (Path made : folders) {
+      int resource = view.resources().find(made.toString()).orElseThrow();
+      List<String> said = view.system().made(resource);
+      run("/bin/sh", "-c", "umask 022; touch " + made + "/f; mkdir " + made + "/g");
+      assertThat(said.get(0)).isEqualTo("a new file: " + access(made.resolve("f")));
+      assertThat(said.get(1)).isEqualTo("a new folder: " + access(made.resolve("g")));
+    }
+  }
+
+  private static String may(Random random) {
+    int bits = random.nextInt(8);
+    return ((bits & 4) != 0 ? "r" : "-")
+        + ((bits & 2) != 0 ? "w" : "-")
+        + ((bits & 1) != 0 ? "x" : "-");
+  }
+
+  /** The access list of a path as the kernel has it, on one line. */
+  private static String access(Path path) throws IOException, InterruptedException {
+    return run("getfacl", "-c", "-p", "-n", "-E", path.toString())
+        .lines()
+        .filter(line -> !line.isBlank() && !line.startsWith("default:"))
+        .collect(java.util.stream.Collectors.joining(", "));
+  }
+
   /** A random tree with lists, and accounts. */
   private static final class World {
     final Random random;
