@@ -58,10 +58,14 @@ public final class CuttingProxy implements AutoCloseable {
                   to) {
                 InputStream in = from.getInputStream();
                 OutputStream out = to.getOutputStream();
-                for (int got = in.read(buffer); got >= 0 && left > 0; got = in.read(buffer)) {
-                  out.write(buffer, 0, Math.min(got, left));
-                  out.flush();
-                  left -= got;
+                int got = 0;
+                while (left > 0 && got >= 0) {
+                  got = in.read(buffer);
+                  if (got > 0) {
+                    out.write(buffer, 0, Math.min(got, left));
+                    out.flush();
+                    left -= got;
+                  }
                 }
               } catch (IOException e) {
                 // The other side closed; so do we.
