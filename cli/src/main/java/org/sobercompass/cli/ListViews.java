@@ -17,8 +17,12 @@ final class ListViews {
     this.inputs = inputs;
   }
 
-  /** Shows one: {@code tree}, {@code list}, {@code access} or {@code layers}. */
-  void show(String kind, List<String> names) {
+  /**
+   * Shows one: {@code tree}, {@code list}, {@code access} or {@code layers}.
+   *
+   * @param below with {@code access}, also what lies below
+   */
+  void show(String kind, List<String> names, boolean below) {
     boolean layers = kind.equalsIgnoreCase("layers");
     if (names.isEmpty() || (layers && names.size() < 3)) {
       throw new UsageException(
@@ -45,7 +49,7 @@ final class ListViews {
         inputs.print(inputs.isTable() ? tree.without("says") : tree);
       }
       case "list" -> inputs.print(answers.list(view, at));
-      case "access" -> brief(answers.access(view, at, accounts));
+      case "access" -> brief(answers.access(view, at, accounts, below));
       default -> {
         int right = inputs.names().permission(application).right();
         brief(answers.layers(view, right, at, accounts));

@@ -81,6 +81,9 @@ final class ShowCommand implements Callable<Integer> {
       description = "with powers: inside and outside of this admin scope, side by side")
   private @Nullable String beside;
 
+  @Option(names = "--below", description = "with access: also what somebody can do below")
+  private boolean below;
+
   @Override
   public Integer call() {
     switch (kind.toLowerCase(Locale.ROOT)) {
@@ -109,7 +112,7 @@ final class ShowCommand implements Callable<Integer> {
         int account = inputs.names().account(one("an account"));
         inputs.print(all.answers().powers(account, Optional.ofNullable(beside).map(all::scope)));
       }
-      case "tree", "list", "access", "layers" -> new ListViews(inputs).show(kind, names);
+      case "tree", "list", "access", "layers" -> new ListViews(inputs).show(kind, names, below);
       case "host" -> inputs.print(new SubjectAnswers(inputs.ask()).host(one("a host")));
       default ->
           throw new UsageException(

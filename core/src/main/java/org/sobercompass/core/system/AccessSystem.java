@@ -77,6 +77,11 @@ public interface AccessSystem {
     return List.of();
   }
 
+  /** What a resource is and whose, in words; empty for a system without lists. */
+  default String what(int resource) {
+    return "";
+  }
+
   /** What is to be said of the list of a resource at a glance; none for a system without lists. */
   default Set<ListMark> marks(int resource) {
     return Set.of();

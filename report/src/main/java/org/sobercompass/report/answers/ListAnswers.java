@@ -2,6 +2,7 @@ package org.sobercompass.report.answers;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -61,7 +62,9 @@ public final class ListAnswers {
     int entries = lines.size() - made;
     sheet.heading(
         view.resources().name(resource)
-            + " has "
+            + ", "
+            + view.system().what(resource)
+            + ", has "
             + Ask.count(entries, "entry", "entries")
             + (inherited > 0 ? ", " + inherited + " of them inherited" : "")
             + marks(view, resource)
@@ -82,16 +85,31 @@ public final class ListAnswers {
   }
 
   /** What one account may do on one resource, and the rights it has. */
-  private record Row(int account, Holder first, List<Integer> rights) {}
+  private record Row(Holder first, List<Integer> rights) {
+    int account() {
+      return first.account();
+    }
 
-  /** Who may do what on a resource: by account, the largest rights only. */
-  public Sheet access(SystemView view, int resource, List<Integer> only) {
-    Map<Integer, Row> rows = new TreeMap<>();
+    int resource() {
+      return first.resource();
+    }
+  }
+
+  /**
+   * Who may do what on a resource: by account, the largest rights only.
+   *
+   * @param only these accounts, side by side; none for all
+   * @param below also what somebody may only somewhere below
+   */
+  public Sheet access(SystemView view, int resource, List<Integer> only, boolean below) {
+    Map<List<Integer>, Row> rows = new LinkedHashMap<>();
     for (int right = 0; right < view.rights().size(); right++) {
       if (!view.rights().isMinor(right)) {
-        for (Holder holder : new Holders(asker).find(view, right, resource, false)) {
+        for (Holder holder : new Holders(asker).find(view, right, resource, below)) {
           if (only.isEmpty() || only.contains(holder.account())) {
-            rows.computeIfAbsent(holder.account(), a -> new Row(a, holder, new ArrayList<>()))
+            rows.computeIfAbsent(
+                    List.of(holder.resource(), holder.account()),
+                    a -> new Row(holder, new ArrayList<>()))
                 .rights()
                 .add(right);
           }
@@ -99,45 +117,61 @@ public final class ListAnswers {
       }
     }
     Sheet.Builder sheet =
-        ask.begin("access/1", "account", "login", "name", "rights", "state", "through", "from");
+        ask.begin(
+            "access/1", "account", "login", "name", "rights", "where", "state", "through", "from");
     RouteFinder finder = new RouteFinder(asker, Limits.ONE);
     List<Row> ranked = new ArrayList<>(rows.values());
-    ranked.sort(Comparator.comparingInt(row -> row.rights().get(0)));
+    ranked.sort(
+        Comparator.comparingInt(Row::resource)
+            .thenComparingInt(row -> row.rights().get(0))
+            .thenComparingInt(Row::account));
     for (Row row : ranked) {
       List<Integer> largest = largest(view, row.rights());
-      List<Route> routes = finder.find(view, row.account(), largest.get(0), resource).open();
+      List<Route> routes = finder.find(view, row.account(), largest.get(0), row.resource()).open();
       sheet.row(
           facts.key(row.account()).text(),
           facts.login(row.account()),
           facts.label(row.account()),
           largest.stream().map(view.rights()::text).collect(Collectors.joining(", ")),
+          view.resources().id(row.resource()),
           row.first().state().word(),
           routes.isEmpty() ? "" : through(view, routes.get(0)),
-          routes.isEmpty() ? "" : from(view, resource, routes.get(0)));
+          routes.isEmpty() ? "" : from(view, row.resource(), routes.get(0)));
     }
-    only.stream()
-        .filter(account -> !rows.containsKey(account))
-        .forEach(
-            account ->
-                sheet.row(
-                    facts.key(account).text(),
-                    facts.login(account),
-                    facts.label(account),
-                    "nothing",
-                    Standing.State.USABLE.word(),
-                    "",
-                    ""));
-    sheet.heading(heading(view, resource, rows));
+    nothing(view, resource, only, ranked, sheet);
+    List<Row> here = ranked.stream().filter(row -> row.resource() == resource).toList();
+    sheet.heading(heading(view, resource, here) + below(ranked, here));
     return ask.finish(sheet, view);
   }
 
-  private String heading(SystemView view, int resource, Map<Integer, Row> rows) {
+  /** Of those asked about by name, who may do nothing. */
+  private void nothing(
+      SystemView view, int resource, List<Integer> only, List<Row> rows, Sheet.Builder sheet) {
+    for (int account : only) {
+      if (rows.stream().noneMatch(row -> row.account() == account)) {
+        sheet.row(
+            facts.key(account).text(),
+            facts.login(account),
+            facts.label(account),
+            "nothing",
+            view.resources().id(resource),
+            Standing.State.USABLE.word(),
+            "",
+            "");
+      }
+    }
+  }
+
+  private static String below(List<Row> all, List<Row> here) {
+    int more = all.size() - here.size();
+    return more == 0 ? "" : " Below it " + Ask.count(more, "place differs", "places differ") + ".";
+  }
+
+  private String heading(SystemView view, int resource, List<Row> rows) {
     Map<String, Integer> counts = new TreeMap<>();
-    rows.values()
-        .forEach(
-            row ->
-                counts.merge(
-                    view.rights().text(largest(view, row.rights()).get(0)), 1, Integer::sum));
+    rows.forEach(
+        row ->
+            counts.merge(view.rights().text(largest(view, row.rights()).get(0)), 1, Integer::sum));
     String by =
         counts.entrySet().stream()
             .map(e -> e.getValue() + " " + e.getKey())
@@ -247,7 +281,7 @@ public final class ListAnswers {
   /** A tree of resources with marks for what is set, inherited and blocked where. */
   public Sheet tree(SystemView view, int top, int depth) {
     Resources tree = view.resources();
-    Sheet.Builder sheet = ask.begin("tree/1", "path", "marks", "says", "entries");
+    Sheet.Builder sheet = ask.begin("tree/1", "path", "what", "marks", "says", "entries");
     int explicit = 0;
     int blocked = 0;
     int shown = 0;
@@ -257,7 +291,12 @@ public final class ListAnswers {
       blocked += view.system().marks(r).contains(ListMark.BLOCKED) ? 1 : 0;
       if (tree.depth(r) - tree.depth(top) <= depth) {
         shown++;
-        sheet.row(indented(tree, top, r), signs(view, r), says(view, r), own(view, r));
+        sheet.row(
+            indented(tree, top, r),
+            view.system().what(r),
+            signs(view, r),
+            says(view, r),
+            own(view, r));
       }
     }
     sheet.heading(

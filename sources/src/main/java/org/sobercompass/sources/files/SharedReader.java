@@ -88,15 +88,23 @@ final class SharedReader {
 
   /** A descriptor as SDDL or base64; a problem when it is neither. */
   Optional<Descriptor> parse(String list, Place place) {
+    if (!list.contains("D:") && (list.isEmpty() || list.indexOf(':') >= 0)) {
+      problems.warning(
+          place,
+          "there is no list: it could not be read, or was not asked for",
+          "D: and entries, or D:NO_ACCESS_CONTROL where there is none; until then the path is"
+              + " undecided");
+      return Optional.empty();
+    }
     try {
-      boolean text = list.isEmpty() || list.indexOf(':') >= 0;
+      boolean text = list.indexOf(':') >= 0;
       return Optional.of(
           text ? Sddl.read(list, domain) : DescriptorCodec.read(Base64.getDecoder().decode(list)));
     } catch (MalformedException e) {
       problems.warning(
           place,
           "the list cannot be read at its "
-              + (list.indexOf(':') >= 0 || list.isEmpty() ? "column " : "byte ")
+              + (list.indexOf(':') >= 0 ? "column " : "byte ")
               + e.at()
               + ": "
               + e.getMessage(),

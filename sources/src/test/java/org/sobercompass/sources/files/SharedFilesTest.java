@@ -145,7 +145,9 @@ class SharedFilesTest {
         "D:(A;;QQ;;;WD) | column 7",
         "D:(A;;FA;;;WD | column",
         "AQAEgBQ= | byte",
-        "%%% | neither SDDL nor base64"
+        "%%% | neither SDDL nor base64",
+        "'' | there is no list",
+        "O:SYG:SY | there is no list"
       })
   void aListThatCannotBeReadLeavesItsPathUndecidedAndIsTold(String list, String what)
       throws IOException {

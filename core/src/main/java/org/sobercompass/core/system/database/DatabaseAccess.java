@@ -102,6 +102,13 @@ public final class DatabaseAccess extends ListedSystem {
   }
 
   @Override
+  public String what(int resource) {
+    DatabaseFacts.Item item = facts.items[resource];
+    String whose = item.owner() < 0 ? "" : " of " + facts.trustees.label(item.owner());
+    return item.kind().word() + whose;
+  }
+
+  @Override
   public Set<ListMark> marks(int resource) {
     Set<ListMark> marks = EnumSet.noneOf(ListMark.class);
     DatabaseFacts.Item item = facts.items[resource];

@@ -96,6 +96,11 @@ public final class FileAccess extends ListedSystem {
   }
 
   @Override
+  public String what(int resource) {
+    return new FileLines(facts, grants).what(resource);
+  }
+
+  @Override
   public Set<ListMark> marks(int resource) {
     return new FileLines(facts, grants).marks(resource);
   }

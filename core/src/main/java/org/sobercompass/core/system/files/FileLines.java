@@ -79,6 +79,19 @@ final class FileLines {
     return new ListLine("default", resource, Origin.DEFAULT, entry, Grant.MISSING, "allow", "", "");
   }
 
+  /** Folder or file, whose, and the bits of its mode that are no permissions. */
+  String what(int resource) {
+    int list = facts.listOf[resource];
+    String kind = facts.isFolder(resource) ? "folder" : "file";
+    if (list < 0) {
+      return kind;
+    }
+    int owner = facts.lists[list].owner();
+    String whose = owner < 0 ? "" : " of " + facts.trustees.label(owner);
+    String special = facts.lists[list] instanceof PosixList posix ? posix.specialWords() : "";
+    return kind + whose + (special.isEmpty() ? "" : ", " + special);
+  }
+
   Set<ListMark> marks(int resource) {
     int list = facts.listOf[resource];
     if (list < 0) {
