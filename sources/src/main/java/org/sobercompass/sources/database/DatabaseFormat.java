@@ -29,6 +29,7 @@ import org.sobercompass.core.system.database.DatabaseFacts.Given;
 import org.sobercompass.core.system.database.DatabaseFacts.Item;
 import org.sobercompass.core.system.database.DatabaseFacts.Kind;
 import org.sobercompass.core.system.database.DatabaseFacts.Rows;
+import org.sobercompass.core.system.database.DatabaseRights;
 import org.sobercompass.sources.Ids;
 import org.sobercompass.sources.SightReader;
 import org.sobercompass.sources.SystemFormat;
@@ -121,7 +122,8 @@ public final class DatabaseFormat implements SystemFormat {
                 Lines.text(node, "name"));
         case "function" ->
             put(node, place, Kind.FUNCTION, Lines.text(node, "schema"), Lines.text(node, "name"));
-        case "server", "default" -> {}
+        case "default" -> byDefault(node, place);
+        case "server" -> {}
         case "unread" ->
             problems.warning(
                 place,
@@ -136,6 +138,32 @@ public final class DatabaseFormat implements SystemFormat {
                 Problem.quote(Lines.text(node, "kind")) + " is no kind of line",
                 "what `sober collect database` wrote");
       }
+    }
+
+    /** What {@code alter default privileges} says, in words. */
+    private void byDefault(JsonNode node, Place place) {
+      String schema = Lines.text(node, "schema");
+      int at = schema.isEmpty() ? step(0, database) : step(step(0, database), schema);
+      String made =
+          switch (Lines.text(node, "type")) {
+            case "r" -> "a new table";
+            case "S" -> "a new sequence";
+            case "f" -> "a new function";
+            case "n" -> "a new schema";
+            default -> "a new type";
+          };
+      List<String> given = new ArrayList<>();
+      for (String text : Lines.texts(node, "grants")) {
+        Optional<AclItem> item = AclItem.of(text);
+        if (item.isEmpty()) {
+          problems.error(place, Problem.quote(text) + " is no grant", "grantee=privileges/grantor");
+        } else {
+          String whom = item.get().grantee().isEmpty() ? "everyone" : item.get().grantee();
+          given.add(DatabaseRights.words(item.get().mask()) + " to " + whom);
+        }
+      }
+      into.byDefault(
+          at, made + " by " + Lines.text(node, "role") + ": " + String.join("; ", given));
     }
 
     private static Kind kind(JsonNode node) {
@@ -157,6 +185,9 @@ public final class DatabaseFormat implements SystemFormat {
       for (int account : signingIn(group)) {
         if (Lines.yes(node, "superuser")) {
           into.superuser(account, trustee);
+        }
+        if (Lines.yes(node, "bypasses_rows")) {
+          into.bypasses(account);
         }
         if (node.path("connections").asInt(-1) == 0) {
           barred.put(account, "the role " + role + " may have no connections");

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -13,8 +14,13 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.system.Layer;
+import org.sobercompass.core.system.Question;
+import org.sobercompass.core.system.Verdict;
 import org.sobercompass.core.system.database.DatabaseRights;
 import org.sobercompass.sources.workspace.Workspace;
 
@@ -123,5 +129,60 @@ class CollectionTest {
     assertThat(workspace.model().asker().holdings(0)).isNotEmpty();
     assertThat(workspace.facts().login(1)).isEqualTo("stranger");
     assertThat(workspace.model().asker().holdings(1)).as("what PUBLIC has").isEmpty();
+  }
+
+  @Test
+  void aSchemaOfWhichNothingWasReadLeavesItsTablesUndecided() throws IOException {
+    put(
+        "d.jsonl",
+        ROLE
+            + DATABASE
+            + "{\"kind\":\"relation\",\"schema\":\"s\",\"name\":\"t\",\"type\":\"r\",\"owner\":\"x\","
+            + "\"grants\":[\"r=r/x\"]}\n");
+    SystemView view = Workspace.open(root).model().system("d").orElseThrow();
+    Asker asker = Workspace.open(root).model().asker();
+    int table = view.resources().find("/d/s/t").orElseThrow();
+    int select = view.rights().find("select").orElseThrow();
+    int insert = view.rights().find("insert").orElseThrow();
+    assertThat(asker.decide(view, 0, Question.of(table, select))).isEqualTo(Verdict.UNDECIDED);
+    assertThat(asker.decide(view, 0, Question.of(table, insert))).isEqualTo(Verdict.NO);
+  }
+
+  @Test
+  void whatIsMadeGetsWhatDefaultPrivilegesSay() throws IOException {
+    put(
+        "d.jsonl",
+        ROLE
+            + DATABASE
+            + "{\"kind\":\"schema\",\"name\":\"s\",\"owner\":\"r\",\"grants\":[]}\n"
+            + "{\"kind\":\"default\",\"role\":\"r\",\"schema\":\"s\",\"type\":\"r\",\"grants\":[\"=r/r\"]}\n"
+            + "{\"kind\":\"default\",\"role\":\"r\",\"type\":\"f\",\"grants\":[\"r=X*/r\"]}\n");
+    SystemView view = Workspace.open(root).model().system("d").orElseThrow();
+    assertThat(view.system().made(view.resources().find("/d/s").orElseThrow()))
+        .containsExactly(
+            "a new table by r: select to everyone", "a new function by r: execute* to r");
+  }
+
+  @Test
+  void rowSecurityIsToldUnlessTheRoleBypassesIt() throws IOException {
+    String table =
+        "{\"kind\":\"schema\",\"name\":\"s\",\"owner\":\"x\",\"grants\":[\"=U/x\"]}\n"
+            + "{\"kind\":\"relation\",\"schema\":\"s\",\"name\":\"t\",\"type\":\"r\",\"owner\":\"x\","
+            + "\"grants\":[\"r=r/x\"],\"rows\":true}\n";
+    put("d.jsonl", ROLE + DATABASE + table);
+    assertThat(note()).contains("row security is on");
+    put(
+        "d.jsonl",
+        ROLE.replace("\"login\":true", "\"login\":true,\"bypasses_rows\":true") + DATABASE + table);
+    assertThat(note()).isEmpty();
+  }
+
+  private String note() {
+    SystemView view = Workspace.open(root).model().system("d").orElseThrow();
+    Asker asker = Workspace.open(root).model().asker();
+    int table = view.resources().find("/d/s/t").orElseThrow();
+    Question question = Question.of(table, view.rights().find("select").orElseThrow());
+    List<Layer> layers = view.decider().layers(asker.token(view, 0), question);
+    return layers.get(layers.size() - 1).note();
   }
 }

@@ -101,6 +101,19 @@ public final class DatabaseAccess extends ListedSystem {
     return List.copyOf(lines);
   }
 
+  /** What default privileges give to what is made in a schema, or anywhere in the database. */
+  @Override
+  public List<String> made(int resource) {
+    List<String> made = new ArrayList<>();
+    for (int at = resource; at >= 0; at = facts.tree.parent(at)) {
+      made.addAll(facts.defaults.getOrDefault(at, List.of()));
+    }
+    boolean holds =
+        facts.items[resource].kind() == DatabaseFacts.Kind.SCHEMA
+            || facts.items[resource].kind() == DatabaseFacts.Kind.DATABASE;
+    return holds ? List.copyOf(made) : List.of();
+  }
+
   @Override
   public String what(int resource) {
     DatabaseFacts.Item item = facts.items[resource];

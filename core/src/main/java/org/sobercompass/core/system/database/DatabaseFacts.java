@@ -3,8 +3,10 @@ package org.sobercompass.core.system.database;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.sobercompass.core.system.PathTree;
 import org.sobercompass.core.system.Trustees;
 
@@ -93,6 +95,8 @@ public final class DatabaseFacts {
   final int writeAll;
   final BitSet closed;
   final List<Switch> switches;
+  final Map<Integer, List<String>> defaults;
+  final Set<Integer> bypassing;
 
   /**
    * A role that another may switch to.
@@ -109,14 +113,27 @@ public final class DatabaseFacts {
     trustees = builder.trustees.build();
     items = new Item[tree.size()];
     closed = new BitSet();
-    Item none = new Item(Kind.SERVER, -1, List.of(), true, Rows.ALL);
-    java.util.Arrays.fill(items, none);
+    for (int r = 0; r < items.length; r++) {
+      items[r] = unread(tree.depth(r));
+    }
     builder.items.forEach((node, item) -> items[built.numbers()[node]] = item);
+    defaults = new HashMap<>();
+    builder.defaults.forEach((node, words) -> defaults.put(built.numbers()[node], words));
+    bypassing = Set.copyOf(builder.bypassing);
     builder.closed.forEach(node -> closed.set(built.numbers()[node]));
     switches = List.copyOf(builder.switches);
     superusers = Map.copyOf(builder.superusers);
     readAll = trustees.find("pg_read_all_data");
     writeAll = trustees.find("pg_write_all_data");
+  }
+
+  /** What nothing was read of, but something below it: its grants are not known. */
+  private static Item unread(int depth) {
+    Kind kind =
+        depth == 0
+            ? Kind.SERVER
+            : depth == 1 ? Kind.DATABASE : depth == 2 ? Kind.SCHEMA : Kind.TABLE;
+    return new Item(kind, -1, List.of(), depth == 0, Rows.ALL);
   }
 
   /** The tree: server, databases, schemas, what is in them, columns. */
@@ -142,6 +159,8 @@ public final class DatabaseFacts {
     private final Map<Integer, Integer> superusers = new HashMap<>();
     private final List<Integer> closed = new ArrayList<>();
     private final List<Switch> switches = new ArrayList<>();
+    private final Map<Integer, List<String>> defaults = new HashMap<>();
+    private final Set<Integer> bypassing = new HashSet<>();
 
     /** Whose grants name these trustees. */
     public Builder(Trustees.Builder trustees) {
@@ -171,6 +190,16 @@ public final class DatabaseFacts {
     /** Says that a role may switch to another. */
     public void switching(Switch allowed) {
       switches.add(allowed);
+    }
+
+    /** Says in words what something made in a schema, or anywhere in a database, would get. */
+    public void byDefault(int node, String words) {
+      defaults.computeIfAbsent(node, n -> new ArrayList<>()).add(words);
+    }
+
+    /** Says that an account signs in as a role for which row security does not count. */
+    public void bypasses(int account) {
+      bypassing.add(account);
     }
 
     /** The frozen facts. */

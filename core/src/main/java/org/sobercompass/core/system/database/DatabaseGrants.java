@@ -113,23 +113,12 @@ final class DatabaseGrants {
     return roleOf.computeIfAbsent(
         name.isEmpty() ? mask : ~mask,
         key -> {
-          String words = name.isEmpty() ? words(mask) : name;
+          String words = name.isEmpty() ? DatabaseRights.words(mask) : name;
           long[] allows = {DatabaseRights.RIGHTS.of(mask)};
           roles.add(
               new RoleInfo(words + " " + roles.size(), words, allows, new long[1], List.of(), ""));
           return roles.size() - 1;
         });
-  }
-
-  private static String words(long mask) {
-    List<String> words = new ArrayList<>();
-    for (char letter : DatabaseRights.LETTERS.toCharArray()) {
-      boolean option = (mask & DatabaseRights.option(letter)) != 0;
-      if (option || (mask & DatabaseRights.bit(letter)) != 0) {
-        words.add(DatabaseRights.name(letter) + (option ? "*" : ""));
-      }
-    }
-    return words.isEmpty() ? "nothing" : String.join(", ", words);
   }
 
   List<Grant> all() {

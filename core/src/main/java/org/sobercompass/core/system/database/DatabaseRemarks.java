@@ -121,7 +121,7 @@ final class DatabaseRemarks {
     SubjectSet subjects = subjectsOf.apply(facts.trustees.subject(trustee));
     subjects.sure().add(facts.trustees.subject(Trustees.EVERYONE));
     Who who = Who.of(new Token(Token.NOBODY, subjects, 0), facts.trustees);
-    DatabaseMasks masks = new DatabaseMasks(facts, new DatabaseWho(who, false));
+    DatabaseMasks masks = new DatabaseMasks(facts, new DatabaseWho(who, false, false));
     return masks.reaches(resource, true);
   }
 

@@ -77,4 +77,16 @@ public final class DatabaseRights {
   public static String name(char letter) {
     return NAMES.get(LETTERS.indexOf(letter)).toLowerCase(Locale.ROOT);
   }
+
+  /** Privileges in words, with a star after each that may be passed on. */
+  public static String words(long mask) {
+    List<String> words = new ArrayList<>();
+    for (char letter : LETTERS.toCharArray()) {
+      boolean option = (mask & option(letter)) != 0;
+      if (option || (mask & bit(letter)) != 0) {
+        words.add(name(letter) + (option ? "*" : ""));
+      }
+    }
+    return words.isEmpty() ? "nothing" : String.join(", ", words);
+  }
 }
