@@ -14,6 +14,8 @@ import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Holders;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Findings;
 import org.sobercompass.core.system.Layer;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Verdict;
@@ -109,5 +111,21 @@ class ListKeyTest {
         }
       }
     }
+  }
+
+  /** Where taking entries out is the advice, carrying it out on the model ends the finding. */
+  @Test
+  void theAdviceCarriedOutEndsTheFinding() {
+    List<Finding> found = Findings.of(workspace.model(), List.of());
+    int ended = 0;
+    for (Finding finding : found) {
+      boolean listed = List.of("fieldshare", "fernstore", "fieldbook").contains(finding.system());
+      if (listed && !finding.changes().isEmpty()) {
+        List<Finding> left = Findings.of(workspace.model().with(finding.changes()), List.of());
+        assertThat(left).extracting(Finding::key).doesNotContain(finding.key());
+        ended++;
+      }
+    }
+    assertThat(ended).isEqualTo(8);
   }
 }

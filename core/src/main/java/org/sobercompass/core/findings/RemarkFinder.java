@@ -1,7 +1,9 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.Finding.Evidence;
@@ -15,6 +17,16 @@ import org.sobercompass.core.system.Remark;
 
 /** What systems remark on their own facts: lists of files, rights in databases. */
 final class RemarkFinder {
+  /** What ends when the entries that show it are taken out; the others ask for something else. */
+  private static final Set<Remark.Kind> ENDED_BY_REMOVAL =
+      EnumSet.of(
+          Remark.Kind.LAYERS_DISAGREE,
+          Remark.Kind.CLAIM_WITHOUT_SUPPORT,
+          Remark.Kind.WRITABLE_BY_EVERYONE,
+          Remark.Kind.ENTRY_OF_MISSING,
+          Remark.Kind.NO_WAY_TO_IT,
+          Remark.Kind.PUBLIC_RIGHTS);
+
   private final FindingContext context;
 
   RemarkFinder(FindingContext context) {
@@ -50,7 +62,9 @@ final class RemarkFinder {
     for (int number : remark.grants()) {
       Grant grant = view.grants().get(number);
       evidence.add(Evidence.of(line(view, grant)));
-      changes.add(new Change.AssignmentRemoved(view.number(), number));
+      if (ENDED_BY_REMOVAL.contains(remark.kind())) {
+        changes.add(new Change.AssignmentRemoved(view.number(), number));
+      }
     }
     String sentence =
         remark.also() == 0

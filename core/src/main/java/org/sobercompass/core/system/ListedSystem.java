@@ -5,7 +5,7 @@ import org.sobercompass.core.membership.Sight;
 
 /**
  * What systems of access control lists have in common: one basis, what was read; no assignments to
- * compare with what was agreed, and no previews of changes yet.
+ * compare with what was agreed.
  */
 public abstract class ListedSystem implements AccessSystem {
   private final Definition definition;
@@ -67,10 +67,31 @@ public abstract class ListedSystem implements AccessSystem {
     return true;
   }
 
+  /** Entries can be taken out in a preview; nothing is put in yet. */
   @Override
   public final AccessSystem with(List<Change> changes, Basis basis) {
-    throw new UnsupportedOperationException(
-        "changes to lists are not previewed; leave " + definition.id + " out of them");
+    AccessSystem changed = this;
+    for (Change change : changes) {
+      if (!(change instanceof Change.AssignmentRemoved removed)) {
+        throw new UnsupportedOperationException(
+            "new entries are not previewed; leave " + definition.id + " out of them");
+      }
+      changed = ((ListedSystem) changed).without(removed.grant());
+    }
+    return changed;
+  }
+
+  /**
+   * The same system as if a grant, and what others have from it, were not there; the numbers of the
+   * others stay.
+   *
+   * @throws IllegalArgumentException when it is no entry that could be removed
+   */
+  protected abstract AccessSystem without(int grant);
+
+  /** What the system is besides its lists. */
+  protected final Definition definition() {
+    return definition;
   }
 
   @Override

@@ -19,6 +19,9 @@ public record Who(long[] sure, long[] perhaps, int comes) implements Projected {
    * @param favourable what to take for a membership that is not known
    */
   public boolean is(int trustee, boolean favourable) {
+    if (trustee < 0) {
+      return false;
+    }
     long bit = 1L << trustee;
     return (sure[trustee >> 6] & bit) != 0 || (favourable && (perhaps[trustee >> 6] & bit) != 0);
   }
@@ -35,12 +38,12 @@ public record Who(long[] sure, long[] perhaps, int comes) implements Projected {
 
   /** Whether he surely counts as a trustee. */
   public boolean surely(int trustee) {
-    return (sure[trustee >> 6] & 1L << trustee) != 0;
+    return trustee >= 0 && (sure[trustee >> 6] & 1L << trustee) != 0;
   }
 
   /** Whether it is not known if he counts as a trustee. */
   public boolean onlyPerhaps(int trustee) {
-    return (perhaps[trustee >> 6] & 1L << trustee) != 0;
+    return trustee >= 0 && (perhaps[trustee >> 6] & 1L << trustee) != 0;
   }
 
   /** The projection of a token: of what it counts as, the trustees that are named. */

@@ -14,10 +14,12 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Layer;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Verdict;
@@ -146,6 +148,41 @@ class CollectionTest {
     int insert = view.rights().find("insert").orElseThrow();
     assertThat(asker.decide(view, 0, Question.of(table, select))).isEqualTo(Verdict.UNDECIDED);
     assertThat(asker.decide(view, 0, Question.of(table, insert))).isEqualTo(Verdict.NO);
+  }
+
+  @Test
+  void withoutAGrantItsRightIsGoneAndTheNumbersOfTheOthersStay() throws IOException {
+    put(
+        "d.jsonl",
+        ROLE
+            + DATABASE
+            + "{\"kind\":\"schema\",\"name\":\"s\",\"owner\":\"x\",\"grants\":[\"=U/x\",\"r=C/x\"]}\n");
+    AccessModel model = Workspace.open(root).model();
+    SystemView view = model.system("d").orElseThrow();
+    int usage = 0;
+    while (!view.grants().get(usage).id().startsWith("/d/s ")
+        || view.grants().get(usage).role() != role(view, "usage")) {
+      usage++;
+    }
+    AccessModel after = model.with(List.of(new Change.AssignmentRemoved(0, usage)));
+    SystemView left = after.system("d").orElseThrow();
+    int schema = left.resources().find("/d/s").orElseThrow();
+    assertThat(left.grants()).hasSameSizeAs(view.grants());
+    assertThat(verdict(after, schema, "usage")).isEqualTo(Verdict.NO);
+    assertThat(verdict(after, schema, "create")).isEqualTo(Verdict.YES);
+    assertThat(verdict(model, schema, "usage")).isEqualTo(Verdict.YES);
+    assertThatThrownBy(() -> model.with(List.of(new Change.AssignmentRemoved(0, 0))))
+        .isInstanceOf(IllegalArgumentException.class);
+  }
+
+  private static int role(SystemView view, String name) {
+    return view.system().roles().stream().map(r -> r.name()).toList().indexOf(name);
+  }
+
+  private static Verdict verdict(AccessModel model, int resource, String right) {
+    SystemView view = model.system("d").orElseThrow();
+    int number = view.rights().find(right).orElseThrow();
+    return model.asker().decide(view, 0, Question.of(resource, number));
   }
 
   @Test

@@ -25,6 +25,7 @@ public final class DatabaseAccess extends ListedSystem {
   public static final String KIND = "postgresql";
 
   private final DatabaseFacts facts;
+  private final Facts subjects;
   private final DatabaseGrants grants;
   private final DatabaseDecider decider;
 
@@ -32,8 +33,14 @@ public final class DatabaseAccess extends ListedSystem {
   public DatabaseAccess(Definition definition, DatabaseFacts facts, Facts subjects) {
     super(definition);
     this.facts = facts;
+    this.subjects = subjects;
     this.grants = new DatabaseGrants(facts, subjects);
     this.decider = new DatabaseDecider(facts, grants);
+  }
+
+  @Override
+  protected AccessSystem without(int grant) {
+    return new DatabaseAccess(definition(), grants.without(grant), subjects);
   }
 
   /** The objects and grants. */

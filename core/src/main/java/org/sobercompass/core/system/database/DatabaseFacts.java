@@ -127,6 +127,29 @@ public final class DatabaseFacts {
     writeAll = trustees.find("pg_write_all_data");
   }
 
+  private DatabaseFacts(DatabaseFacts from, Item[] items) {
+    this.tree = from.tree;
+    this.items = items;
+    this.trustees = from.trustees;
+    this.superusers = from.superusers;
+    this.readAll = from.readAll;
+    this.writeAll = from.writeAll;
+    this.closed = from.closed;
+    this.switches = from.switches;
+    this.defaults = from.defaults;
+    this.bypassing = from.bypassing;
+  }
+
+  /** The same as if one grant on an object gave nothing. */
+  DatabaseFacts without(int resource, int given) {
+    Item[] others = items.clone();
+    Item item = items[resource];
+    List<Given> left = new ArrayList<>(item.given());
+    left.set(given, new Given(left.get(given).trustee(), 0, left.get(given).by()));
+    others[resource] = new Item(item.kind(), item.owner(), left, item.known(), item.rows());
+    return new DatabaseFacts(this, others);
+  }
+
   /** What nothing was read of, but something below it: its grants are not known. */
   private static Item unread(int depth) {
     Kind kind =

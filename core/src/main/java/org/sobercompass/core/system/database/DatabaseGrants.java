@@ -137,6 +137,17 @@ final class DatabaseGrants {
     return first[resource + 1];
   }
 
+  /** The facts as if a grant were not there. */
+  DatabaseFacts without(int grant) {
+    int resource = grants.get(grant).resource();
+    int given = grant - first[resource] - 1;
+    if (grant >= first[resource + 1] || given < 0) {
+      throw new IllegalArgumentException(
+          "ownership, superusers and predefined roles are no grants that can be revoked here");
+    }
+    return facts.without(resource, given);
+  }
+
   /** The trustee of a grant. */
   int trustee(int grant) {
     return masksAt.get(grant);

@@ -88,7 +88,7 @@ final class DatabaseRemarks {
       Item item = facts.items[r];
       for (int g = grants.first(r) + 1; isData(item.kind()) && g < grants.end(r); g++) {
         int trustee = grants.trustee(g);
-        boolean someone = trustee > 0 && trustee != item.owner();
+        boolean someone = trustee > 0 && trustee != item.owner() && grants.mask(g) != 0;
         if (someone && facts.trustees.subject(trustee) >= 0 && !reaches(trustee, r)) {
           String cause = facts.tree.id(schema(r)) + " " + facts.trustees.text(trustee);
           byCause.computeIfAbsent(cause, c -> new ArrayList<>()).add(g);

@@ -22,6 +22,7 @@ import org.sobercompass.core.system.RoleInfo;
 public final class FileAccess extends ListedSystem {
   private final List<Integer> administrators;
   private final FileFacts facts;
+  private final Facts subjects;
   private final FileGrants grants;
   private final FileDecider decider;
 
@@ -35,8 +36,14 @@ public final class FileAccess extends ListedSystem {
     super(definition);
     this.administrators = List.copyOf(administrators);
     this.facts = facts;
+    this.subjects = subjects;
     this.grants = new FileGrants(facts, subjects);
     this.decider = new FileDecider(facts, grants);
+  }
+
+  @Override
+  protected AccessSystem without(int grant) {
+    return new FileAccess(definition(), administrators, grants.without(grant), subjects);
   }
 
   /** The paths and lists. */

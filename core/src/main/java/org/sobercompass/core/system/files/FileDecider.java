@@ -152,7 +152,7 @@ final class FileDecider implements Decider {
     FileList.Members ofTrustee =
         (t, wide) ->
             known.computeIfAbsent(
-                wide && facts.trustees.isOpen(t) ? Trustees.EVERYONE : t,
+                wide && t >= 0 && facts.trustees.isOpen(t) ? Trustees.EVERYONE : t,
                 trustee -> ofTrustee(trustee, members));
     BitSet yes = crowd(layers, false, ofTrustee);
     BitSet perhaps = crowd(layers, true, ofTrustee);

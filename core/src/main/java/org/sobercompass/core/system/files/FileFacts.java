@@ -71,6 +71,53 @@ public final class FileFacts {
     superuser = style == FileStyle.POSIX ? trustees.find("u:0") : -1;
   }
 
+  /** The same with other lists: one a path, and one a share. */
+  private FileFacts(FileFacts from, List<FileList> lists, int[] listOf, List<Share> shares) {
+    this.tree = from.tree;
+    this.style = from.style;
+    this.trustees = from.trustees;
+    this.lists = lists.toArray(FileList[]::new);
+    this.listOf = listOf;
+    this.kind = from.kind;
+    this.shares = List.copyOf(shares);
+    this.openAbove = from.openAbove;
+    this.superuser = from.superuser;
+  }
+
+  /**
+   * The same as if an entry of a path, and what other paths have from it, were not there.
+   *
+   * @param entries the numbers of the entries to go, by path
+   */
+  FileFacts without(Map<Integer, List<Integer>> entries) {
+    List<FileList> more = new ArrayList<>(List.of(lists));
+    int[] changed = listOf.clone();
+    Map<List<Integer>, Integer> known = new HashMap<>();
+    entries.forEach(
+        (resource, gone) -> {
+          for (int entry : gone) {
+            changed[resource] =
+                known.computeIfAbsent(
+                    List.of(changed[resource], entry),
+                    key -> {
+                      more.add(more.get(key.get(0)).without(key.get(1)));
+                      return more.size() - 1;
+                    });
+          }
+        });
+    return new FileFacts(this, more, changed, shares);
+  }
+
+  /** The same as if an entry of a share were not there. */
+  FileFacts withoutOfShare(int number, int entry) {
+    List<FileList> more = new ArrayList<>(List.of(lists));
+    List<Share> others = new ArrayList<>(shares);
+    Share share = shares.get(number);
+    more.add(lists[share.list()].without(entry));
+    others.set(number, new Share(share.name(), share.resource(), more.size() - 1));
+    return new FileFacts(this, more, listOf, others);
+  }
+
   /** The tree of paths. */
   public PathTree tree() {
     return tree;

@@ -131,6 +131,36 @@ final class FileGrants extends AbstractList<Grant> implements RandomAccess {
     return at + entry - 1;
   }
 
+  /** The facts as if a grant were not there. */
+  FileFacts without(int grant) {
+    if (grant >= shareFirst) {
+      int left = grant - shareFirst;
+      for (int s = 0; s < facts.shares.size(); s++) {
+        int list = facts.shares.get(s).list();
+        int entries = list < 0 ? 0 : facts.lists[list].entries().size() - 1;
+        if (left < entries) {
+          return facts.withoutOfShare(s, left + 1);
+        }
+        left -= entries;
+      }
+      throw new IllegalArgumentException("what the superuser may cannot be taken away");
+    }
+    int top = resource(grant);
+    if (entry(top, grant) == 0) {
+      throw new IllegalArgumentException("ownership is no entry; give it another owner");
+    }
+    Map<Integer, List<Integer>> gone = new LinkedHashMap<>();
+    for (int r = top; r < facts.tree.end(top); r++) {
+      int entries = facts.listOf[r] < 0 ? 0 : facts.lists[facts.listOf[r]].entries().size();
+      for (int e = 1; e < entries; e++) {
+        if (grant(r, e) == grant) {
+          gone.computeIfAbsent(r, k -> new ArrayList<>()).add(e);
+        }
+      }
+    }
+    return facts.without(gone);
+  }
+
   /** What the superuser may. */
   int superuserGrant() {
     return size - 1;

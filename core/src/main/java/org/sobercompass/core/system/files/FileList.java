@@ -47,13 +47,19 @@ interface FileList {
   /** Why somebody may or may not do all of {@code need} by this list. */
   Reason reason(Who who, long need, boolean isFolder);
 
+  /** The same list as if an entry were not there; the numbers of the others stay. */
+  FileList without(int entry);
+
   /** The part of a need that one entry gives by itself. */
   long part(int entry, long need);
+
+  /** What is left of an entry that is taken out in a preview. */
+  Entry REMOVED = new Entry(-1, 0, false, "removed", "nothing", "", false);
 
   /**
    * One entry.
    *
-   * @param trustee the number of the trustee
+   * @param trustee the number of the trustee, or -1
    * @param rights the rights, one bit each, that it speaks of where it stands
    * @param denies whether it takes them away
    * @param effect in words

@@ -106,7 +106,7 @@ final class FileRemarks {
     List<String> whom = new ArrayList<>();
     List<Entry> entries = facts.lists[facts.listOf[resource]].entries();
     for (int e = 1; e < entries.size(); e++) {
-      if (lineage.origin()[e - 1] == Lineage.CLAIMED) {
+      if (lineage.origin()[e - 1] == Lineage.CLAIMED && entries.get(e) != FileList.REMOVED) {
         shown.add(grants.grant(resource, e));
         whom.add(label(entries.get(e)) + ": " + entries.get(e).words());
       }

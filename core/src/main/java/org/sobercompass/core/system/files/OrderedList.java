@@ -112,6 +112,26 @@ final class OrderedList implements FileList {
         + ((ace.flags() & Ace.NEXT_ONLY) == 0 ? " below" : " directly in it");
   }
 
+  private OrderedList(OrderedList from, int without) {
+    descriptor = from.descriptor;
+    owner = from.owner;
+    noList = from.noList;
+    trustee = from.trustee;
+    mask = from.mask;
+    effect = from.effect;
+    counts = from.counts.clone();
+    counts[without - 1] = false;
+    ownerMay = from.ownerMay;
+    List<Entry> left = new ArrayList<>(from.entries);
+    left.set(without, REMOVED);
+    entries = List.copyOf(left);
+  }
+
+  @Override
+  public FileList without(int entry) {
+    return new OrderedList(this, entry);
+  }
+
   @Override
   public int owner() {
     return owner;

@@ -96,6 +96,36 @@ public final class PosixList implements FileList {
     entries = List.copyOf(describe());
   }
 
+  /** Of owner, owning group and others the permissions go; a named user or group goes whole. */
+  @Override
+  public FileList without(int entry) {
+    int firstGroup = 3 + users.length;
+    int last = entries.size() - 1;
+    boolean user = entry > 1 && entry < firstGroup - 1;
+    boolean named = entry >= firstGroup && entry < last;
+    return new PosixList(
+        new Parts(
+            owner,
+            group,
+            superuser,
+            entry == 1 ? 0 : ownerMay,
+            entry == firstGroup - 1 ? 0 : groupMay,
+            entry == last ? 0 : otherMay,
+            mask,
+            special,
+            user ? gone(users, entry - 2) : users,
+            userMay,
+            named ? gone(groups, entry - firstGroup) : groups,
+            groupsMay,
+            defaults));
+  }
+
+  private static int[] gone(int[] trustees, int at) {
+    int[] left = trustees.clone();
+    left[at] = -1;
+    return left;
+  }
+
   @Override
   public int owner() {
     return owner;
@@ -277,6 +307,9 @@ public final class PosixList implements FileList {
   }
 
   private static Entry entry(int trustee, int may, int limit) {
+    if (trustee < 0) {
+      return REMOVED;
+    }
     int left = may & limit;
     String words = WORDS.get(left);
     if (left != may) {

@@ -31,7 +31,9 @@ import org.sobercompass.core.membership.MembershipProfile;
 import org.sobercompass.core.membership.Sight;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Admission;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Decision;
+import org.sobercompass.core.system.FactRef;
 import org.sobercompass.core.system.Layer;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.ListedSystem;
@@ -82,6 +84,35 @@ class FileContractTest {
     }
     for (int r = 0; r < view.resources().size() && certain; r++) {
       everybody(view, asker, r, seed);
+    }
+    removed(model, random, seed);
+  }
+
+  /** What is left when one entry is gone: all ways agree again, and the entry gives nothing. */
+  private static void removed(AccessModel model, Random random, long seed) {
+    SystemView before = model.systems().get(0);
+    int grant = random.nextInt(before.grants().size());
+    AccessModel after;
+    try {
+      after = model.with(List.of(new Change.AssignmentRemoved(0, grant)));
+    } catch (IllegalArgumentException e) {
+      boolean none = before.grants().get(grant).declared();
+      assertThat(none || before.grants().get(grant).id().equals("superuser")).isTrue();
+      return;
+    }
+    SystemView view = after.systems().get(0);
+    assertThat(view.grants()).hasSameSizeAs(before.grants());
+    assertThat(view.grants().get(grant).subject()).isIn(-1, before.grants().get(grant).subject());
+    for (int account = 0; account < ACCOUNTS; account++) {
+      check(view, after.asker(), account, seed);
+      for (int r = 0; r < view.resources().size(); r++) {
+        for (int right = 0; right < view.rights().size(); right++) {
+          Decision why = after.asker().explain(view, account, Question.of(r, right), Limits.USUAL);
+          assertThat(why.proofs())
+              .as("seed %d", seed)
+              .noneMatch(p -> p.present().contains(new FactRef.GrantFact(grant)));
+        }
+      }
     }
   }
 
