@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.OptionalInt;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.membership.MembershipPaths;
@@ -30,6 +31,7 @@ public final class RouteFinder {
   private final AccessModel model;
   private final Limits limits;
   private boolean more;
+  private Memberships.@Nullable Walker wideWalker;
 
   /** Finds routes within limits. */
   public RouteFinder(Asker asker, Limits limits) {
@@ -128,7 +130,12 @@ public final class RouteFinder {
       SystemView view, int account, int right, int resource, List<Route.StoppedRoute> stopped) {
     SubjectSet own = asker.subjects(view, account);
     SubjectSet wide = new SubjectSet();
-    model.widest().walker().subjects(account, wide);
+    Memberships.Walker walker = wideWalker;
+    if (walker == null) {
+      walker = model.widest().walker();
+      wideWalker = walker;
+    }
+    walker.subjects(account, wide);
     IntList subjects = wide.sure();
     IntList giving = view.decider().giving(resource, right, false);
     for (int g = 0; g < giving.size(); g++) {

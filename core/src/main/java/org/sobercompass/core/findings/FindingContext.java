@@ -2,8 +2,11 @@ package org.sobercompass.core.findings;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
@@ -15,6 +18,8 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Resources;
@@ -28,12 +33,32 @@ final class FindingContext {
   final AccessModel model;
   final Facts facts;
   final Asker asker;
+  private final RouteFinder shortest;
+  private final Map<Long, int[]> above = new HashMap<>();
+  private final Map<Integer, Memberships.Walker> walkers = new HashMap<>();
 
   FindingContext(AccessModel model) {
     this.model = model;
     this.facts = model.facts();
     this.asker = model.asker();
+    this.shortest = new RouteFinder(asker, Limits.ONE);
     model.systems().forEach(view -> view.memberships().prepare());
+  }
+
+  /** Whether a group is in another, as a system counts memberships. Each group is walked once. */
+  boolean leads(SystemView view, int from, int to) {
+    int[] all = above.computeIfAbsent((long) view.context() << 32 | from, key -> above(view, from));
+    return Arrays.binarySearch(all, to) >= 0;
+  }
+
+  private int[] above(SystemView view, int group) {
+    SubjectSet all = new SubjectSet();
+    walkers.computeIfAbsent(view.context(), c -> view.memberships().walker()).subjects(group, all);
+    for (int i = 0; i < all.perhaps().size(); i++) {
+      all.sure().add(all.perhaps().get(i));
+    }
+    all.sure().sort();
+    return all.sure().toArray();
   }
 
   Key grantKey(SystemView view, Grant grant) {
@@ -81,13 +106,12 @@ final class FindingContext {
 
   /** The shortest route of an account to a right at one of the places where it holds it. */
   Optional<Evidence> route(SystemView view, int account, int right) {
-    RouteFinder finder = new RouteFinder(asker, Limits.ONE);
     return asker.holdings(view, account).stream()
         .filter(holding -> holding.right() == right)
         .findFirst()
         .flatMap(
             holding ->
-                finder.find(view, account, right, holding.resource()).open().stream().findFirst())
+                shortest.find(view, account, right, holding.resource()).open().stream().findFirst())
         .map(route -> evidence(view, route));
   }
 

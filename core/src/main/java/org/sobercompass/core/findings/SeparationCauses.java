@@ -7,7 +7,6 @@ import java.util.Optional;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.SeparationRule.Permission;
-import org.sobercompass.core.membership.MembershipPaths;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
@@ -107,8 +106,8 @@ final class SeparationCauses {
     return leads(carriers.get(0).view, other, group) && !leads(carriers.get(0).view, group, other);
   }
 
-  private static boolean leads(SystemView view, int from, int to) {
-    return !new MembershipPaths(view.memberships()).find(from, to, 1).list().isEmpty();
+  private boolean leads(SystemView view, int from, int to) {
+    return context.leads(view, from, to);
   }
 
   private boolean enough(long sides) {
