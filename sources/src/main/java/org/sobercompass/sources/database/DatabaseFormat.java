@@ -245,7 +245,17 @@ public final class DatabaseFormat implements SystemFormat {
           Lines.yes(node, "rows_forced")
               ? Rows.FORCED
               : Lines.yes(node, "rows") ? Rows.POLICIES : Rows.ALL;
-      int owns = kind == Kind.COLUMN ? trustee(ownerAbove(way)) : trustee(owner);
+      String owned = kind == Kind.COLUMN ? ownerAbove(way) : owner;
+      if (owned.isEmpty()) {
+        problems.error(
+            place,
+            "the "
+                + kind.word()
+                + (kind == Kind.COLUMN ? " stands before its table" : " has no owner"),
+            "what `sober collect database` wrote");
+        return at;
+      }
+      int owns = trustee(owned);
       if (!into.put(at, new Item(kind, owns, given, true, rows))) {
         problems.error(
             place, "the " + kind.word() + " stands twice", "one collection of one database");

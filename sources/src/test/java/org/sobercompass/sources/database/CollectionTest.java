@@ -81,7 +81,9 @@ class CollectionTest {
         "{\"name\":\"x\"} | d.jsonl:3 | no kind",
         "{\"kind\":\"tabel\",\"name\":\"x\"} | d.jsonl:3 | no kind of line",
         "{\"kind\":\"schema\",\"name\":\"s\",\"owner\":\"r\",\"grants\":[\"r=Q/r\"]} | d.jsonl:3 | is no grant",
-        "{\"kind\":\"role\",\"name\":\"x\",\"login\":true,\"until\":\"soon\"} | d.jsonl:3 | is no instant"
+        "{\"kind\":\"role\",\"name\":\"x\",\"login\":true,\"until\":\"soon\"} | d.jsonl:3 | is no instant",
+        "{\"kind\":\"schema\",\"name\":\"s\",\"grants\":[]} | d.jsonl:3 | has no owner",
+        "{\"kind\":\"column\",\"schema\":\"s\",\"relation\":\"t\",\"name\":\"c\",\"grants\":[]} | d.jsonl:3 | stands before its table"
       })
   void aLineThatIsNoneIsToldWithItsPlace(String line, String place, String what)
       throws IOException {
