@@ -49,7 +49,7 @@ final class FindingsCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     List<Finding> findings =
-        Findings.of(inputs.model(), inputs.workspace().rules()).stream()
+        Findings.of(inputs.workspace().judged(inputs.model())).stream()
             .filter(finding -> finding.weight().compareTo(weight) >= 0)
             .filter(finding -> kind == null || finding.kind() == kind(kind))
             .toList();

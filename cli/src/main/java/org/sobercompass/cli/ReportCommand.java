@@ -29,7 +29,7 @@ final class ReportCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    List<Finding> findings = Findings.of(inputs.model(), inputs.workspace().rules());
+    List<Finding> findings = Findings.of(inputs.workspace().judged(inputs.model()));
     String html = new Page(inputs.ask(), findings).html();
     try {
       Path beside = file.resolveSibling(file.getFileName() + ".part");

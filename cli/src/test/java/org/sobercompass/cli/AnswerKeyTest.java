@@ -288,7 +288,7 @@ class AnswerKeyTest {
   /** Kind and the short name of the cause, of the subject given for assignments. */
   private static List<String> findings() {
     List<String> lines = new ArrayList<>();
-    for (Finding finding : Findings.of(workspace.model(), workspace.rules())) {
+    for (Finding finding : Findings.of(workspace.judged(workspace.model()))) {
       String cause = finding.cause().id();
       boolean path = finding.cause().kind() == KeyKind.NODE;
       for (int s = 0; s < workspace.facts().subjects() && !path; s++) {

@@ -17,7 +17,7 @@ public final class PageOfFindings {
   public static void main(String[] args) throws IOException {
     Workspace workspace = Workspace.open(Path.of(args[0]));
     Ask ask = new Ask(workspace.model(), workspace.zone(), workspace.problems());
-    List<Finding> findings = Findings.of(ask.model(), workspace.rules());
+    List<Finding> findings = Findings.of(workspace.judged(ask.model()));
     Files.writeString(Path.of(args[1]), new Page(ask, findings).html());
     System.out.println(findings.size() + " findings");
   }

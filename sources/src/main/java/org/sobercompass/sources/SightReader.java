@@ -36,6 +36,8 @@ public final class SightReader {
           "nesting",
           "waiting-for-restart",
           "copied",
+          "bind",
+          "connection",
           "switch");
   private static final List<Via> LISTED = List.of(Via.MEMBER, Via.UNIQUE_MEMBER, Via.MEMBER_UID);
 

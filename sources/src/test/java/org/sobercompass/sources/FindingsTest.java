@@ -24,7 +24,8 @@ class FindingsTest {
           + "dn: cn=crew,dc=x\nobjectClass: groupOfNames\ncn: crew\nmember: uid=ann,dc=x\n\n"
           + "dn: cn=all,dc=x\nobjectClass: groupOfNames\ncn: all\nmember: uid=ann,dc=x\nmember: uid=bo,dc=x\n\n";
   private static final String RULE =
-      "separation: [{id: r, sides: [[app:a:edit], [app:b:edit]], weight: medium}]\n";
+      "separation: [{id: r, sides: [[app:a:edit], [app:b:edit]], weight: medium}]\n"
+          + "findings: {off: [role-against-rule]}\n";
 
   @TempDir Path root;
   private String directory = PEOPLE;
@@ -54,7 +55,7 @@ class FindingsTest {
     Files.writeString(root.resolve("i.csv"), columns + intended);
     Workspace workspace = Workspace.open(root);
     AccessModel model = workspace.model(Instant.parse(at + "T12:00:00Z"), Optional.empty());
-    return Findings.of(model, workspace.rules());
+    return Findings.of(workspace.judged(model));
   }
 
   private static final String DAY = "2026-06-01";

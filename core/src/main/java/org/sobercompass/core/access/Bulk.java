@@ -62,8 +62,12 @@ public final class Bulk {
    * @param take gets the results in order, on the calling thread
    */
   public <T> void inOrder(BiFunction<Asker, Range, T> work, Consumer<T> take) {
+    each(Math.min(most, model.facts().accounts()), work, take);
+  }
+
+  /** The same over any numbered things, from 0 up to {@code accounts} exclusive. */
+  public <T> void each(int accounts, BiFunction<Asker, Range, T> work, Consumer<T> take) {
     model.systems().forEach(view -> view.memberships().prepare());
-    int accounts = Math.min(most, model.facts().accounts());
     ThreadLocal<Asker> askers = ThreadLocal.withInitial(model::asker);
     ExecutorService pool = Executors.newFixedThreadPool(threads);
     try {

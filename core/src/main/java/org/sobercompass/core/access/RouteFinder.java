@@ -3,6 +3,7 @@ package org.sobercompass.core.access;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalInt;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.SubjectKind;
@@ -81,6 +82,25 @@ public final class RouteFinder {
         route.entry(),
         route.right(),
         also);
+  }
+
+  /** The shortest open route by the first proof, without what is stopped; quicker than all. */
+  public Optional<Route> first(SystemView view, int account, int right, int resource) {
+    Decision decision = asker.explain(view, account, Question.of(resource, right), limits);
+    for (Proof proof : decision.proofs()) {
+      List<Route.Leg> also = legs(view, account, proof);
+      for (Route route : routes(view, view.memberships(), account, proof.grant(), proof.right())) {
+        return Optional.of(also.isEmpty() ? route : with(route, also));
+      }
+    }
+    for (int grant : decision.unknowns()) {
+      if (view.system().roles().get(view.grants().get(grant).role()).allows(right)) {
+        for (Route route : routes(view, view.memberships(), account, grant, right)) {
+          return Optional.of(route);
+        }
+      }
+    }
+    return Optional.empty();
   }
 
   /** What a proof needs besides its own grant, each by the shortest chain. */

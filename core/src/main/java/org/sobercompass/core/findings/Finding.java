@@ -57,6 +57,14 @@ public record Finding(
     }
   }
 
+  /** The same with a weight that the workspace sets for its kind. */
+  Finding weighing(Weight other) {
+    List<String> reasons = new java.util.ArrayList<>(why);
+    reasons.add("the workspace says " + other.word());
+    return new Finding(
+        kind, rule, cause, other, reasons, sentence, system, subjects, evidence, advice, changes);
+  }
+
   /** The identity: kind, rule and cause; the same as long as the cause is there. */
   public Key key() {
     String ofRule = rule.isEmpty() ? "" : rule + "/";

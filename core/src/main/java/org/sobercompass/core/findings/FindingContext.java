@@ -2,11 +2,8 @@ package org.sobercompass.core.findings;
 
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
@@ -14,14 +11,15 @@ import org.sobercompass.core.access.Route;
 import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
+import org.sobercompass.core.admin.Reach;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.membership.Memberships;
-import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.Projected;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.Rights;
 import org.sobercompass.core.system.RoleInfo;
@@ -34,31 +32,30 @@ final class FindingContext {
   final Facts facts;
   final Asker asker;
   private final RouteFinder shortest;
-  private final Map<Long, int[]> above = new HashMap<>();
-  private final Map<Integer, Memberships.Walker> walkers = new HashMap<>();
+  private final Memberships.Walker widest;
+  final Judged judged;
+  final FindingRules rules;
+  final Thresholds limits;
 
-  FindingContext(AccessModel model) {
-    this.model = model;
+  FindingContext(Judged judged) {
+    this(judged, judged.model().asker());
+  }
+
+  /** The same for another thread. */
+  FindingContext forked(Asker ofThread) {
+    return new FindingContext(judged, ofThread);
+  }
+
+  private FindingContext(Judged judged, Asker asker) {
+    this.judged = judged;
+    this.rules = judged.rules();
+    this.limits = rules.thresholds();
+    this.model = judged.model();
     this.facts = model.facts();
-    this.asker = model.asker();
+    this.asker = asker;
+    this.widest = model.widest().walker();
     this.shortest = new RouteFinder(asker, Limits.ONE);
     model.systems().forEach(view -> view.memberships().prepare());
-  }
-
-  /** Whether a group is in another, as a system counts memberships. Each group is walked once. */
-  boolean leads(SystemView view, int from, int to) {
-    int[] all = above.computeIfAbsent((long) view.context() << 32 | from, key -> above(view, from));
-    return Arrays.binarySearch(all, to) >= 0;
-  }
-
-  private int[] above(SystemView view, int group) {
-    SubjectSet all = new SubjectSet();
-    walkers.computeIfAbsent(view.context(), c -> view.memberships().walker()).subjects(group, all);
-    for (int i = 0; i < all.perhaps().size(); i++) {
-      all.sure().add(all.perhaps().get(i));
-    }
-    all.sure().sort();
-    return all.sure().toArray();
   }
 
   Key grantKey(SystemView view, Grant grant) {
@@ -104,19 +101,49 @@ final class FindingContext {
     return from + until + (grant.on() ? "" : ", switched off");
   }
 
+  /** Walks memberships as no system limits them. */
+  Memberships.Walker widest() {
+    return widest;
+  }
+
   /** The shortest route of an account to a right at one of the places where it holds it. */
   Optional<Evidence> route(SystemView view, int account, int right) {
+    Projected who = asker.projected(view, account);
+    if (who.isEmpty()) {
+      return Optional.empty();
+    }
+    int[] found = {-1};
+    view.decider()
+        .sweep(
+            who,
+            (node, below, count, yes, perhaps) -> {
+              long either = yes[right >> 6] | perhaps[right >> 6];
+              if (!below && found[0] < 0 && (either >>> right & 1) != 0) {
+                found[0] = node;
+              }
+            });
+    return found[0] < 0
+        ? routeBelow(view, account, right)
+        : shortest.first(view, account, right, found[0]).map(route -> evidence(view, route));
+  }
+
+  /** The same where it is held only by what lies below a node, none of it named. */
+  private Optional<Evidence> routeBelow(SystemView view, int account, int right) {
     return asker.holdings(view, account).stream()
         .filter(holding -> holding.right() == right)
         .findFirst()
-        .flatMap(
-            holding ->
-                shortest.find(view, account, right, holding.resource()).open().stream().findFirst())
+        .flatMap(holding -> shortest.first(view, account, right, holding.resource()))
         .map(route -> evidence(view, route));
   }
 
   Evidence evidence(SystemView view, Route route) {
     return new Evidence(view.number(), Optional.of(route), Words.route(model, view, route));
+  }
+
+  /** A step by which a power comes within reach, in words. */
+  String words(Reach.Step step) {
+    String to = Words.subject(facts, step.to());
+    return step.action().map(action -> action.name() + ": " + to).orElse("is in " + to);
   }
 
   List<Key> keys(Iterable<Integer> subjects) {

@@ -2,23 +2,48 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.function.Consumer;
 import org.sobercompass.core.access.AccessModel;
 
 /** Finds all that should not be. */
 public final class Findings {
   private Findings() {}
 
-  /** All findings of a model, worst first. O(one sweep of all accounts + redundancy). */
+  /** All findings of a model by the usual thresholds and these rules, worst first. */
   public static List<Finding> of(AccessModel model, List<SeparationRule> rules) {
-    FindingContext context = new FindingContext(model);
+    return of(Judged.of(model, rules));
+  }
+
+  /**
+   * All findings, worst first; the same for the same input. O(two sweeps of all accounts, and
+   * evidence for each finding).
+   */
+  public static List<Finding> of(Judged judged) {
+    FindingContext context = new FindingContext(judged);
+    FindingRules rules = judged.rules();
     List<Finding> found = new ArrayList<>();
-    new SeparationFinder(context, rules).find(found::add);
-    new AccountFinder(context).find(found::add);
-    new GrantFinder(context).find(found::add);
-    new DriftFinder(context).find(found::add);
-    new GroupFinder(context).find(found::add);
-    new RemarkFinder(context).find(found::add);
+    Consumer<Finding> out =
+        finding -> {
+          if (!rules.off().contains(finding.kind())) {
+            Weight weight = rules.weights().getOrDefault(finding.kind(), finding.weight());
+            found.add(weight == finding.weight() ? finding : finding.weighing(weight));
+          }
+        };
+    new SeparationFinder(context).find(out);
+    new AccountFinder(context).find(out);
+    new GrantFinder(context).find(out);
+    new DriftFinder(context).find(out);
+    new GroupFinder(context).find(out);
+    new RemarkFinder(context).find(out);
     found.sort(Finding.WORST_FIRST);
     return List.copyOf(found);
+  }
+
+  /** The kinds that are looked for by these rules. */
+  public static Set<FindingKind> kinds(FindingRules rules) {
+    Set<FindingKind> all = java.util.EnumSet.allOf(FindingKind.class);
+    all.removeAll(rules.off());
+    return all;
   }
 }

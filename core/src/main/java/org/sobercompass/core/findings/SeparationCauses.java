@@ -2,115 +2,143 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.SubjectKind;
-import org.sobercompass.core.findings.SeparationRule.Permission;
+import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
-import org.sobercompass.core.system.RoleInfo;
 
-/** Looks for the most general cause of one account breaking one separation rule. */
+/**
+ * The most general causes for breaking one rule: roles that have enough sides by themselves, and
+ * groups whose members all get enough sides. Both are found once for a rule, from the grants that
+ * give a side downwards, so that asking about one account is cheap. O(grants + groups below them).
+ */
 final class SeparationCauses {
   private final FindingContext context;
-  private final SeparationRule rule;
-  private final int account;
-  private final List<Carrier> carriers = new ArrayList<>();
-
-  /** A grant of the account that gives at least one side: which, by whom. */
-  private record Carrier(SystemView view, int role, int subject, long sides) {}
+  private final SeparationTests tests;
+  private final int rule;
+  private final List<RoleCause> roles = new ArrayList<>();
+  private final Map<Integer, Long> sidesOfGroup = new HashMap<>();
+  private final BitSet groups = new BitSet();
 
   /** A role that has enough sides by itself. */
   record RoleCause(SystemView view, int role) {}
 
-  SeparationCauses(FindingContext context, SeparationRule rule, int account) {
+  /**
+   * @param broken the accounts that hold enough sides, usable or not
+   */
+  SeparationCauses(FindingContext context, SeparationTests tests, int rule, BitSet broken) {
     this.context = context;
+    this.tests = tests;
     this.rule = rule;
-    this.account = account;
     for (SystemView view : context.model.systems()) {
-      collect(view);
+      if (tests.rights[view.number()].length + tests.roles[view.number()].length > 0) {
+        collect(view);
+      }
     }
+    sidesOfGroup.forEach(
+        (group, sides) -> {
+          if (tests.enough(rule, sides) && isOfAll(group, broken)) {
+            groups.set(group);
+          }
+        });
   }
 
   private void collect(SystemView view) {
-    boolean concerned =
-        rule.sides().stream()
-            .flatMap(List::stream)
-            .anyMatch(permission -> permission.system().equals(view.id()));
-    if (!concerned) {
+    long[] sides = new long[view.system().roles().size()];
+    long all = 0;
+    for (int role = 0; role < sides.length; role++) {
+      sides[role] = tests.sides(view, role, rule);
+      all |= sides[role];
+      if (tests.enough(rule, sides[role])) {
+        roles.add(new RoleCause(view, role));
+      }
+    }
+    if (all == 0) {
       return;
     }
-    IntList grants = view.decider().grantsOf(context.asker.token(view, account));
     long asOf = context.model.asOf().getEpochSecond();
-    for (int i = 0; i < grants.size(); i++) {
-      Grant grant = view.grants().get(grants.get(i));
-      long sides = grant.activeAt(asOf) ? sides(view, view.system().roles().get(grant.role())) : 0;
-      if (sides != 0) {
-        carriers.add(new Carrier(view, grant.role(), grant.subject(), sides));
+    Map<Integer, Long> given = new HashMap<>();
+    for (Grant grant : view.grants()) {
+      if (sides[grant.role()] != 0
+          && grant.subject() >= 0
+          && grant.activeAt(asOf)
+          && context.facts.kind(grant.subject()) == SubjectKind.GROUP) {
+        given.merge(grant.subject(), sides[grant.role()], (a, b) -> a | b);
       }
+    }
+    Memberships.Walker walker = view.memberships().walker();
+    given.forEach((group, mask) -> spread(walker, group, mask));
+  }
+
+  private void spread(Memberships.Walker walker, int group, long mask) {
+    IntList groups = new IntList();
+    walker.groups(group, groups);
+    for (int i = 0; i < groups.size(); i++) {
+      sidesOfGroup.merge(groups.get(i), mask, (a, b) -> a | b);
     }
   }
 
-  private long sides(SystemView view, RoleInfo role) {
-    long sides = 0;
-    for (int side = 0; side < rule.sides().size(); side++) {
-      for (Permission permission : rule.sides().get(side)) {
-        if (permission.system().equals(view.id()) && role.allows(permission.right())) {
-          sides |= 1L << side;
+  /** Whether really all of its members break the rule: a deny or a window may stop some. */
+  private boolean isOfAll(int group, BitSet broken) {
+    IntList accounts = new IntList();
+    context.widest().accounts(group, accounts);
+    boolean any = false;
+    for (int i = 0; i < accounts.size(); i++) {
+      if (!broken.get(accounts.get(i))) {
+        return false;
+      }
+      any = true;
+    }
+    return any;
+  }
+
+  /** The roles that have enough sides, whether anybody holds them or not. */
+  List<RoleCause> roles() {
+    return roles;
+  }
+
+  /** The first role given to an account that has enough sides by itself. */
+  Optional<RoleCause> role(int account) {
+    long asOf = context.model.asOf().getEpochSecond();
+    for (RoleCause cause : roles) {
+      IntList grants = cause.view.decider().grantsOf(context.asker.token(cause.view, account));
+      for (int i = 0; i < grants.size(); i++) {
+        Grant grant = cause.view.grants().get(grants.get(i));
+        if (grant.role() == cause.role && grant.activeAt(asOf)) {
+          return Optional.of(cause);
         }
       }
     }
-    return sides;
+    return Optional.empty();
   }
 
-  Optional<RoleCause> role() {
-    return carriers.stream()
-        .filter(carrier -> enough(carrier.sides))
-        .findFirst()
-        .map(carrier -> new RoleCause(carrier.view, carrier.role));
-  }
-
-  /** A group all of whose members get enough sides; of several the one furthest up. */
-  Optional<Integer> group() {
-    BitSet groups = new BitSet();
-    for (Carrier carrier : carriers) {
-      IntList own = context.asker.memberships(carrier.view, account).sure();
-      for (int i = 0; i < own.size(); i++) {
-        if (context.facts.kind(own.get(i)) == SubjectKind.GROUP) {
-          groups.set(own.get(i));
-        }
-      }
+  /** A group of an account all of whose members get enough sides; of several the furthest up. */
+  Optional<Integer> group(int account) {
+    if (groups.isEmpty()) {
+      return Optional.empty();
     }
+    SubjectSet own = new SubjectSet();
+    context.widest().subjects(account, own);
     int best = -1;
-    for (int group = groups.nextSetBit(0); group >= 0; group = groups.nextSetBit(group + 1)) {
-      if (enough(sidesOf(group)) && (best < 0 || isAbove(group, best))) {
-        best = group;
+    int most = -1;
+    own.sure().sort();
+    for (int i = 0; i < own.sure().size(); i++) {
+      int group = own.sure().get(i);
+      if (groups.get(group)) {
+        IntList members = new IntList();
+        context.widest().accounts(group, members);
+        if (members.size() > most) {
+          most = members.size();
+          best = group;
+        }
       }
     }
     return best < 0 ? Optional.empty() : Optional.of(best);
-  }
-
-  private long sidesOf(int group) {
-    long sides = 0;
-    for (Carrier carrier : carriers) {
-      if (context.facts.kind(carrier.subject) == SubjectKind.GROUP
-          && (carrier.subject == group || leads(carrier.view, group, carrier.subject))) {
-        sides |= carrier.sides;
-      }
-    }
-    return sides;
-  }
-
-  private boolean isAbove(int group, int other) {
-    return leads(carriers.get(0).view, other, group) && !leads(carriers.get(0).view, group, other);
-  }
-
-  private boolean leads(SystemView view, int from, int to) {
-    return context.leads(view, from, to);
-  }
-
-  private boolean enough(long sides) {
-    return Long.bitCount(sides) >= rule.atLeast();
   }
 }

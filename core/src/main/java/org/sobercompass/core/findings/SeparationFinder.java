@@ -1,249 +1,208 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
-import org.sobercompass.core.access.AccessModel;
-import org.sobercompass.core.access.Asker;
-import org.sobercompass.core.access.Bulk;
-import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
-import org.sobercompass.core.findings.Finding.Evidence;
-import org.sobercompass.core.findings.SeparationRule.Permission;
+import org.sobercompass.core.findings.SeparationSweep.Hold;
 import org.sobercompass.core.key.Key;
-import org.sobercompass.core.key.KeyKind;
-import org.sobercompass.core.system.Standing;
+import org.sobercompass.core.store.IntList;
 
 /**
- * Separation of duties, per account, anywhere in the trees. One sweep tests all rules: for each
- * rule and side the rights of each system as one set of bits. An account that is blocked is no
- * present conflict.
+ * Separation of duties, per account or per person, anywhere or near to each other. What is held and
+ * usable on enough sides is a conflict; where one side is usable and others are blocked, not known
+ * or within reach it may become one.
  */
 final class SeparationFinder {
   private final FindingContext context;
-  private final AccessModel model;
-  private final List<SeparationRule> rules;
-  private final SideTest[][] testsBySystem;
+  private final SeparationTests tests;
+  private final SeparationSweep sweep;
+  private final SeparationReach reach;
+  private final List<SeparationCauses> causes = new ArrayList<>();
+  private final List<Draft> present = new ArrayList<>();
+  private final List<SeparationClose.Close> close = new ArrayList<>();
+  private final Map<Integer, BitSet> except = new HashMap<>();
 
-  /** The rights of one system on one side of one rule. */
-  private record SideTest(int rule, int side, long[] bits) {}
-
-  /** An account and the rule it breaks. */
-  private record Hit(int account, int rule) {}
-
-  SeparationFinder(FindingContext context, List<SeparationRule> rules) {
+  SeparationFinder(FindingContext context) {
     this.context = context;
-    this.model = context.model;
-    this.rules = rules;
-    List<List<SideTest>> tests = new ArrayList<>();
-    for (SystemView view : model.systems()) {
-      tests.add(tests(view));
-    }
-    testsBySystem = tests.stream().map(t -> t.toArray(SideTest[]::new)).toArray(SideTest[][]::new);
+    this.tests = new SeparationTests(context.judged);
+    this.reach = new SeparationReach(context, tests);
+    this.sweep = new SeparationSweep(tests, context.judged, reach.isAsked());
   }
 
-  private List<SideTest> tests(SystemView view) {
-    List<SideTest> tests = new ArrayList<>();
-    for (int r = 0; r < rules.size(); r++) {
-      List<List<Permission>> sides = rules.get(r).sides();
-      for (int s = 0; s < sides.size(); s++) {
-        long[] bits = new long[view.rights().words()];
-        for (Permission permission : sides.get(s)) {
-          if (permission.system().equals(view.id())) {
-            bits[permission.right() >> 6] |= 1L << permission.right();
-          }
-        }
-        if (java.util.Arrays.stream(bits).anyMatch(w -> w != 0)) {
-          tests.add(new SideTest(r, s, bits));
-        }
-      }
-    }
-    return tests;
-  }
+  /** A cause of a conflict, and whom it concerns: persons by their first account. */
+  record Draft(int rule, Cause cause, List<Integer> accounts) {}
+
+  /** What a conflict comes from. */
+  record Cause(Key key, String words, int group) {}
 
   void find(Consumer<Finding> out) {
-    if (rules.isEmpty()) {
+    if (tests.rules.isEmpty()) {
       return;
     }
-    List<Hit> hits = hits();
-    Map<String, Draft> drafts = new TreeMap<>(Key::compareUtf8);
-    for (Hit hit : hits) {
-      Cause cause = cause(hit);
-      String id = rules.get(hit.rule).id() + " " + cause.key.text();
-      drafts.computeIfAbsent(id, i -> new Draft(hit.rule, cause)).accounts.add(hit.account);
+    List<Hold> holds = sweep.run();
+    causes(holds);
+    gather(holds);
+    new SeparationWords(context, tests).tell(present, out);
+    new SeparationClose(context, tests, reach).tell(close, out);
+    roles(out);
+  }
+
+  private void causes(List<Hold> holds) {
+    List<BitSet> broken = new ArrayList<>();
+    tests.rules.forEach(rule -> broken.add(new BitSet()));
+    for (Hold hold : holds) {
+      if (tests.enough(hold.rule(), hold.held())) {
+        broken.get(hold.rule()).set(hold.account());
+      }
     }
-    drafts.values().forEach(draft -> out.accept(finding(draft)));
-  }
-
-  private List<Hit> hits() {
-    List<Hit> all = new ArrayList<>();
-    Bulk bulk = model.bulk();
-    Bulk.TrusteeIndex index = bulk.trusteeIndex();
-    bulk.inOrder((asker, range) -> hits(asker, range, index), all::addAll);
-    return all;
-  }
-
-  private List<Hit> hits(Asker asker, Bulk.Range range, Bulk.TrusteeIndex index) {
-    List<Hit> hits = new ArrayList<>();
-    Map<Integer, Long> sides = new HashMap<>();
-    int[] current = {-1};
-    Bulk.sweep(
-        asker,
-        range,
-        index,
-        (account, view, who) -> {
-          if (account != current[0]) {
-            close(current[0], sides, hits);
-            current[0] = account;
-          }
-          SideTest[] tests = testsBySystem[view.number()];
-          if (tests.length > 0) {
-            long[] union = new long[view.rights().words()];
-            view.decider().sweep(who, (node, below, count, yes, perhaps) -> or(union, yes));
-            test(asker, account, view, union, tests, sides);
-          }
-        });
-    close(current[0], sides, hits);
-    return hits;
-  }
-
-  private static void or(long[] into, long[] bits) {
-    for (int w = 0; w < into.length; w++) {
-      into[w] |= bits[w];
+    for (int rule = 0; rule < tests.rules.size(); rule++) {
+      causes.add(new SeparationCauses(context, tests, rule, broken.get(rule)));
     }
   }
 
-  private static void test(
-      Asker asker,
-      int account,
-      SystemView view,
-      long[] union,
-      SideTest[] tests,
-      Map<Integer, Long> sides) {
-    boolean usable = false;
-    for (SideTest test : tests) {
-      if (meets(union, test.bits)) {
-        usable = usable || asker.standing(view, account).state() == Standing.State.USABLE;
-        if (!usable) {
-          return;
+  /** Sums the holds up by person where the rule says so, and sorts them into what they are. */
+  private void gather(List<Hold> holds) {
+    Map<Long, List<Hold>> byPerson = new HashMap<>();
+    List<List<Hold>> all = new ArrayList<>();
+    for (Hold hold : holds) {
+      boolean linked =
+          tests.rules.get(hold.rule()).perPerson()
+              && context.judged.persons().accounts(hold.account()).size() > 1;
+      if (linked) {
+        long key = (long) context.judged.persons().person(hold.account()) << 32 | hold.rule();
+        List<Hold> of = byPerson.get(key);
+        if (of == null) {
+          of = new ArrayList<>();
+          byPerson.put(key, of);
+          all.add(of);
         }
-        sides.merge(test.rule, 1L << test.side, (a, b) -> a | b);
+        of.add(hold);
+      } else {
+        all.add(List.of(hold));
+      }
+    }
+    Map<String, Draft> drafts = new TreeMap<>(Key::compareUtf8);
+    all.forEach(person -> weigh(person, drafts));
+    present.addAll(drafts.values());
+  }
+
+  private void weigh(List<Hold> person, Map<String, Draft> drafts) {
+    int rule = person.get(0).rule();
+    long usable = 0;
+    long held = 0;
+    for (Hold hold : person) {
+      usable |= hold.usable();
+      held |= hold.held();
+    }
+    if (isExcepted(rule, person)) {
+      return;
+    }
+    if (tests.enough(rule, usable) && isNear(rule, person, true)) {
+      Cause cause = cause(rule, person);
+      String id = tests.rules.get(rule).id() + " " + cause.key.text();
+      Draft draft = drafts.computeIfAbsent(id, i -> new Draft(rule, cause, new ArrayList<>()));
+      person.forEach(hold -> draft.accounts.add(hold.account()));
+    } else if (usable != 0) {
+      long within = reach.of(rule, person);
+      if (tests.enough(rule, held | within) && isNear(rule, person, false)) {
+        close.add(new SeparationClose.Close(rule, person, usable, held, within));
       }
     }
   }
 
-  private static boolean meets(long[] a, long[] b) {
-    for (int w = 0; w < a.length; w++) {
-      if ((a[w] & b[w]) != 0) {
-        return true;
-      }
+  private boolean isExcepted(int rule, List<Hold> person) {
+    List<Integer> named = tests.rules.get(rule).except();
+    if (named.isEmpty()) {
+      return false;
     }
-    return false;
+    BitSet all =
+        except.computeIfAbsent(
+            rule,
+            r -> {
+              IntList accounts = new IntList();
+              named.forEach(subject -> context.widest().accounts(subject, accounts));
+              BitSet set = new BitSet();
+              for (int i = 0; i < accounts.size(); i++) {
+                set.set(accounts.get(i));
+              }
+              return set;
+            });
+    return person.stream().anyMatch(hold -> all.get(hold.account()));
   }
 
-  private void close(int account, Map<Integer, Long> sides, List<Hit> hits) {
-    sides.entrySet().stream()
-        .filter(e -> Long.bitCount(e.getValue()) >= rules.get(e.getKey()).atLeast())
-        .map(Map.Entry::getKey)
-        .sorted()
-        .forEach(rule -> hits.add(new Hit(account, rule)));
-    sides.clear();
-  }
-
-  private record Cause(Key key, String words, int group) {}
-
-  private static final class Draft {
-    final int rule;
-    final Cause cause;
-    final List<Integer> accounts = new ArrayList<>();
-
-    Draft(int rule, Cause cause) {
-      this.rule = rule;
-      this.cause = cause;
-    }
+  private boolean isNear(int rule, List<Hold> person, boolean usableOnly) {
+    Optional<SeparationPlaces> places = sweep.places(context.asker, rule);
+    places.ifPresent(p -> person.forEach(hold -> p.add(hold.account(), usableOnly)));
+    return places.map(SeparationPlaces::isEnough).orElse(true);
   }
 
   /** The most general cause: one role with enough sides, else one group, else the account. */
-  private Cause cause(Hit hit) {
-    SeparationRule rule = rules.get(hit.rule);
-    SeparationCauses causes = new SeparationCauses(context, rule, hit.account);
-    Optional<SeparationCauses.RoleCause> role = causes.role();
-    if (role.isPresent()) {
-      SystemView view = role.get().view();
-      String name = view.system().roles().get(role.get().role()).name();
-      String id = view.system().roles().get(role.get().role()).id();
-      return new Cause(
-          new Key(KeyKind.ROLE, view.id(), id),
-          "the role " + name + " of " + view.system().name() + " has both by itself",
-          -1);
+  private Cause cause(int rule, List<Hold> person) {
+    SeparationCauses of = causes.get(rule);
+    for (Hold hold : person) {
+      Optional<SeparationCauses.RoleCause> role = of.role(hold.account());
+      if (role.isPresent()) {
+        return cause(role.get());
+      }
     }
-    Optional<Integer> group = causes.group();
-    if (group.isPresent()) {
-      return new Cause(
-          context.facts.key(group.get()),
-          "every member of " + context.facts.label(group.get()) + " gets both",
-          group.get());
+    for (Hold hold : person) {
+      Optional<Integer> group = of.group(hold.account());
+      if (group.isPresent()) {
+        return new Cause(
+            context.facts.key(group.get()),
+            "every member of " + context.facts.label(group.get()) + " gets both",
+            group.get());
+      }
     }
-    return new Cause(context.facts.key(hit.account), "it comes together in this account only", -1);
+    boolean alone = person.stream().anyMatch(hold -> tests.enough(rule, hold.usable()));
+    return new Cause(
+        context.facts.key(person.get(0).account()),
+        alone
+            ? "it comes together in this account only"
+            : "it comes together in " + person.size() + " accounts of one person",
+        -1);
   }
 
-  private Finding finding(Draft draft) {
-    SeparationRule rule = rules.get(draft.rule);
-    int first = draft.accounts.get(0);
-    List<String> why = new ArrayList<>();
-    why.add("the rule " + rule.id() + " says " + rule.weight().word());
-    why.add(
-        FindingContext.count(draft.accounts.size(), "account is", "accounts are") + " concerned");
-    String who =
-        draft.accounts.size() == 1
-            ? Words.subject(context.facts, first) + " holds"
-            : draft.accounts.size() + " accounts hold";
-    List<Evidence> evidence = new ArrayList<>();
-    for (int i = 0; i < Math.min(FindingContext.SHOWN, draft.accounts.size()); i++) {
-      evidence.addAll(evidence(rule, draft.accounts.get(i)));
-    }
-    return new Finding(
-        FindingKind.DUTIES_NOT_SEPARATED,
-        rule.id(),
-        draft.cause.key,
-        rule.weight(),
-        why,
-        who + " what should be kept apart: " + rule.name() + "; " + draft.cause.words,
-        "",
-        context.keys(draft.accounts),
-        evidence,
-        advice(draft),
-        List.of());
+  private static Cause cause(SeparationCauses.RoleCause role) {
+    String name = role.view().system().roles().get(role.role()).name();
+    return new Cause(
+        SeparationWords.key(role),
+        "the role " + name + " of " + role.view().system().name() + " has both by itself",
+        -1);
   }
 
-  private String advice(Draft draft) {
-    if (draft.cause.key.kind() == KeyKind.ROLE) {
-      return "split the role, so that each part can be given to somebody else";
-    }
-    return draft.cause.group >= 0
-        ? "take one side away from the group " + context.facts.label(draft.cause.group)
-        : "take one side away from the account: end one of the routes below";
-  }
-
-  private List<Evidence> evidence(SeparationRule rule, int account) {
-    Map<Integer, Evidence> bySide = new LinkedHashMap<>();
-    for (int side = 0; side < rule.sides().size(); side++) {
-      for (Permission permission : rule.sides().get(side)) {
-        Optional<Evidence> route =
-            model
-                .system(permission.system())
-                .flatMap(view -> context.route(view, account, permission.right()));
-        if (route.isPresent()) {
-          bySide.put(side, route.get());
-          break;
+  /** Roles that break a rule by themselves, and that nobody holds. */
+  private void roles(Consumer<Finding> out) {
+    Set<String> told = new HashSet<>();
+    present.forEach(draft -> told.add(draft.rule + " " + draft.cause.key.text()));
+    for (int rule = 0; rule < tests.rules.size(); rule++) {
+      for (SeparationCauses.RoleCause role : causes.get(rule).roles()) {
+        if (!told.contains(rule + " " + SeparationWords.key(role).text())) {
+          out.accept(new SeparationWords(context, tests).role(rule, role));
         }
       }
     }
-    return List.copyOf(bySide.values());
+  }
+
+  /** Whether persons still break a rule: for what is computed after a change. */
+  boolean isBroken(int rule, List<Integer> accounts) {
+    List<Hold> person = new ArrayList<>();
+    long usable = 0;
+    for (int account : accounts) {
+      for (Hold hold : sweep.of(context.asker, account)) {
+        if (hold.rule() == rule) {
+          person.add(hold);
+          usable |= hold.usable();
+        }
+      }
+    }
+    return tests.enough(rule, usable) && isNear(rule, person, true);
   }
 }

@@ -235,11 +235,21 @@ public final class Memberships {
       return !some.isEmpty();
     }
 
-    private void members(int group, IntList out, boolean firstOnly) {
+    /** Adds the groups whose members count as a group, itself first, in the order found. */
+    public void groups(int group, IntList out) {
+      some.clear();
+      int whole = members(group, some, false);
+      for (int i = 0; i < whole; i++) {
+        out.add(reached.get(i));
+      }
+    }
+
+    /** Adds the accounts; returns how many of the groups reached are near enough to count. */
+    private int members(int group, IntList out, boolean firstOnly) {
       seen.clear();
       reached.clear();
       if (!groupCounts(group) || (!visibility.sees(group) && !visibility.perhapsSees(group))) {
-        return;
+        return 0;
       }
       seen.add(group);
       reached.add(group);
@@ -251,6 +261,7 @@ public final class Memberships {
         }
         from = to;
       }
+      return from;
     }
 
     private void listed(int group, IntList out) {

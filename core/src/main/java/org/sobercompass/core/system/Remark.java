@@ -26,6 +26,7 @@ public record Remark(
 
   /** What a system may remark; docs/findings.md explains each. */
   public enum Kind {
+    ORDER_MATTERS("order-matters", "what is allowed and denied hangs on the order", 0),
     LAYERS_DISAGREE("layers-disagree", "share list and file list disagree", 1),
     CLAIM_WITHOUT_SUPPORT("claim-without-support", "entries claim to be inherited and are not", 1),
     MISSED_CHANGE("missed-change", "what is handed on from above did not arrive", 1),

@@ -38,7 +38,8 @@ import tools.jackson.databind.JsonNode;
 
 /** The registration of databases; docs/databases.md describes the file. */
 public final class DatabaseFormat implements SystemFormat {
-  private static final Set<String> KEYS = Set.of("kind", "id", "name", "sight", "collection");
+  private static final Set<String> KEYS =
+      Set.of("kind", "id", "name", "owner", "sight", "collection");
 
   @Override
   public String kind() {

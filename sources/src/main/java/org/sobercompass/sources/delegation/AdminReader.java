@@ -162,7 +162,7 @@ public final class AdminReader {
   }
 
   private AdminScope scope(String id, Node node, Set<String> known) {
-    node.only(Set.of("name", "include", "except"));
+    node.only(Set.of("name", "owner", "include", "except"));
     List<ScopeItem> include = items(node, "include", known);
     if (include.isEmpty()) {
       node.wrong("the scope includes nothing", "include: and a list");

@@ -34,6 +34,7 @@ public final class RoleFormat implements SystemFormat {
           "kind",
           "id",
           "name",
+          "owner",
           "sight",
           "sign-in",
           "register",

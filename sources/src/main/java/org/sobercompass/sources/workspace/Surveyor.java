@@ -26,6 +26,7 @@ import org.sobercompass.sources.live.Collected;
 import org.sobercompass.sources.live.Collector;
 import org.sobercompass.sources.live.LdapAccess;
 import org.sobercompass.sources.live.Secret;
+import org.sobercompass.sources.rules.FindingRulesReader;
 import org.sobercompass.sources.scim.ScimService;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.survey.SurveyPart;
@@ -256,6 +257,7 @@ public final class Surveyor {
   private static Set<String> files(Path root, Node main, Problems problems) {
     Set<String> files = new LinkedHashSet<>(List.of(WorkspaceReader.MAIN));
     main.get("persons").ifPresent(node -> files.addAll(node.texts("file")));
+    files.addAll(FindingRulesReader.files(main));
     main.text("admin")
         .ifPresent(
             name -> {

@@ -10,9 +10,11 @@ import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.findings.SeparationRule;
+import org.sobercompass.core.findings.FindingRules;
+import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Place;
@@ -35,10 +37,12 @@ import org.sobercompass.sources.survey.SurveyFile;
  * @param zone in which dates are whole days
  * @param facts the directories
  * @param systems the applications
- * @param rules what must be kept apart
+ * @param rules by what is judged
  * @param persons which accounts are one person's
  * @param administration admin scopes and roles
  * @param trees where directories with access control lists of their own stand
+ * @param owned who answers for applications and scopes
+ * @param readers the accounts that read directories
  * @param problems what is wrong, but not so wrong that no answer can be given
  */
 public record Workspace(
@@ -46,10 +50,12 @@ public record Workspace(
     ZoneId zone,
     Facts facts,
     List<AccessSystem> systems,
-    List<SeparationRule> rules,
+    FindingRules rules,
     Persons persons,
     Administration administration,
     List<TreeFile> trees,
+    Judged.Owned owned,
+    List<Judged.ReadingAccount> readers,
     List<Problem> problems) {
 
   /**
@@ -98,6 +104,15 @@ public record Workspace(
       all.add(new TreeReader(file.directory(), file.shown(), told).read(file.path()));
     }
     return List.copyOf(all);
+  }
+
+  /**
+   * What findings are made of: a model of this workspace, its rules, persons, admin roles, and the
+   * lists of directories, which are read now.
+   */
+  public Judged judged(AccessModel model) {
+    Powers powers = new Powers(model, administration, readTrees(new Problems()));
+    return new Judged(model, rules, persons, powers, owned, readers);
   }
 
   /** When the directories were exported, if all say so: the latest. */

@@ -22,7 +22,8 @@ import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder;
 import org.sobercompass.core.facts.FactsSource;
-import org.sobercompass.core.findings.SeparationRule;
+import org.sobercompass.core.findings.FindingRules;
+import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
@@ -39,6 +40,7 @@ import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.directory.LdifSource;
 import org.sobercompass.sources.local.AccountsSource;
 import org.sobercompass.sources.local.HostSource;
+import org.sobercompass.sources.rules.FindingRulesReader;
 import org.sobercompass.sources.scim.ScimSource;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.survey.SurveyPart;
@@ -49,7 +51,19 @@ import org.sobercompass.sources.text.YamlReader;
 final class WorkspaceReader {
   static final String MAIN = "compass.yaml";
   private static final Set<String> KEYS =
-      Set.of("zone", "directories", "applications", "separation", "groups", "persons", "admin");
+      Set.of(
+          "zone",
+          "directories",
+          "applications",
+          "separation",
+          "separation-table",
+          "findings",
+          "usage",
+          "waivers",
+          "expectations",
+          "groups",
+          "persons",
+          "admin");
 
   /** What accounts, groups and memberships are made of: answers hang on it when it is withheld. */
   private static final Set<String> WEIGHTY =
@@ -104,13 +118,12 @@ final class WorkspaceReader {
     FactsCache cache = new FactsCache(root, exports, rules.settings());
     applications(main);
     needs.addAll(PersonReader.attributes(main));
+    needs.addAll(FindingRulesReader.needs(main));
     Optional<Node> admin =
         main.text("admin").flatMap(file -> YamlReader.read(root.resolve(file), file, problems));
     admin.ifPresent(file -> needs.addAll(AdminReader.needs(file)));
     Facts facts = facts(exports, cache);
     List<AccessSystem> systems = systems(facts, directories, zone);
-    List<SeparationRule> rules =
-        new SeparationReader(systems, problems).read(main.get("separation"));
     Persons persons = PersonReader.read(main, root, facts, problems);
     Administration administration =
         new AdminReader(
@@ -122,6 +135,13 @@ final class WorkspaceReader {
                 problems)
             .read(admin.orElseGet(Node::nothing));
     problems.throwIfErrors();
+    FindingRules findingRules =
+        new FindingRulesReader(root, zone, facts, systems, administration, problems).read(main);
+    problems.throwIfErrors();
+    AnsweringReader answering = new AnsweringReader(facts, problems);
+    Judged.Owned owned = answering.owned(applications.values(), admin.orElseGet(Node::nothing));
+    List<Judged.ReadingAccount> readers = answering.readers(directories, applications.values());
+    problems.throwIfErrors();
     List<Problem> told = new ArrayList<>(facts.arrays().problems());
     told.addAll(problems.list());
     List<TreeFile> trees =
@@ -130,7 +150,17 @@ final class WorkspaceReader {
             .map(export -> new TreeFile(export.settings().name(), export.path(), export.shown()))
             .toList();
     return new Workspace(
-        root, zone, facts, systems, rules, persons, administration, trees, List.copyOf(told));
+        root,
+        zone,
+        facts,
+        systems,
+        findingRules,
+        persons,
+        administration,
+        trees,
+        owned,
+        readers,
+        List.copyOf(told));
   }
 
   static ZoneId zone(Node main, Problems problems) {

@@ -1,0 +1,96 @@
+package org.sobercompass.core.findings;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.sobercompass.core.findings.Side.Permission;
+
+/**
+ * By what is judged: all of it is data of the workspace, with a default for each. Frozen.
+ *
+ * @param separation what must be kept apart
+ * @param thresholds from when on something is told
+ * @param broad groups, by number, that count as broad whatever their size
+ * @param everyday permissions that everyone may have
+ * @param powerful permissions whose holders count as powerful, besides administrators
+ * @param services accounts, groups and units, by number, whose accounts are service accounts,
+ *     besides those that their source says are
+ * @param ofServices permissions that service accounts may hold
+ * @param peers the attributes (lower case) by whose values accounts are peers; none for no
+ *     comparison
+ * @param owners what must have an owner: {@code applications}, {@code groups}, {@code scopes}
+ * @param ownerAttributes the attributes (lower case) that name the owner of a group
+ * @param bothSides applications whose administrators should have power in the directory, and the
+ *     other way
+ * @param signInAttributes the attributes (lower case) that say when an account last signed in
+ * @param blockingRoles whether roles that only take away are told where they take something away
+ * @param fromAnywhere whether powerful accounts that may sign in from anywhere are told
+ * @param usage when what was last used
+ * @param weights weights of kinds that the workspace sets
+ * @param off kinds that are not looked for
+ */
+public record FindingRules(
+    List<SeparationRule> separation,
+    Thresholds thresholds,
+    Set<Integer> broad,
+    List<Permission> everyday,
+    List<Permission> powerful,
+    Set<Integer> services,
+    List<Permission> ofServices,
+    List<String> peers,
+    Set<String> owners,
+    List<String> ownerAttributes,
+    Set<String> bothSides,
+    List<String> signInAttributes,
+    boolean blockingRoles,
+    boolean fromAnywhere,
+    Usage usage,
+    Map<FindingKind, Weight> weights,
+    Set<FindingKind> off) {
+
+  /** The attributes that say when an account last signed in, of the usual directories. */
+  public static final List<String> SIGN_IN_ATTRIBUTES =
+      List.of("lastlogontimestamp", "authtimestamp", "pwdlastsuccess");
+
+  /** The attributes that name the owner of a group, of the usual directories. */
+  public static final List<String> OWNER_ATTRIBUTES = List.of("owner", "managedby");
+
+  /** Copies. */
+  public FindingRules {
+    separation = List.copyOf(separation);
+    broad = Set.copyOf(broad);
+    everyday = List.copyOf(everyday);
+    powerful = List.copyOf(powerful);
+    services = Set.copyOf(services);
+    ofServices = List.copyOf(ofServices);
+    peers = List.copyOf(peers);
+    owners = Set.copyOf(owners);
+    ownerAttributes = List.copyOf(ownerAttributes);
+    bothSides = Set.copyOf(bothSides);
+    signInAttributes = List.copyOf(signInAttributes);
+    weights = Map.copyOf(weights);
+    off = Set.copyOf(off);
+  }
+
+  /** The usual thresholds, with these separation rules and nothing that must be configured. */
+  public static FindingRules of(List<SeparationRule> separation) {
+    return new FindingRules(
+        separation,
+        Thresholds.USUAL,
+        Set.of(),
+        List.of(),
+        List.of(),
+        Set.of(),
+        List.of(),
+        List.of(),
+        Set.of(),
+        OWNER_ATTRIBUTES,
+        Set.of(),
+        SIGN_IN_ATTRIBUTES,
+        false,
+        false,
+        Usage.NONE,
+        Map.of(),
+        Set.of());
+  }
+}

@@ -1,0 +1,71 @@
+package org.sobercompass.core.findings;
+
+import java.util.List;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.person.Persons;
+
+/**
+ * What is judged, and by which rules.
+ *
+ * @param model the access model
+ * @param rules thresholds and separation rules
+ * @param persons which accounts are one person's
+ * @param powers who can administer what
+ * @param owned who answers for applications and scopes
+ * @param readers the accounts that read the directories
+ */
+public record Judged(
+    AccessModel model,
+    FindingRules rules,
+    Persons persons,
+    Powers powers,
+    Owned owned,
+    List<ReadingAccount> readers) {
+
+  /**
+   * Who answers for applications and scopes.
+   *
+   * @param applications ids of the applications that have an owner
+   * @param scopes ids of the scopes that have one
+   */
+  public record Owned(java.util.Set<String> applications, java.util.Set<String> scopes) {
+    /** Nobody answers for anything. */
+    public static final Owned NOBODY = new Owned(java.util.Set.of(), java.util.Set.of());
+  }
+
+  /**
+   * An account that reads a directory for us or for an application.
+   *
+   * @param directory the directory
+   * @param account its number, or -1 when it is in no directory that is looked at
+   * @param name as written
+   * @param inClear whether its password goes over the wire unprotected
+   * @param whose who uses it, in words
+   */
+  public record ReadingAccount(
+      String directory, int account, String name, boolean inClear, String whose) {}
+
+  /** A model by the usual thresholds, every account a person, no admin roles or lists. */
+  public static Judged of(AccessModel model, List<SeparationRule> separation) {
+    return new Judged(
+        model,
+        FindingRules.of(separation),
+        Persons.none(model.facts()),
+        new Powers(model, Administration.NONE, List.of()),
+        Owned.NOBODY,
+        List.of());
+  }
+
+  /** The same of another model, say a preview. */
+  public Judged of(AccessModel other) {
+    return new Judged(
+        other,
+        rules,
+        persons,
+        new Powers(other, powers.roles().administration(), powers.tokens().trees()),
+        owned,
+        readers);
+  }
+}

@@ -1,0 +1,167 @@
+package org.sobercompass.core.findings;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.List;
+import java.util.OptionalInt;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.admin.AdminModel;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.findings.Side.Act;
+import org.sobercompass.core.findings.Side.Permission;
+import org.sobercompass.core.findings.Side.RoleHeld;
+import org.sobercompass.core.system.RoleInfo;
+
+/** Separation rules made ready for a sweep: for each system what its rights and roles count for. */
+final class SeparationTests {
+  final List<SeparationRule> rules;
+  final OfRights[][] rights;
+  final OfRoles[][] roles;
+  final List<OfAct> acts = new ArrayList<>();
+  private final Judged judged;
+
+  /** The rights of one system on one side of one rule. */
+  record OfRights(int rule, int side, long[] bits) {}
+
+  /** The roles of one system on one side of one rule, with those that include them. */
+  record OfRoles(int rule, int side, BitSet roles) {}
+
+  /** The accounts that can do what stands on one side of one rule. */
+  record OfAct(int rule, int side, BitSet accounts) {}
+
+  SeparationTests(Judged judged) {
+    this.judged = judged;
+    this.rules = judged.rules().separation();
+    List<SystemView> systems = judged.model().systems();
+    rights = new OfRights[systems.size()][];
+    roles = new OfRoles[systems.size()][];
+    for (SystemView view : systems) {
+      List<OfRights> ofRights = new ArrayList<>();
+      List<OfRoles> ofRoles = new ArrayList<>();
+      for (int r = 0; r < rules.size(); r++) {
+        for (int s = 0; s < rules.get(r).sides().size(); s++) {
+          collect(view, r, s, ofRights, ofRoles);
+        }
+      }
+      rights[view.number()] = ofRights.toArray(OfRights[]::new);
+      roles[view.number()] = ofRoles.toArray(OfRoles[]::new);
+    }
+    for (int r = 0; r < rules.size(); r++) {
+      for (int s = 0; s < rules.get(r).sides().size(); s++) {
+        acts(r, s);
+      }
+    }
+  }
+
+  private void collect(
+      SystemView view, int rule, int side, List<OfRights> ofRights, List<OfRoles> ofRoles) {
+    long[] bits = new long[view.rights().words()];
+    BitSet held = new BitSet();
+    for (Side item : rules.get(rule).sides().get(side)) {
+      if (item instanceof Permission p && p.system().equals(view.id())) {
+        bits[p.right() >> 6] |= 1L << p.right();
+      } else if (item instanceof RoleHeld h && h.system().equals(view.id())) {
+        held.or(including(view, h.role()));
+      }
+    }
+    if (Arrays.stream(bits).anyMatch(w -> w != 0)) {
+      ofRights.add(new OfRights(rule, side, bits));
+    }
+    if (!held.isEmpty()) {
+      ofRoles.add(new OfRoles(rule, side, held));
+    }
+  }
+
+  /** A role and all that include it, directly or not. */
+  private static BitSet including(SystemView view, int role) {
+    BitSet all = new BitSet();
+    all.set(role);
+    List<RoleInfo> roles = view.system().roles();
+    for (int before = 0; before != all.cardinality(); ) {
+      before = all.cardinality();
+      for (int r = 0; r < roles.size(); r++) {
+        List<String> included = roles.get(r).includes();
+        if (all.stream().anyMatch(a -> included.contains(roles.get(a).id()))) {
+          all.set(r);
+        }
+      }
+    }
+    return all;
+  }
+
+  private void acts(int rule, int side) {
+    for (Side item : rules.get(rule).sides().get(side)) {
+      if (item instanceof Act act) {
+        acts.add(new OfAct(rule, side, accounts(judged.powers(), act)));
+      }
+    }
+  }
+
+  /** Everybody who can do an act to its object, or to any object of its scope. */
+  static BitSet accounts(Powers powers, Act act) {
+    AdminModel model = powers.roles();
+    AdminAction action = model.administration().action(act.action()).orElseThrow();
+    BitSet accounts = new BitSet();
+    BitSet objects = new BitSet();
+    OptionalInt object = act.object();
+    object.ifPresent(objects::set);
+    act.scope().ifPresent(scope -> objects.or(model.scopes().objects(scope)));
+    objects.stream()
+        .mapToObj(powers::thing)
+        .filter(thing -> powers.fits(action, thing))
+        .forEach(thing -> accounts.or(powers.who(action, thing, java.util.Optional.empty()).yes()));
+    return accounts;
+  }
+
+  /** Which sides of a rule a role of a system gives, by its rights and by itself. */
+  long sides(SystemView view, int role, int rule) {
+    long sides = 0;
+    RoleInfo info = view.system().roles().get(role);
+    for (OfRights test : rights[view.number()]) {
+      if (test.rule == rule && meets(info.allows(), test.bits)) {
+        sides |= 1L << test.side;
+      }
+    }
+    for (OfRoles test : roles[view.number()]) {
+      if (test.rule == rule && test.roles.get(role)) {
+        sides |= 1L << test.side;
+      }
+    }
+    return sides;
+  }
+
+  static boolean meets(long[] a, long[] b) {
+    for (int w = 0; w < a.length; w++) {
+      if ((a[w] & b[w]) != 0) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  boolean enough(int rule, long sides) {
+    return Long.bitCount(sides) >= rules.get(rule).atLeast();
+  }
+
+  /** What a side asks for, in words. */
+  String words(Side side) {
+    if (side instanceof Permission p) {
+      return judged
+          .model()
+          .system(p.system())
+          .map(view -> p.system() + ":" + view.rights().text(p.right()))
+          .orElse(p.system());
+    }
+    if (side instanceof RoleHeld h) {
+      return judged
+          .model()
+          .system(h.system())
+          .map(view -> "role " + h.system() + ":" + view.system().roles().get(h.role()).id())
+          .orElse(h.system());
+    }
+    Act act = (Act) side;
+    return "act " + act.action();
+  }
+}

@@ -1,0 +1,198 @@
+package org.sobercompass.core.findings;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import org.sobercompass.core.access.Bulk;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.findings.Side.Act;
+import org.sobercompass.core.findings.Side.Permission;
+import org.sobercompass.core.findings.Side.RoleHeld;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.system.RoleInfo;
+
+/** Separation of duties in words, with the routes that show it. */
+final class SeparationWords {
+  private final FindingContext context;
+  private final SeparationTests tests;
+
+  SeparationWords(FindingContext context, SeparationTests tests) {
+    this.context = context;
+    this.tests = tests;
+  }
+
+  static Key key(SeparationCauses.RoleCause role) {
+    RoleInfo info = role.view().system().roles().get(role.role());
+    return new Key(KeyKind.ROLE, role.view().id(), info.id());
+  }
+
+  /** Tells all conflicts; their evidence is looked up on all processors. */
+  void tell(List<SeparationFinder.Draft> drafts, Consumer<Finding> out) {
+    Map<Thread, FindingContext> contexts = new HashMap<>();
+    context
+        .model
+        .bulk()
+        .inChunksOf(200)
+        .each(
+            drafts.size(),
+            (asker, range) -> {
+              FindingContext own;
+              synchronized (contexts) {
+                own = contexts.computeIfAbsent(Thread.currentThread(), t -> context.forked(asker));
+              }
+              return chunk(own, drafts, range);
+            },
+            found -> found.forEach(out));
+  }
+
+  private List<Finding> chunk(
+      FindingContext own, List<SeparationFinder.Draft> drafts, Bulk.Range range) {
+    SeparationWords words = new SeparationWords(own, tests);
+    List<Finding> found = new ArrayList<>();
+    for (int i = range.from(); i < range.to(); i++) {
+      found.add(words.finding(drafts.get(i)));
+    }
+    return found;
+  }
+
+  private Finding finding(SeparationFinder.Draft draft) {
+    SeparationRule rule = tests.rules.get(draft.rule());
+    List<Integer> accounts = draft.accounts();
+    boolean person = draft.cause().words().endsWith("of one person");
+    List<String> why = new ArrayList<>();
+    why.add("the rule " + rule.id() + " says " + rule.weight().word());
+    why.add(FindingContext.count(accounts.size(), "account is", "accounts are") + " concerned");
+    if (rule.where() != SeparationRule.Where.ANYWHERE) {
+      why.add(
+          "held "
+              + (rule.where() == SeparationRule.Where.SAME_NODE
+                  ? "at one node"
+                  : "at nodes one above the other"));
+    }
+    String who =
+        accounts.size() == 1 || person
+            ? Words.subject(context.facts, accounts.get(0)) + " holds"
+            : accounts.size() + " accounts hold";
+    List<Evidence> evidence = new ArrayList<>();
+    for (int i = 0; i < Math.min(FindingContext.SHOWN, accounts.size()); i++) {
+      evidence.addAll(evidence(rule, accounts.get(i)));
+    }
+    return new Finding(
+        FindingKind.DUTIES_NOT_SEPARATED,
+        rule.id(),
+        draft.cause().key(),
+        rule.weight(),
+        why,
+        who + " what should be kept apart: " + rule.name() + "; " + draft.cause().words(),
+        "",
+        context.keys(accounts),
+        evidence,
+        advice(draft),
+        List.of());
+  }
+
+  private String advice(SeparationFinder.Draft draft) {
+    if (draft.cause().key().kind() == KeyKind.ROLE) {
+      return "split the role, so that each part can be given to somebody else";
+    }
+    return draft.cause().group() >= 0
+        ? "take one side away from the group " + context.facts.label(draft.cause().group())
+        : "take one side away from the account: end one of the routes below";
+  }
+
+  /** One route a side. */
+  List<Evidence> evidence(SeparationRule rule, int account) {
+    Map<Integer, Evidence> bySide = new LinkedHashMap<>();
+    for (int side = 0; side < rule.sides().size(); side++) {
+      for (Side item : rule.sides().get(side)) {
+        Optional<Evidence> route = evidence(item, account);
+        if (route.isPresent()) {
+          bySide.put(side, route.get());
+          break;
+        }
+      }
+    }
+    return List.copyOf(bySide.values());
+  }
+
+  Optional<Evidence> evidence(Side item, int account) {
+    if (item instanceof Permission permission) {
+      return context
+          .model
+          .system(permission.system())
+          .flatMap(view -> context.route(view, account, permission.right()));
+    }
+    if (item instanceof RoleHeld held) {
+      return context.model.system(held.system()).flatMap(view -> role(view, held, account));
+    }
+    Act act = (Act) item;
+    boolean can =
+        tests.acts.stream()
+            .anyMatch(
+                of ->
+                    of.accounts().get(account)
+                        && tests.rules.get(of.rule()).sides().get(of.side()).contains(item));
+    return can
+        ? Optional.of(Evidence.of(Words.subject(context.facts, account) + " can " + act.action()))
+        : Optional.empty();
+  }
+
+  private Optional<Evidence> role(SystemView view, RoleHeld held, int account) {
+    var grants = view.decider().grantsOf(context.asker.token(view, account));
+    for (int i = 0; i < grants.size(); i++) {
+      var grant = view.grants().get(grants.get(i));
+      RoleInfo role = view.system().roles().get(grant.role());
+      String wanted = view.system().roles().get(held.role()).id();
+      if (role.id().equals(wanted) || role.includes().contains(wanted)) {
+        return Optional.of(context.line(view, grant));
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** A role that nobody holds and that breaks a rule by itself. */
+  Finding role(int number, SeparationCauses.RoleCause cause) {
+    SeparationRule rule = tests.rules.get(number);
+    RoleInfo role = cause.view().system().roles().get(cause.role());
+    List<Evidence> evidence = new ArrayList<>();
+    for (List<Side> side : rule.sides()) {
+      for (Side item : side) {
+        if (item instanceof Permission p
+            && p.system().equals(cause.view().id())
+            && role.allows(p.right())) {
+          var chain = cause.view().system().roleChain(cause.role(), p.right());
+          evidence.add(
+              Evidence.of(
+                  String.join(" → ", chain.roles())
+                      + ": "
+                      + (chain.entry().isEmpty() ? tests.words(item) : chain.entry())));
+        }
+      }
+    }
+    return new Finding(
+        FindingKind.ROLE_AGAINST_RULE,
+        rule.id(),
+        key(cause),
+        rule.weight() == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
+        List.of("the rule " + rule.id() + " says " + rule.weight().word(), "nobody holds it today"),
+        "the role "
+            + role.name()
+            + " of "
+            + cause.view().system().name()
+            + " has by itself what should be kept apart: "
+            + rule.name()
+            + "; nobody holds it yet",
+        cause.view().id(),
+        List.of(),
+        evidence,
+        "split the role before somebody is given it, or delete it",
+        List.of());
+  }
+}

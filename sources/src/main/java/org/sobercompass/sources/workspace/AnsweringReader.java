@@ -1,0 +1,120 @@
+package org.sobercompass.sources.workspace;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.NameResolver;
+import org.sobercompass.sources.live.LdapAccess;
+import org.sobercompass.sources.text.Node;
+
+/** Reads who answers for what, and as whom directories are read. */
+final class AnsweringReader {
+  private final Facts facts;
+  private final Problems problems;
+
+  AnsweringReader(Facts facts, Problems problems) {
+    this.facts = facts;
+    this.problems = problems;
+  }
+
+  /** The applications and scopes with an {@code owner}. */
+  Judged.Owned owned(Collection<Node> applications, Node admin) {
+    Set<String> ids = new HashSet<>();
+    for (Node application : applications) {
+      if (isOwned(application)) {
+        application.text("id").ifPresent(ids::add);
+      }
+    }
+    Set<String> scopes = new HashSet<>();
+    admin
+        .get("scopes")
+        .map(Node::entries)
+        .ifPresent(
+            all ->
+                all.forEach(
+                    (id, node) -> {
+                      if (isOwned(node)) {
+                        scopes.add(id);
+                      }
+                    }));
+    return new Judged.Owned(Set.copyOf(ids), Set.copyOf(scopes));
+  }
+
+  /** An owner is somebody who is there: one who left answers for nothing. */
+  private boolean isOwned(Node node) {
+    Optional<String> owner = node.text("owner");
+    boolean isThere =
+        owner.isPresent()
+            && (!find(SubjectKind.ACCOUNT, owner.get()).isEmpty()
+                || !find(SubjectKind.GROUP, owner.get()).isEmpty());
+    if (owner.isPresent() && !isThere) {
+      problems.warning(
+          node.get("owner").orElse(node).place(),
+          "the owner " + Problem.quote(owner.get()) + " is in no directory",
+          "an account or group that is there");
+    }
+    return isThere;
+  }
+
+  private List<Integer> find(SubjectKind kind, String name) {
+    return NameResolver.find(facts, kind, name);
+  }
+
+  /** As whom we and the applications read directories. */
+  List<Judged.ReadingAccount> readers(
+      List<DirectorySettings> directories, Collection<Node> applications) {
+    List<Judged.ReadingAccount> all = new ArrayList<>();
+    for (DirectorySettings directory : directories) {
+      directory
+          .live()
+          .filter(access -> access.bindDn().isPresent())
+          .ifPresent(
+              access ->
+                  all.add(
+                      reader(
+                          directory.name(),
+                          access.bindDn().get(),
+                          access.tls() == LdapAccess.Tls.PLAIN,
+                          "Sober Compass")));
+    }
+    for (Node application : applications) {
+      Node sight = application.get("sight").orElseGet(Node::nothing);
+      String connection = sight.text("connection").orElse("protected");
+      if (!Set.of("protected", "plain").contains(connection)) {
+        sight.wrong(
+            "connection: " + Problem.quote(connection) + " is not known",
+            "protected, or plain when the password crosses the wire as it is");
+      }
+      String name = application.text("name").orElse(application.text("id").orElse(""));
+      sight
+          .text("bind")
+          .ifPresent(
+              bind ->
+                  all.add(
+                      reader(
+                          sight.text("directory").orElse(""),
+                          bind,
+                          connection.equals("plain"),
+                          name)));
+    }
+    return List.copyOf(all);
+  }
+
+  private Judged.ReadingAccount reader(
+      String directory, String bind, boolean inClear, String whose) {
+    List<Integer> found =
+        find(SubjectKind.ACCOUNT, bind).stream()
+            .filter(account -> facts.source(account).equals(directory))
+            .toList();
+    return new Judged.ReadingAccount(
+        directory, found.size() == 1 ? found.get(0) : -1, bind, inClear, whose);
+  }
+}
