@@ -105,6 +105,6 @@ final class AccountFinder {
         List.of(context.facts.key(account)),
         evidence,
         "take the account out of the groups and assignments below, or delete it",
-        List.of());
+        new Aim.Ungiven(account, List.of()));
   }
 }

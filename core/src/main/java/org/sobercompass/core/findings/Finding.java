@@ -21,7 +21,7 @@ import org.sobercompass.core.system.Change;
  * @param subjects the keys of the accounts or subjects concerned, ascending
  * @param evidence routes that show it, for a few of the subjects
  * @param advice what to do, one sentence
- * @param changes the changes that the advice comes to, if it can be said
+ * @param aim what is to end, from which the least removals are found
  */
 public record Finding(
     FindingKind kind,
@@ -34,7 +34,39 @@ public record Finding(
     List<Key> subjects,
     List<Evidence> evidence,
     String advice,
-    List<Change> changes) {
+    Aim aim) {
+
+  /** One that ends with these changes, if there are any. */
+  public Finding(
+      FindingKind kind,
+      String rule,
+      Key cause,
+      Weight weight,
+      List<String> why,
+      String sentence,
+      String system,
+      List<Key> subjects,
+      List<Evidence> evidence,
+      String advice,
+      List<Change> changes) {
+    this(
+        kind,
+        rule,
+        cause,
+        weight,
+        why,
+        sentence,
+        system,
+        subjects,
+        evidence,
+        advice,
+        changes.isEmpty() ? Aim.NONE : new Aim.Made(changes));
+  }
+
+  /** The changes that end it, where the finding itself says which; see {@link Advice}. */
+  public List<Change> changes() {
+    return aim instanceof Aim.Made made ? made.changes() : List.of();
+  }
 
   /** Worst first, then by kind, then by identity. */
   public static final Comparator<Finding> WORST_FIRST =
@@ -62,7 +94,7 @@ public record Finding(
     List<String> reasons = new java.util.ArrayList<>(why);
     reasons.add("the workspace says " + other.word());
     return new Finding(
-        kind, rule, cause, other, reasons, sentence, system, subjects, evidence, advice, changes);
+        kind, rule, cause, other, reasons, sentence, system, subjects, evidence, advice, aim);
   }
 
   /** The identity: kind, rule and cause; the same as long as the cause is there. */

@@ -13,7 +13,6 @@ import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.membership.Circles;
 import org.sobercompass.core.membership.MembershipGraph;
 import org.sobercompass.core.store.IntList;
-import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 
 /** Broken groups that carry rights: circles, and members that are not there. */
@@ -88,14 +87,7 @@ final class GroupFinder {
     List<Integer> all = java.util.Arrays.stream(groups).boxed().toList();
     List<String> names = new ArrayList<>(all.stream().map(facts::label).toList());
     names.add(names.get(0));
-    MembershipGraph graph = context.model.graph();
-    List<Change> changes = new ArrayList<>();
     int last = groups[groups.length - 1];
-    for (int i = 0; i < graph.upCount(last); i++) {
-      if (graph.upGroup(last, i) == groups[0]) {
-        changes.add(new Change.MembershipRemoved(last, groups[0], graph.upVia(last, i)));
-      }
-    }
     return new Finding(
         FindingKind.CIRCLE_OF_GROUPS,
         "",
@@ -111,7 +103,7 @@ final class GroupFinder {
             + " out of "
             + facts.label(groups[0])
             + ", after looking who would lose what",
-        changes);
+        new Aim.Uncircled(all));
   }
 
   private Finding dangling(int group, List<Dangling> missing) {

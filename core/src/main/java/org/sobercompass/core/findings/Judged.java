@@ -59,7 +59,7 @@ public record Judged(
   }
 
   /** The same of another model, say a preview. */
-  public Judged of(AccessModel other) {
+  public Judged with(AccessModel other) {
     return new Judged(
         other,
         rules,

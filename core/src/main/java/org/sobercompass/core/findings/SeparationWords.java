@@ -95,7 +95,20 @@ final class SeparationWords {
         context.keys(accounts),
         evidence,
         advice(draft),
-        List.of());
+        aim(draft));
+  }
+
+  /** A role that breaks the rule by itself is to be split; the rest can be taken apart. */
+  private Aim aim(SeparationFinder.Draft draft) {
+    List<List<Integer>> persons = new ArrayList<>();
+    boolean perPerson = tests.rules.get(draft.rule()).perPerson();
+    for (int account : draft.accounts()) {
+      List<Integer> all = perPerson ? context.judged.persons().accounts(account) : List.of(account);
+      if (!persons.contains(all)) {
+        persons.add(all);
+      }
+    }
+    return new Aim.Kept(tests.rules.get(draft.rule()).id(), persons);
   }
 
   private String advice(SeparationFinder.Draft draft) {

@@ -1,0 +1,36 @@
+package org.sobercompass.core.findings;
+
+import java.util.List;
+import org.sobercompass.core.system.Change;
+
+/** What has to end for a finding to end. Subjects, systems and rights are numbers of its model. */
+public sealed interface Aim {
+  /** Nothing that a removal could end. */
+  Aim NONE = new Decided();
+
+  /** Somebody has to decide, or something is to be added or set otherwise. */
+  record Decided() implements Aim {}
+
+  /** These changes, all of them. */
+  record Made(List<Change> changes) implements Aim {
+    /** Copies. */
+    public Made {
+      changes = List.copyOf(changes);
+    }
+  }
+
+  /** Nobody of these persons, each with all their accounts, breaks the rule. */
+  record Kept(String rule, List<List<Integer>> persons) implements Aim {}
+
+  /** The account is given none of these; without a list nothing at all by name. */
+  record Ungiven(int account, List<Given> grants) implements Aim {
+    /** A grant of a system. */
+    public record Given(int system, int grant) {}
+  }
+
+  /** The account holds none of these rights of a system. */
+  record Unheld(int account, int system, List<Integer> rights) implements Aim {}
+
+  /** These groups do not contain each other. */
+  record Uncircled(List<Integer> groups) implements Aim {}
+}

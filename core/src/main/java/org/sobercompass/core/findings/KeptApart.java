@@ -1,0 +1,149 @@
+package org.sobercompass.core.findings;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.Holding;
+import org.sobercompass.core.access.Route;
+import org.sobercompass.core.access.RouteFinder;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.findings.SeparationSweep.Hold;
+import org.sobercompass.core.findings.SeparationTests.OfRights;
+import org.sobercompass.core.findings.SeparationTests.OfRoles;
+import org.sobercompass.core.removal.Goal;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.Standing;
+
+/** The goal that nobody of some persons breaks a separation rule any more. */
+final class KeptApart implements Goal {
+  private final Judged judged;
+  private final Aim.Kept aim;
+  private final int rule;
+
+  KeptApart(Judged judged, Aim.Kept aim) {
+    this.judged = judged;
+    this.aim = aim;
+    List<SeparationRule> rules = judged.rules().separation();
+    int found = 0;
+    while (!rules.get(found).id().equals(aim.rule())) {
+      found++;
+    }
+    this.rule = found;
+  }
+
+  @Override
+  public Optional<Still> still(AccessModel model) {
+    Judged then = judged.with(model);
+    SeparationTests tests = new SeparationTests(then);
+    SeparationSweep sweep = new SeparationSweep(tests, then, true);
+    Asker asker = model.asker();
+    for (List<Integer> person : aim.persons()) {
+      List<Hold> holds = new ArrayList<>();
+      long usable = 0;
+      for (int account : person) {
+        for (Hold hold : sweep.of(asker, account)) {
+          if (hold.rule() == rule) {
+            holds.add(hold);
+            usable |= hold.usable();
+          }
+        }
+      }
+      if (tests.enough(rule, usable) && isNear(sweep, asker, holds)) {
+        return Optional.of(still(tests, asker, holds));
+      }
+    }
+    return Optional.empty();
+  }
+
+  private boolean isNear(SeparationSweep sweep, Asker asker, List<Hold> person) {
+    Optional<SeparationPlaces> places = sweep.places(asker, rule);
+    places.ifPresent(p -> person.forEach(hold -> p.add(hold.account(), true)));
+    return places.map(SeparationPlaces::isEnough).orElse(true);
+  }
+
+  /** One route for each of as many sides as make a conflict. */
+  private Still still(SeparationTests tests, Asker asker, List<Hold> person) {
+    SeparationRule of = tests.rules.get(rule);
+    List<Part> parts = new ArrayList<>();
+    boolean exact = of.where() == SeparationRule.Where.ANYWHERE;
+    int sides = 0;
+    for (int side = 0; side < of.sides().size() && sides < of.atLeast(); side++) {
+      for (Hold hold : person) {
+        if ((hold.usable() >>> side & 1) != 0) {
+          Optional<Part> part = part(tests, asker, hold.account(), side);
+          part.ifPresent(parts::add);
+          exact &= part.isPresent() && isPlain(asker, part.get());
+          sides++;
+          break;
+        }
+      }
+    }
+    return new Still(parts, List.of(), exact);
+  }
+
+  /** Where an enrolment decides too, losing it would end a conflict as well. */
+  private static boolean isPlain(Asker asker, Part part) {
+    return asker.model().systems().get(part.system()).admission().register().isEmpty();
+  }
+
+  private Optional<Part> part(SeparationTests tests, Asker asker, int account, int side) {
+    RouteFinder finder = new RouteFinder(asker, Limits.ONE);
+    for (SystemView view : asker.model().systems()) {
+      if (asker.standing(view, account).state() != Standing.State.USABLE) {
+        continue;
+      }
+      for (OfRights test : tests.rights[view.number()]) {
+        if (test.rule() == rule && test.side() == side) {
+          Optional<Part> found = held(finder, asker, view, account, test);
+          if (found.isPresent()) {
+            return found;
+          }
+        }
+      }
+      for (OfRoles test : tests.roles[view.number()]) {
+        if (test.rule() == rule && test.side() == side) {
+          Optional<Part> found = role(finder, asker, view, account, test);
+          if (found.isPresent()) {
+            return found;
+          }
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  private static Optional<Part> held(
+      RouteFinder finder, Asker asker, SystemView view, int account, OfRights test) {
+    for (Holding holding : asker.holdings(view, account)) {
+      int right = holding.right();
+      boolean asked = (test.bits()[right >> 6] >>> right & 1) != 0;
+      if (asked && holding.state() == Standing.State.USABLE) {
+        Optional<Route> route = finder.first(view, account, right, holding.resource());
+        if (route.isPresent()) {
+          return route.map(r -> new Part(view.number(), r));
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  private static Optional<Part> role(
+      RouteFinder finder, Asker asker, SystemView view, int account, OfRoles test) {
+    long asOf = asker.model().asOf().getEpochSecond();
+    IntList grants = view.decider().grantsOf(asker.token(view, account));
+    for (int i = 0; i < grants.size(); i++) {
+      Grant grant = view.grants().get(grants.get(i));
+      if (grant.activeAt(asOf) && test.roles().get(grant.role())) {
+        List<Route> routes = finder.routes(view, view.memberships(), account, grants.get(i), 0);
+        if (!routes.isEmpty()) {
+          return Optional.of(new Part(view.number(), routes.get(0)));
+        }
+      }
+    }
+    return Optional.empty();
+  }
+}

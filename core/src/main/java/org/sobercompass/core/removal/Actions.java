@@ -1,0 +1,133 @@
+package org.sobercompass.core.removal;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Route;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.membership.MembershipGraph;
+import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Grant;
+
+/**
+ * The actions by which a fact can be taken away. Primary, implicit and rule-made memberships,
+ * ownership and what a definition gives have none. Not thread-safe.
+ */
+final class Actions {
+  private static final Set<Via> LISTED = Set.of(Via.MEMBER, Via.UNIQUE_MEMBER, Via.MEMBER_UID);
+  private static final int MOST = 999;
+
+  private final AccessModel model;
+  private final Map<String, Optional<Action>> known = new HashMap<>();
+  private final Map<Integer, Integer> given = new HashMap<>();
+
+  Actions(AccessModel model) {
+    this.model = model;
+    long asOf = model.asOf().getEpochSecond();
+    for (SystemView view : model.systems()) {
+      if (!view.system().isOfLists()) {
+        for (Grant grant : view.grants()) {
+          if (grant.activeAt(asOf)) {
+            given.merge(grant.subject(), 1, Integer::sum);
+          }
+        }
+      }
+    }
+  }
+
+  /** The actions that would break something, the same one once; by key. */
+  Map<String, Action> of(Goal.Still still, MembershipGraph graph) {
+    Map<String, Action> all = new LinkedHashMap<>();
+    for (Goal.Part part : still.parts()) {
+      Route route = part.route();
+      path(route.subjects(), route.vias(), all);
+      grant(part.system(), route.grant(), all);
+      for (Route.Leg leg : route.also()) {
+        path(leg.subjects(), leg.vias(), all);
+        grant(part.system(), leg.grant(), all);
+      }
+    }
+    for (int[] edge : still.edges()) {
+      for (int i = 0; i < graph.upCount(edge[0]); i++) {
+        if (graph.upGroup(edge[0], i) == edge[1]) {
+          path(List.of(edge[0], edge[1]), List.of(graph.upVia(edge[0], i)), all);
+          break;
+        }
+      }
+    }
+    return all;
+  }
+
+  private void path(List<Integer> subjects, List<Via> vias, Map<String, Action> all) {
+    for (int i = 0; i < vias.size(); i++) {
+      membership(subjects.get(i), subjects.get(i + 1), vias.get(i))
+          .ifPresent(action -> all.put(action.key(), action));
+    }
+  }
+
+  private Optional<Action> membership(int member, int group, Via via) {
+    if (!LISTED.contains(via)) {
+      return Optional.empty();
+    }
+    String key = "m " + model.facts().key(member) + " " + model.facts().key(group) + " " + via;
+    return known.computeIfAbsent(
+        key,
+        k -> {
+          boolean one = model.facts().kind(member) == SubjectKind.ACCOUNT;
+          int cost = (one ? Action.OF_ONE : Action.OF_MANY) + Math.min(MOST, carried(group));
+          return Optional.of(new Action(new Change.MembershipRemoved(member, group, via), cost, k));
+        });
+  }
+
+  /** How many assignments a group carries, its own and those of the groups above it. */
+  private int carried(int group) {
+    Memberships.Walker walker = model.widest().walker();
+    SubjectSet above = new SubjectSet();
+    walker.subjects(group, above);
+    int count = 0;
+    for (int i = 0; i < above.sure().size(); i++) {
+      count += given.getOrDefault(above.sure().get(i), 0);
+    }
+    return count;
+  }
+
+  private void grant(int system, int number, Map<String, Action> all) {
+    SystemView view = model.systems().get(system);
+    Grant grant = view.grants().get(number);
+    String key = "g " + view.id() + " " + grant.id();
+    known
+        .computeIfAbsent(key, k -> withdrawal(view, number, grant, k))
+        .ifPresent(action -> all.put(key, action));
+  }
+
+  private Optional<Action> withdrawal(SystemView view, int number, Grant grant, String key) {
+    Change change = new Change.AssignmentRemoved(view.number(), number);
+    if ((grant.declared() && !view.system().isOfLists()) || !isRemovable(view, change)) {
+      return Optional.empty();
+    }
+    boolean one =
+        grant.subject() >= 0 && model.facts().kind(grant.subject()) == SubjectKind.ACCOUNT;
+    return Optional.of(new Action(change, one ? Action.OF_ONE : Action.OF_MANY, key));
+  }
+
+  private static boolean isRemovable(SystemView view, Change change) {
+    if (!view.system().isOfLists()) {
+      return true;
+    }
+    try {
+      view.system().with(new ArrayList<>(List.of(change)), view.basis());
+      return true;
+    } catch (IllegalArgumentException e) {
+      return false;
+    }
+  }
+}

@@ -1,0 +1,42 @@
+package org.sobercompass.core.removal;
+
+import java.util.List;
+import java.util.Optional;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.Holding;
+import org.sobercompass.core.access.Route;
+import org.sobercompass.core.access.RouteFinder;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.system.Limits;
+
+/**
+ * The goal that an account holds none of some rights of a system, at a resource or anywhere.
+ *
+ * @param account the account
+ * @param system the number of the system
+ * @param rights the rights
+ * @param resource where, or -1 for anywhere
+ */
+public record NotHeld(int account, int system, List<Integer> rights, int resource) implements Goal {
+
+  @Override
+  public Optional<Still> still(AccessModel model) {
+    Asker asker = model.asker();
+    SystemView view = model.systems().get(system);
+    RouteFinder finder = new RouteFinder(asker, Limits.ONE);
+    for (Holding holding : asker.holdings(view, account)) {
+      boolean asked =
+          rights.contains(holding.right())
+              && (resource < 0 || view.resources().covers(holding.resource(), resource));
+      if (asked) {
+        int at = resource < 0 ? holding.resource() : resource;
+        Optional<Route> route = finder.first(view, account, holding.right(), at);
+        if (route.isPresent()) {
+          return Optional.of(Still.of(List.of(new Part(system, route.get()))));
+        }
+      }
+    }
+    return Optional.empty();
+  }
+}

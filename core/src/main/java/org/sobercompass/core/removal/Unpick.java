@@ -1,0 +1,91 @@
+package org.sobercompass.core.removal;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.system.Change;
+
+/**
+ * The least removals that reach a goal, for all ways of combining: an implicit hitting set. The
+ * model is evaluated with the cheapest removals so far; what still gives the goal is a conjunction
+ * of facts, one of which must go, or, where grants can take away, one of the removals made must be
+ * left undone, since it may have let this through; solve again; repeat. Sound because nothing is
+ * ever added: a conjunction of facts and absences that holds after some removals holds after more,
+ * as long as its facts are there. At most {@link #ROUNDS} evaluations.
+ */
+public final class Unpick {
+  private static final int ROUNDS = 300;
+
+  private final AccessModel model;
+  private final Actions actions;
+  private final boolean monotone;
+
+  /** Over a model. */
+  public Unpick(AccessModel model) {
+    this.model = model;
+    this.actions = new Actions(model);
+    boolean all = true;
+    for (SystemView view : model.systems()) {
+      all &= view.decider().isMonotone() && view.admission().register().isEmpty();
+    }
+    this.monotone = all;
+  }
+
+  /** The least removals that reach a goal. O(rounds x one preview). */
+  public Removal find(Goal goal) {
+    LeastSet least = new LeastSet();
+    List<Action> chosen = List.of();
+    boolean exact = true;
+    for (int round = 0; round < ROUNDS; round++) {
+      AccessModel after = after(chosen);
+      Optional<Goal.Still> still = goal.still(after);
+      if (still.isEmpty()) {
+        boolean proved = exact && least.isProved();
+        return new Removal(
+            proved ? Removal.Result.PROVED_LEAST : Removal.Result.BEST_FOUND, changes(chosen));
+      }
+      exact &= still.get().exact();
+      Map<String, Action> breaking = actions.of(still.get(), after.graph());
+      Set<String> undoing =
+          isMonotone(still.get())
+              ? Set.of()
+              : chosen.stream().map(Action::key).collect(Collectors.toSet());
+      if (breaking.isEmpty() && undoing.isEmpty()) {
+        return new Removal(Removal.Result.NONE_ENDS_IT, List.of());
+      }
+      least.add(breaking.values(), undoing);
+      List<Action> next = least.solve();
+      if (next == null) {
+        return new Removal(Removal.Result.NONE_ENDS_IT, List.of());
+      }
+      chosen = next;
+    }
+    return new Removal(Removal.Result.NONE_ENDS_IT, List.of());
+  }
+
+  private boolean isMonotone(Goal.Still still) {
+    return monotone
+        || (still.parts().isEmpty() && !still.edges().isEmpty())
+        || still.parts().stream().allMatch(this::isMonotone);
+  }
+
+  private boolean isMonotone(Goal.Part part) {
+    SystemView view = model.systems().get(part.system());
+    return view.decider().isMonotone() && view.admission().register().isEmpty();
+  }
+
+  private AccessModel after(List<Action> chosen) {
+    return chosen.isEmpty() ? model : model.with(changes(chosen));
+  }
+
+  private static List<Change> changes(List<Action> chosen) {
+    List<Change> changes = new ArrayList<>();
+    chosen.forEach(action -> changes.add(action.change()));
+    return List.copyOf(changes);
+  }
+}
