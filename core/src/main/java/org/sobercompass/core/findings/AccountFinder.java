@@ -1,7 +1,15 @@
 package org.sobercompass.core.findings;
 
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.OptionalLong;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.SystemView;
@@ -10,25 +18,101 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.store.IntList;
 
-/** Rights of accounts that are disabled or expired: the account is the cause, once. */
+/**
+ * Rights of accounts that are disabled, expired, locked for good, or that nobody has signed in with
+ * for long: the account is the cause, once.
+ */
 final class AccountFinder {
+  private static final long DAY = 86_400;
+  private static final long SECONDS_TO_1970 = 11_644_473_600L;
+  private static final DateTimeFormatter GENERALIZED =
+      DateTimeFormatter.ofPattern("yyyyMMddHHmmss", java.util.Locale.ROOT);
+
   private final FindingContext context;
+  private final Facts facts;
+  private final Map<String, Boolean> tellsSignIns = new HashMap<>();
 
   AccountFinder(FindingContext context) {
     this.context = context;
+    this.facts = context.facts;
   }
 
   void find(Consumer<Finding> out) {
     long asOf = context.model.asOf().getEpochSecond();
-    for (int account = 0; account < context.facts.accounts(); account++) {
-      boolean disabled = context.facts.is(account, Facts.DISABLED);
-      if (disabled || context.facts.expires(account) <= asOf) {
-        check(account, disabled, out);
+    countSignIns();
+    for (int account = 0; account < facts.accounts(); account++) {
+      if (facts.is(account, Facts.DISABLED)) {
+        check(account, FindingKind.RIGHT_OF_DISABLED_ACCOUNT, "is disabled", "is enabled", out);
+      } else if (facts.expires(account) <= asOf) {
+        check(account, FindingKind.RIGHT_OF_EXPIRED_ACCOUNT, "is expired", "is prolonged", out);
+      } else if (facts.arrays().lockedUntil()[account] == Facts.UNTIL_LIFTED) {
+        check(
+            account,
+            FindingKind.RIGHT_OF_LOCKED_ACCOUNT,
+            "is locked until somebody lifts it",
+            "is let in again",
+            out);
+      } else if (tellsSignIns.getOrDefault(facts.source(account), false)) {
+        sleeping(account, asOf, out);
       }
     }
   }
 
-  private void check(int account, boolean disabled, Consumer<Finding> out) {
+  /** A directory tells sign-ins when it does so for at least every second account. */
+  private void countSignIns() {
+    Map<String, int[]> counts = new HashMap<>();
+    for (int account = 0; account < facts.accounts(); account++) {
+      int[] count = counts.computeIfAbsent(facts.source(account), s -> new int[2]);
+      count[0]++;
+      count[1] += lastSignIn(account).isPresent() ? 1 : 0;
+    }
+    counts.forEach((source, c) -> tellsSignIns.put(source, c[1] > 0 && 2 * c[1] >= c[0]));
+  }
+
+  private void sleeping(int account, long asOf, Consumer<Finding> out) {
+    OptionalLong last = lastSignIn(account);
+    long limit = asOf - context.limits.sleepingDays() * DAY;
+    boolean isNew =
+        first(account, List.of("whencreated", "createtimestamp")).orElse(Long.MIN_VALUE) > limit;
+    if (last.isEmpty() ? !isNew : last.getAsLong() < limit) {
+      String since =
+          last.isEmpty()
+              ? "has never signed in"
+              : "has not signed in for " + (asOf - last.getAsLong()) / DAY + " days";
+      check(account, FindingKind.RIGHT_OF_SLEEPING_ACCOUNT, since, "signs in", out);
+    }
+  }
+
+  private OptionalLong lastSignIn(int account) {
+    return first(account, context.rules.signInAttributes());
+  }
+
+  /** The latest of some times: 100 ns since 1601 ([MS-ADA1]) or generalized time (RFC 4517). */
+  private OptionalLong first(int account, List<String> attributes) {
+    long latest = Long.MIN_VALUE;
+    for (String attribute : attributes) {
+      for (String value : facts.values(account, attribute)) {
+        latest = Math.max(latest, time(value.strip()));
+      }
+    }
+    return latest == Long.MIN_VALUE ? OptionalLong.empty() : OptionalLong.of(latest);
+  }
+
+  private static long time(String value) {
+    if (value.matches("[0-9]{17,19}")) {
+      return Long.parseLong(value) / 10_000_000L - SECONDS_TO_1970;
+    }
+    try {
+      return value.matches("[0-9]{14}([.,][0-9]+)?Z")
+          ? LocalDateTime.parse(value.substring(0, 14), GENERALIZED).toEpochSecond(ZoneOffset.UTC)
+          : Instant.parse(value).getEpochSecond();
+    } catch (DateTimeParseException e) {
+      return Long.MIN_VALUE;
+    }
+  }
+
+  private void check(
+      int account, FindingKind kind, String state, String back, Consumer<Finding> out) {
     int held = 0;
     int strongest = 0;
     IntList systems = new IntList();
@@ -46,17 +130,26 @@ final class AccountFinder {
       }
     }
     if (held > 0) {
-      out.accept(finding(account, disabled, held, strongest, systems.size(), evidence));
+      List<String> why = new ArrayList<>();
+      why.add(
+          "it holds "
+              + FindingContext.count(held, "permission", "permissions")
+              + " in "
+              + FindingContext.count(systems.size(), "application", "applications"));
+      if (strongest > 0) {
+        why.add(strongest + " of the strongest kind");
+      }
+      Weight weight = strongest > 0 ? Weight.MEDIUM : Weight.LOW;
+      out.accept(finding(account, kind, held, weight, why, evidence, state, back));
     }
   }
 
-  /** What the account holds by more than the role everyone has. */
+  /** What the account holds where it is given something by name. */
   private List<Holding> personal(SystemView view, int account) {
     IntList grants = view.decider().grantsOf(context.asker.token(view, account));
     long asOf = context.model.asOf().getEpochSecond();
     for (int i = 0; i < grants.size(); i++) {
-      var grant = view.grants().get(grants.get(i));
-      if (!grant.declared() && grant.activeAt(asOf)) {
+      if (Advice.isPersonal(context.model, view.grants().get(grants.get(i)), asOf)) {
         return context.asker.holdings(view, account);
       }
     }
@@ -73,36 +166,30 @@ final class AccountFinder {
 
   private Finding finding(
       int account,
-      boolean disabled,
+      FindingKind kind,
       int held,
-      int strongest,
-      int systems,
-      List<Evidence> evidence) {
-    String state = disabled ? "disabled" : "expired";
-    List<String> why = new ArrayList<>();
-    why.add(
-        "it holds "
-            + FindingContext.count(held, "permission", "permissions")
-            + " in "
-            + FindingContext.count(systems, "application", "applications"));
-    if (strongest > 0) {
-      why.add(strongest + " of the strongest kind");
-    }
+      Weight weight,
+      List<String> why,
+      List<Evidence> evidence,
+      String state,
+      String back) {
     return new Finding(
-        disabled ? FindingKind.RIGHT_OF_DISABLED_ACCOUNT : FindingKind.RIGHT_OF_EXPIRED_ACCOUNT,
+        kind,
         "",
-        context.facts.key(account),
-        strongest > 0 ? Weight.MEDIUM : Weight.LOW,
+        facts.key(account),
+        weight,
         why,
-        Words.subject(context.facts, account)
-            + " is "
+        Words.subject(facts, account)
+            + " "
             + state
             + " and still holds "
             + FindingContext.count(held, "permission", "permissions")
-            + ", which come back the moment it is "
-            + (disabled ? "enabled" : "prolonged"),
+            + ", "
+            + (held == 1 ? "which comes" : "which come")
+            + " back the moment it "
+            + back,
         "",
-        List.of(context.facts.key(account)),
+        List.of(facts.key(account)),
         evidence,
         "take the account out of the groups and assignments below, or delete it",
         new Aim.Ungiven(account, List.of()));

@@ -45,7 +45,7 @@ public enum FindingKind {
   CIRCLE_OF_GROUPS("groups contain each other and carry rights", Mend.REVERSIBLE),
   DANGLING_MEMBER(
       "a group that carries rights lists a member that is not there", Mend.IRREVERSIBLE),
-  EARLIER_ID_OPENS("an id kept from an earlier directory still opens doors", Mend.IRREVERSIBLE),
+  EARLIER_ID_OPENS(Remark.Kind.EARLIER_ID_OPENS, Mend.IRREVERSIBLE),
   READING_ACCOUNT_WRITES("an account that is there to read can do more", Mend.DECISION),
   PASSWORD_IN_CLEAR("a password crosses the wire unprotected", Mend.DECISION),
   NO_EMERGENCY_ACCOUNT("nobody gets in when the directory is down", Mend.DECISION),

@@ -36,6 +36,17 @@ public final class Findings {
     new DriftFinder(context).find(out);
     new GroupFinder(context).find(out);
     new RemarkFinder(context).find(out);
+    new WideFinder(context).find(out);
+    new TakenAwayFinder(context).find(out);
+    new ServiceFinder(context).find(out);
+    new UsageFinder(context).find(out);
+    new PeerFinder(context).find(out);
+    new NestingFinder(context).find(out);
+    new SourceFinder(context).find(out);
+    new EarlierIdFinder(context).find(out);
+    PowerfulAccounts powerful = new PowerfulAccounts(context);
+    new PowerfulFinder(context, powerful).find(out);
+    new ReachFinder(context, powerful).find(out);
     found.sort(Finding.WORST_FIRST);
     return List.copyOf(found);
   }

@@ -19,9 +19,11 @@ import org.sobercompass.core.system.Grant;
 /** Single grants: to the missing, to everyone, to a person, redundant; and open applications. */
 final class GrantFinder {
   private final FindingContext context;
+  private final BitSet services;
 
   GrantFinder(FindingContext context) {
     this.context = context;
+    this.services = ServiceFinder.services(context);
   }
 
   void find(Consumer<Finding> out) {
@@ -51,7 +53,7 @@ final class GrantFinder {
       out.accept(redundant(view, number, grant));
     }
     SubjectKind kind = context.facts.kind(grant.subject());
-    if (kind == SubjectKind.ACCOUNT) {
+    if (kind == SubjectKind.ACCOUNT && !services.get(grant.subject())) {
       out.accept(person(view, number, grant));
     } else if (kind == SubjectKind.IMPLICIT
         && context.facts.implicitOf(grant.subject()) != Implicit.MEMBERS) {

@@ -24,5 +24,5 @@ public record Thresholds(
     int peersAtLeast,
     int peersPercent) {
   /** What counts unless the workspace says otherwise. */
-  public static final Thresholds USUAL = new Thresholds(50, 3, 90, 4, 90, 25, 180, 6, 10);
+  public static final Thresholds USUAL = new Thresholds(50, 3, 90, 4, 90, 25, 180, 10, 10);
 }

@@ -27,6 +27,8 @@ public record Remark(
   /** What a system may remark; docs/findings.md explains each. */
   public enum Kind {
     ORDER_MATTERS("order-matters", "what is allowed and denied hangs on the order", 0),
+    EARLIER_ID_OPENS(
+        "earlier-id-opens", "an id kept from an earlier directory still opens doors", 1),
     LAYERS_DISAGREE("layers-disagree", "share list and file list disagree", 1),
     CLAIM_WITHOUT_SUPPORT("claim-without-support", "entries claim to be inherited and are not", 1),
     MISSED_CHANGE("missed-change", "what is handed on from above did not arrive", 1),

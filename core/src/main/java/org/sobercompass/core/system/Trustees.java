@@ -26,6 +26,7 @@ public final class Trustees {
   private final IntList pairSubject;
   private final BitSet known;
   private final BitSet open;
+  private final BitSet earlier;
   private final Map<String, Integer> byText;
 
   private Trustees(Builder builder) {
@@ -38,6 +39,7 @@ public final class Trustees {
     pairSubject = builder.pairSubject;
     known = (BitSet) builder.known.clone();
     open = (BitSet) builder.open.clone();
+    earlier = (BitSet) builder.earlier.clone();
     next = new int[pairTrustee.size()];
     Arrays.fill(first, -1);
     for (int p = next.length - 1; p >= 0; p--) {
@@ -74,6 +76,11 @@ public final class Trustees {
   /** Whether nothing is known of who counts as a trustee. */
   public boolean isOpen(int trustee) {
     return open.get(trustee);
+  }
+
+  /** Whether it is written by an id that its subject kept from an earlier directory. */
+  public boolean isEarlier(int trustee) {
+    return earlier.get(trustee);
   }
 
   /** Sets a bit for each trustee of whom it is not known who counts as it. */
@@ -130,6 +137,7 @@ public final class Trustees {
     private final IntList pairSubject = new IntList();
     private final BitSet known = new BitSet();
     private final BitSet open = new BitSet();
+    private final BitSet earlier = new BitSet();
     private final Map<String, Integer> byText = new HashMap<>();
 
     /** Everybody is there from the beginning, as this implicit group. */
@@ -169,6 +177,11 @@ public final class Trustees {
     /** Says that it is not known who counts as a trustee. */
     public void open(int trustee) {
       open.set(trustee);
+    }
+
+    /** Says that a trustee is written by an id kept from an earlier directory. */
+    public void earlier(int trustee) {
+      earlier.set(trustee);
     }
 
     /** The frozen trustees. */

@@ -71,7 +71,11 @@ final class SidNames {
     }
     Integer subject = subjectOf.get(sid);
     if (subject != null) {
-      return trustees.add(sid, facts.label(subject), subject);
+      int made = trustees.add(sid, facts.label(subject), subject);
+      if (!facts.values(subject, SID).contains(sid)) {
+        trustees.earlier(made);
+      }
+      return made;
     }
     return unknown(sid);
   }

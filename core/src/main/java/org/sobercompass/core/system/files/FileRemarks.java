@@ -48,10 +48,11 @@ final class FileRemarks {
   }
 
   List<Remark> all() {
+    EntryRemarks entries = new EntryRemarks(facts, grants, this);
     for (int r = 0; r < facts.tree.size(); r++) {
       if (facts.listOf[r] >= 0) {
         inherited(r);
-        missing(r);
+        entries.of(r);
         owner(r);
         masked(r);
       }
@@ -78,7 +79,7 @@ final class FileRemarks {
     return List.copyOf(all);
   }
 
-  private void add(
+  void add(
       Remark.Kind kind,
       int resource,
       String cause,
@@ -96,7 +97,7 @@ final class FileRemarks {
         new Found(new Remark(kind, resource, cause, sentence, subjects, shown, 0, advice)));
   }
 
-  private String path(int resource) {
+  String path(int resource) {
     return facts.tree.id(resource);
   }
 
@@ -186,31 +187,6 @@ final class FileRemarks {
     }
   }
 
-  private void missing(int resource) {
-    List<Entry> entries = facts.lists[facts.listOf[resource]].entries();
-    for (int e = 0; e < entries.size(); e++) {
-      int trustee = entries.get(e).trustee();
-      boolean own = e == 0 || grants.lineage(resource).origin()[e - 1] < 0;
-      if (own && trustee >= 0 && facts.trustees.isMissing(trustee) && entries.get(e).counts()) {
-        String text = facts.trustees.text(trustee);
-        add(
-            Remark.Kind.ENTRY_OF_MISSING,
-            resource,
-            text,
-            facts.trustees.label(trustee)
-                + ", who is in no directory, "
-                + (e == 0 ? "owns " : "has an entry at ")
-                + path(resource)
-                + "; whoever gets that id next gets the right",
-            List.of(),
-            List.of(grants.grant(resource, e)),
-            e == 0
-                ? "give it another owner"
-                : "remove the entry, or read the directory that the account is of");
-      }
-    }
-  }
-
   private void owner(int resource) {
     int owner = facts.lists[facts.listOf[resource]].owner();
     boolean outside =
@@ -233,7 +209,7 @@ final class FileRemarks {
     }
   }
 
-  private boolean isOrIn(int trustee, int other) {
+  boolean isOrIn(int trustee, int other) {
     return trustee == other
         || facts.trustees.subject(other) >= 0
             && subjectsOf
@@ -437,7 +413,7 @@ final class FileRemarks {
         .toList();
   }
 
-  private String label(Entry entry) {
+  String label(Entry entry) {
     return entry.trustee() < 0 ? "somebody unknown" : facts.trustees.label(entry.trustee());
   }
 }

@@ -1,0 +1,123 @@
+package org.sobercompass.core.findings;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.Deque;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.function.Consumer;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.membership.MembershipGraph;
+import org.sobercompass.core.membership.MembershipPaths;
+import org.sobercompass.core.system.Grant;
+
+/**
+ * Rights that reach accounts through more groups in groups than the workspace expects. From each
+ * group that is given something downwards, by the shortest chains; the cause is the group at the
+ * end of the chain. O(memberships below the groups that are given something).
+ */
+final class NestingFinder {
+  private final FindingContext context;
+  private final Facts facts;
+  private final MembershipGraph graph;
+
+  NestingFinder(FindingContext context) {
+    this.context = context;
+    this.facts = context.facts;
+    this.graph = context.model.graph();
+  }
+
+  void find(Consumer<Finding> out) {
+    Map<Integer, List<SystemView>> given = new TreeMap<>();
+    long asOf = context.model.asOf().getEpochSecond();
+    for (SystemView view : context.model.systems()) {
+      boolean nests = view.memberships().profile().nesting() >= context.limits.nesting();
+      for (Grant grant : view.system().isOfLists() || !nests ? List.<Grant>of() : view.grants()) {
+        boolean asked =
+            grant.subject() >= 0
+                && grant.activeAt(asOf)
+                && facts.kind(grant.subject()) == SubjectKind.GROUP;
+        if (asked) {
+          List<SystemView> views = given.computeIfAbsent(grant.subject(), g -> new ArrayList<>());
+          if (!views.contains(view)) {
+            views.add(view);
+          }
+        }
+      }
+    }
+    given.forEach((group, views) -> group(group, views, out));
+  }
+
+  private void group(int group, List<SystemView> views, Consumer<Finding> out) {
+    int[] depth = new int[facts.subjects()];
+    Arrays.fill(depth, -1);
+    BitSet deep = new BitSet();
+    Deque<Integer> open = new ArrayDeque<>();
+    open.add(group);
+    depth[group] = 0;
+    int deepest = 0;
+    while (!open.isEmpty()) {
+      int at = open.remove();
+      for (int i = 0; i < graph.downCount(at); i++) {
+        int member = graph.downMember(at, i);
+        if (depth[member] < 0) {
+          depth[member] = depth[at] + 1;
+          if (member >= facts.accounts()) {
+            open.add(member);
+          } else if (depth[member] > context.limits.nesting()) {
+            deep.set(member);
+            deepest = Math.max(deepest, depth[member]);
+          }
+        }
+      }
+    }
+    if (!deep.isEmpty()) {
+      out.accept(finding(group, views, deep, deepest));
+    }
+  }
+
+  private Finding finding(int group, List<SystemView> views, BitSet deep, int deepest) {
+    List<Evidence> evidence = new ArrayList<>();
+    MembershipPaths paths = new MembershipPaths(context.model.widest());
+    deep.stream()
+        .limit(FindingContext.SHOWN)
+        .forEach(
+            account ->
+                paths.find(account, group, 1).list().stream()
+                    .limit(1)
+                    .forEach(path -> evidence.add(Evidence.of(chain(path)))));
+    List<String> names = views.stream().map(view -> view.system().name()).toList();
+    return new Finding(
+        FindingKind.DEEP_NESTING,
+        "",
+        facts.key(group),
+        Weight.LOW,
+        List.of(
+            "up to " + deepest + " memberships one after the other",
+            "more than " + context.limits.nesting()),
+        FindingContext.count(deep.cardinality(), "account gets", "accounts get")
+            + " the rights of "
+            + facts.label(group)
+            + " in "
+            + String.join(", ", names)
+            + " through "
+            + deepest
+            + " memberships, one group in the other",
+        views.size() == 1 ? views.get(0).id() : "",
+        context.keys(deep),
+        evidence,
+        "put them, or a group of them, into " + facts.label(group) + " itself",
+        List.of());
+  }
+
+  private String chain(MembershipPaths.Path path) {
+    return String.join(" → ", path.subjects().stream().map(s -> Words.subject(facts, s)).toList());
+  }
+}

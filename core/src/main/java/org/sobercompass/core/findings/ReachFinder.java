@@ -1,0 +1,257 @@
+package org.sobercompass.core.findings;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.Consumer;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.admin.AdminGrant;
+import org.sobercompass.core.admin.AdminScope;
+import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.admin.GroupMeaning;
+import org.sobercompass.core.admin.NamedPower;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.admin.Reach;
+import org.sobercompass.core.admin.ScopeItem;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.store.IntList;
+
+/**
+ * Administration that leads further than meant: powers within reach, administrators over the more
+ * powerful, scopes that those set over them can widen, administrators inside their own scope.
+ */
+final class ReachFinder {
+  private static final Set<String> CONTROLLING =
+      Set.of("set-password", "change-permissions", "take-ownership");
+
+  private final FindingContext context;
+  private final PowerfulAccounts powerful;
+  private final Powers powers;
+  private final Administration administration;
+
+  ReachFinder(FindingContext context, PowerfulAccounts powerful) {
+    this.context = context;
+    this.powerful = powerful;
+    this.powers = context.judged.powers();
+    this.administration = powers.roles().administration();
+  }
+
+  void find(Consumer<Finding> out) {
+    if (powers.tokens().trees().isEmpty() && administration.grants().isEmpty()) {
+      return;
+    }
+    for (PowerfulAccounts.Power power : powerful.powers()) {
+      power.named().ifPresent(named -> reach(named, out));
+    }
+    for (int scope = 0; scope < administration.scopes().size(); scope++) {
+      scope(scope, out);
+    }
+  }
+
+  /** One finding for each account that is acted upon at once, and one for all longer ways. */
+  private void reach(NamedPower power, Consumer<Finding> out) {
+    Reach reach = new Reach(powers, power);
+    Map<Integer, BitSet> direct = new TreeMap<>();
+    BitSet longer = new BitSet();
+    BitSet held = reach.answer().held();
+    reach.answer().within().stream()
+        .forEach(
+            account -> {
+              Reach.Step first = reach.chain(account).get(0);
+              boolean controls =
+                  first.action().map(a -> CONTROLLING.contains(a.id())).orElse(false);
+              boolean over = controls && held.get(first.to());
+              if (over) {
+                direct.computeIfAbsent(first.to(), t -> new BitSet()).set(account);
+              } else {
+                longer.set(account);
+              }
+            });
+    direct.forEach((target, who) -> out.accept(over(power, reach, target, who)));
+    if (!longer.isEmpty()) {
+      out.accept(within(power, reach, longer));
+    }
+  }
+
+  private List<Evidence> chains(Reach reach, BitSet who) {
+    List<Evidence> evidence = new ArrayList<>();
+    who.stream()
+        .limit(FindingContext.SHOWN)
+        .forEach(
+            account -> {
+              List<String> parts = new ArrayList<>(List.of(Words.subject(context.facts, account)));
+              reach.chain(account).forEach(step -> parts.add(context.words(step)));
+              evidence.add(Evidence.of(String.join(" → ", parts)));
+            });
+    return evidence;
+  }
+
+  private Finding over(NamedPower power, Reach reach, int target, BitSet who) {
+    String name = Words.subject(context.facts, target);
+    return new Finding(
+        FindingKind.OVER_THE_MORE_POWERFUL,
+        power.id(),
+        context.facts.key(target),
+        Weight.HIGH,
+        List.of(
+            name + " can " + power.name(),
+            FindingContext.count(who.cardinality(), "account", "accounts")
+                + " less powerful can act as it"),
+        who(who) + " can act as " + name + ", who is more powerful: " + power.name(),
+        "",
+        context.keys(who),
+        chains(reach, who),
+        "take the administration of "
+            + name
+            + " from them, or set those over it who hold the"
+            + " power themselves",
+        List.of());
+  }
+
+  private Finding within(NamedPower power, Reach reach, BitSet who) {
+    return new Finding(
+        FindingKind.POWER_WITHIN_REACH,
+        "",
+        new Key(KeyKind.APPLICATION, "", power.id()),
+        power.ofDirectory() ? Weight.HIGH : Weight.MEDIUM,
+        List.of(
+            FindingContext.count(who.cardinality(), "account", "accounts")
+                + " could, in some steps, "
+                + power.name()),
+        who(who) + " could come to " + power.name() + " by steps it may take now",
+        "",
+        context.keys(who),
+        chains(reach, who),
+        "break the chain at its first step: sober reach " + power.id() + " lists all of them",
+        List.of());
+  }
+
+  private String who(BitSet who) {
+    return who.cardinality() == 1
+        ? Words.subject(context.facts, who.nextSetBit(0))
+        : who.cardinality() + " accounts";
+  }
+
+  private void scope(int number, Consumer<Finding> out) {
+    AdminScope scope = administration.scopes().get(number);
+    BitSet over = administrators(number);
+    if (over.isEmpty()) {
+      return;
+    }
+    BitSet inside = (BitSet) over.clone();
+    inside.and(powers.roles().scopes().objects(number));
+    if (!inside.isEmpty()) {
+      out.accept(inside(scope, number, inside));
+    }
+    for (ScopeItem item : scope.include()) {
+      if (item instanceof ScopeItem.Listed listed
+          && listed.groups().map(GroupMeaning::members).orElse(false)) {
+        for (int subject : listed.subjects()) {
+          if (context.facts.kind(subject) == SubjectKind.GROUP) {
+            widened(scope, subject, over, out);
+          }
+        }
+      }
+    }
+  }
+
+  private Finding inside(AdminScope scope, int number, BitSet inside) {
+    List<Evidence> evidence = new ArrayList<>();
+    inside.stream()
+        .limit(FindingContext.SHOWN)
+        .forEach(
+            account ->
+                powers.roles().scopes().reasons(number, account).stream()
+                    .limit(1)
+                    .forEach(
+                        reason ->
+                            evidence.add(
+                                Evidence.of(
+                                    Words.subject(context.facts, account)
+                                        + " is in it: "
+                                        + reason))));
+    return finding(
+        FindingKind.INSIDE_OWN_SCOPE,
+        scope,
+        Weight.MEDIUM,
+        who(inside) + " is set over the scope " + scope.name() + " and is in it",
+        inside,
+        evidence,
+        "except them in the scope, or set somebody else over it");
+  }
+
+  private void widened(AdminScope scope, int group, BitSet over, Consumer<Finding> out) {
+    administration
+        .action("edit-members")
+        .ifPresent(
+            action -> {
+              BitSet both =
+                  (BitSet)
+                      powers
+                          .who(action, powers.thing(group), java.util.Optional.empty())
+                          .yes()
+                          .clone();
+              both.and(over);
+              if (!both.isEmpty()) {
+                String name = Words.subject(context.facts, group);
+                out.accept(
+                    finding(
+                        FindingKind.SCOPE_CAN_BE_WIDENED,
+                        scope,
+                        Weight.HIGH,
+                        who(both)
+                            + " is set over the scope "
+                            + scope.name()
+                            + " and can edit "
+                            + name
+                            + ", whose members make it",
+                        both,
+                        List.of(Evidence.of(action.name() + ": " + name)),
+                        "let others edit the group, or make the scope of something else"));
+              }
+            });
+  }
+
+  private Finding finding(
+      FindingKind kind,
+      AdminScope scope,
+      Weight weight,
+      String sentence,
+      BitSet who,
+      List<Evidence> evidence,
+      String advice) {
+    return new Finding(
+        kind,
+        "",
+        new Key(KeyKind.NODE, "scope", scope.id()),
+        weight,
+        List.of(FindingContext.count(who.cardinality(), "administrator", "administrators")),
+        sentence,
+        "",
+        context.keys(who),
+        evidence,
+        advice,
+        List.of());
+  }
+
+  private BitSet administrators(int scope) {
+    BitSet accounts = new BitSet();
+    long asOf = context.model.asOf().getEpochSecond();
+    for (AdminGrant grant : administration.grants()) {
+      if (grant.scope() == scope && grant.subject() >= 0 && grant.activeAt(asOf)) {
+        IntList found = new IntList();
+        context.widest().accounts(grant.subject(), found);
+        for (int i = 0; i < found.size(); i++) {
+          accounts.set(found.get(i));
+        }
+      }
+    }
+    return accounts;
+  }
+}

@@ -1,0 +1,226 @@
+package org.sobercompass.core.findings;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.findings.Side.Permission;
+import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.RoleInfo;
+
+/**
+ * Assignments that are wider than they need be, or lead nowhere: to very broad groups, everywhere
+ * where others are given at one place, to groups with nobody in them, past their window.
+ */
+final class WideFinder {
+  private static final int FEW = 10;
+
+  private final FindingContext context;
+  private final Map<Long, Integer> members = new HashMap<>();
+  private final Map<Integer, Integer> seen = new HashMap<>();
+  private final Map<Integer, Memberships.Walker> walkers = new HashMap<>();
+
+  WideFinder(FindingContext context) {
+    this.context = context;
+  }
+
+  void find(Consumer<Finding> out) {
+    long asOf = context.model.asOf().getEpochSecond();
+    for (SystemView view : context.model.systems()) {
+      if (view.system().isOfLists() || view.admission().isOpen()) {
+        continue;
+      }
+      int[] narrow = new int[view.system().roles().size()];
+      int[] all = new int[narrow.length];
+      for (Grant grant : view.grants()) {
+        if (grant.activeAt(asOf) && grant.subject() >= 0) {
+          all[grant.role()]++;
+          narrow[grant.role()] += context.isWide(view.resources(), grant) ? 0 : 1;
+        }
+      }
+      for (int number = 0; number < view.grants().size(); number++) {
+        Grant grant = view.grants().get(number);
+        if (!grant.declared() && grant.on() && grant.until() <= asOf) {
+          out.accept(over(view, number, grant));
+        } else if (!grant.declared() && grant.activeAt(asOf) && grant.subject() >= 0) {
+          group(view, number, grant, out);
+          everywhere(view, number, grant, narrow[grant.role()], all[grant.role()], out);
+        }
+      }
+    }
+  }
+
+  private Finding over(SystemView view, int number, Grant grant) {
+    return finding(
+        FindingKind.ASSIGNMENT_OVER,
+        view,
+        number,
+        grant,
+        Weight.LOW,
+        List.of("it gives nothing any more"),
+        "the time of this assignment is over, and it still stands there: "
+            + context.describe(view, grant),
+        "withdraw it, or give it a new end");
+  }
+
+  private void group(SystemView view, int number, Grant grant, Consumer<Finding> out) {
+    if (context.facts.kind(grant.subject()) != SubjectKind.GROUP) {
+      return;
+    }
+    int inside = members(view, grant.subject());
+    RoleInfo role = view.system().roles().get(grant.role());
+    if (inside == 0) {
+      List<String> why = new ArrayList<>(List.of("nobody holds it today"));
+      context.weight(view, role, why);
+      out.accept(
+          finding(
+              FindingKind.GIVEN_TO_EMPTY_GROUP,
+              view,
+              number,
+              grant,
+              Weight.LOW,
+              why,
+              "nobody is in "
+                  + Words.subject(context.facts, grant.subject())
+                  + ", to which is given "
+                  + context.describe(view, grant)
+                  + "; whoever is put into it next gets the role",
+              "withdraw it, or put somebody in"));
+      return;
+    }
+    int of = seen(view);
+    boolean named = context.rules.broad().contains(grant.subject());
+    boolean broad =
+        named || (of >= FEW && 100L * inside >= (long) context.limits.broadPercent() * of);
+    if (broad && givesMuch(view, role)) {
+      List<String> why = new ArrayList<>();
+      Weight weight = context.weight(view, role, why);
+      why.add(
+          named
+              ? "the workspace calls the group broad"
+              : inside
+                  + " of the "
+                  + of
+                  + " that "
+                  + view.system().name()
+                  + " sees, "
+                  + context.limits.broadPercent()
+                  + " % or more");
+      out.accept(
+          finding(
+              FindingKind.GIVEN_TO_BROAD_GROUP,
+              view,
+              number,
+              grant,
+              weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
+              why,
+              "given to a group with "
+                  + FindingContext.count(inside, "member", "members")
+                  + ": "
+                  + context.describe(view, grant),
+              "give the role to a group of those who do the task, or call the permissions"
+                  + " everyday: in the rules"));
+    }
+  }
+
+  /** Whether a role gives more than the lowest levels and what the workspace calls everyday. */
+  private boolean givesMuch(SystemView view, RoleInfo role) {
+    for (int right = 0; right < view.rights().size(); right++) {
+      boolean much =
+          role.allows(right)
+              && (view.rights().isStrongest(right) || !view.rights().contains(right).isEmpty());
+      if (much && !isEveryday(view, right)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private boolean isEveryday(SystemView view, int right) {
+    for (Permission everyday : context.rules.everyday()) {
+      if (everyday.system().equals(view.id())
+          && (everyday.right() == right
+              || view.rights().contains(everyday.right()).contains(right))) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private void everywhere(
+      SystemView view, int number, Grant grant, int narrow, int all, Consumer<Finding> out) {
+    boolean rare = narrow >= context.limits.narrower() && 4 * narrow >= 3 * all;
+    if (rare && view.resources().size() > 1 && context.isWide(view.resources(), grant)) {
+      List<String> why = new ArrayList<>();
+      Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
+      why.add(narrow + " of its " + all + " assignments are at one place");
+      out.accept(
+          finding(
+              FindingKind.GIVEN_EVERYWHERE,
+              view,
+              number,
+              grant,
+              weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
+              why,
+              "given everywhere, while "
+                  + narrow
+                  + " others have it at one place only: "
+                  + context.describe(view, grant),
+              "give it at the place where it is needed, and withdraw this"));
+    }
+  }
+
+  private int members(SystemView view, int group) {
+    return members.computeIfAbsent(
+        (long) view.context() << 32 | group,
+        key -> {
+          IntList found = new IntList();
+          walkers
+              .computeIfAbsent(view.context(), c -> view.memberships().walker())
+              .accounts(group, found);
+          return found.size();
+        });
+  }
+
+  private int seen(SystemView view) {
+    return seen.computeIfAbsent(
+        view.context(),
+        c -> {
+          int count = 0;
+          for (int account = 0; account < context.facts.accounts(); account++) {
+            count += view.memberships().visibility().sees(account) ? 1 : 0;
+          }
+          return count;
+        });
+  }
+
+  private Finding finding(
+      FindingKind kind,
+      SystemView view,
+      int number,
+      Grant grant,
+      Weight weight,
+      List<String> why,
+      String sentence,
+      String advice) {
+    return new Finding(
+        kind,
+        "",
+        context.grantKey(view, grant),
+        weight,
+        why,
+        sentence,
+        view.id(),
+        grant.subject() < 0 ? List.of() : List.of(context.facts.key(grant.subject())),
+        List.of(context.line(view, grant)),
+        advice,
+        List.of(new Change.AssignmentRemoved(view.number(), number)));
+  }
+}

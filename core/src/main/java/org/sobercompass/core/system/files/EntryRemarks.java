@@ -1,0 +1,134 @@
+package org.sobercompass.core.system.files;
+
+import java.util.List;
+import org.sobercompass.core.system.Remark;
+import org.sobercompass.core.system.Trustees;
+import org.sobercompass.core.system.files.FileList.Entry;
+
+/**
+ * What is wrong with single entries of a list: for somebody who is not there, by an id kept from an
+ * earlier directory, or with an outcome that hangs on the order. Entries handed on from above are
+ * told where they were set.
+ */
+final class EntryRemarks {
+  private final FileFacts facts;
+  private final FileGrants grants;
+  private final FileRemarks into;
+
+  EntryRemarks(FileFacts facts, FileGrants grants, FileRemarks into) {
+    this.facts = facts;
+    this.grants = grants;
+    this.into = into;
+  }
+
+  void of(int resource) {
+    List<Entry> entries = facts.lists[facts.listOf[resource]].entries();
+    for (int e = 0; e < entries.size(); e++) {
+      Entry entry = entries.get(e);
+      if (entry.trustee() >= 0 && entry.counts() && isOwn(resource, e)) {
+        missing(resource, e, entry.trustee());
+        earlier(resource, e, entry.trustee());
+      }
+    }
+    if (facts.lists[facts.listOf[resource]] instanceof OrderedList) {
+      order(resource, entries);
+    }
+  }
+
+  private boolean isOwn(int resource, int entry) {
+    return entry == 0 || grants.lineage(resource).origin()[entry - 1] < 0;
+  }
+
+  private void missing(int resource, int entry, int trustee) {
+    if (facts.trustees.isMissing(trustee)) {
+      into.add(
+          Remark.Kind.ENTRY_OF_MISSING,
+          resource,
+          facts.trustees.text(trustee),
+          facts.trustees.label(trustee)
+              + ", who is in no directory, "
+              + (entry == 0 ? "owns " : "has an entry at ")
+              + into.path(resource)
+              + "; whoever gets that id next gets the right",
+          List.of(),
+          List.of(grants.grant(resource, entry)),
+          entry == 0
+              ? "give it another owner"
+              : "remove the entry, or read the directory that the account is of");
+    }
+  }
+
+  private void earlier(int resource, int entry, int trustee) {
+    if (facts.trustees.isEarlier(trustee)) {
+      into.add(
+          Remark.Kind.EARLIER_ID_OPENS,
+          resource,
+          facts.trustees.text(trustee),
+          facts.trustees.label(trustee)
+              + " still comes in at "
+              + into.path(resource)
+              + " by "
+              + facts.trustees.text(trustee)
+              + ", an id kept from an earlier directory",
+          List.of(facts.trustees.subject(trustee)),
+          List.of(grants.grant(resource, entry)),
+          "name "
+              + facts.trustees.label(trustee)
+              + " itself in the entry, then take the earlier id off it");
+    }
+  }
+
+  /**
+   * A deny after an allow of the same rights to somebody of the same: the first of them decides.
+   */
+  private void order(int resource, List<Entry> entries) {
+    for (int later = 2; later < entries.size(); later++) {
+      Entry deny = entries.get(later);
+      for (int first = 1; deny.denies() && first < later; first++) {
+        Entry allow = entries.get(first);
+        boolean clash =
+            !allow.denies()
+                && allow.counts()
+                && deny.counts()
+                && (allow.rights() & deny.rights()) != 0
+                && isOwn(resource, later)
+                && isOwn(resource, first)
+                && meet(allow.trustee(), deny.trustee());
+        if (clash) {
+          into.add(
+              Remark.Kind.ORDER_MATTERS,
+              resource,
+              into.path(resource),
+              "on "
+                  + into.path(resource)
+                  + " the entry that denies "
+                  + into.label(deny)
+                  + " "
+                  + deny.words()
+                  + " stands after one that allows "
+                  + into.label(allow)
+                  + " "
+                  + allow.words()
+                  + ", so it takes nothing of that away",
+              List.of(),
+              List.of(grants.grant(resource, first), grants.grant(resource, later)),
+              "put what is denied first, or take the entry out if the other is meant");
+          return;
+        }
+      }
+    }
+  }
+
+  /** Whether somebody may count as both, as far as trustees say. */
+  private boolean meet(int one, int other) {
+    if (one == other || one == Trustees.EVERYONE || other == Trustees.EVERYONE) {
+      return one >= 0 && other >= 0;
+    }
+    boolean known =
+        one >= 0
+            && other >= 0
+            && facts.trustees.subject(one) >= 0
+            && facts.trustees.subject(other) >= 0;
+    return known && (into.isOrIn(one, other) || into.isOrIn(other, one));
+  }
+}
