@@ -192,6 +192,6 @@ final class AccountFinder {
         List.of(facts.key(account)),
         evidence,
         "take the account out of the groups and assignments below, or delete it",
-        new Aim.Ungiven(account, List.of()));
+        new Aim.Ungiven(List.of(account), List.of()));
   }
 }

@@ -56,7 +56,10 @@ public record Advice(Optional<Removal.Result> result, List<Change> changes, Effe
       return new KeptApart(judged, kept);
     }
     if (aim instanceof Aim.Ungiven ungiven) {
-      return model -> given(model, ungiven);
+      return model ->
+          ungiven.accounts().stream()
+              .flatMap(account -> given(model, account, ungiven.grants()).stream())
+              .findFirst();
     }
     if (aim instanceof Aim.Unheld unheld) {
       return new NotHeld(unheld.account(), unheld.system(), unheld.rights(), -1);
@@ -65,23 +68,24 @@ public record Advice(Optional<Removal.Result> result, List<Change> changes, Effe
   }
 
   /** A grant that still reaches the account, by its shortest chain. */
-  private static Optional<Goal.Still> given(AccessModel model, Aim.Ungiven aim) {
+  private static Optional<Goal.Still> given(
+      AccessModel model, int account, List<Aim.Ungiven.Given> grants) {
     Asker asker = model.asker();
     long asOf = model.asOf().getEpochSecond();
     for (SystemView view : model.systems()) {
       if (view.admission().isOpen()) {
         continue;
       }
-      IntList grants = view.decider().grantsOf(asker.token(view, aim.account()));
-      for (int i = 0; i < grants.size(); i++) {
-        int number = grants.get(i);
+      IntList own = view.decider().grantsOf(asker.token(view, account));
+      for (int i = 0; i < own.size(); i++) {
+        int number = own.get(i);
         Grant grant = view.grants().get(number);
         boolean asked =
-            aim.grants().isEmpty()
+            grants.isEmpty()
                 ? isPersonal(model, grant, asOf)
-                : aim.grants().contains(new Aim.Ungiven.Given(view.number(), number));
+                : grants.contains(new Aim.Ungiven.Given(view.number(), number));
         if (asked) {
-          return Optional.of(still(asker, view, aim.account(), number));
+          return Optional.of(still(asker, view, account, number));
         }
       }
     }

@@ -22,8 +22,8 @@ public sealed interface Aim {
   /** Nobody of these persons, each with all their accounts, breaks the rule. */
   record Kept(String rule, List<List<Integer>> persons) implements Aim {}
 
-  /** The account is given none of these; without a list nothing at all by name. */
-  record Ungiven(int account, List<Given> grants) implements Aim {
+  /** The accounts are given none of these; without a list nothing at all by name. */
+  record Ungiven(List<Integer> accounts, List<Given> grants) implements Aim {
     /** A grant of a system. */
     public record Given(int system, int grant) {}
   }

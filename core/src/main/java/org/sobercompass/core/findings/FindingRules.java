@@ -24,7 +24,7 @@ import org.sobercompass.core.findings.Side.Permission;
  *     other way
  * @param signInAttributes the attributes (lower case) that say when an account last signed in
  * @param blockingRoles whether roles that only take away are told where they take something away
- * @param fromAnywhere whether powerful accounts that may sign in from anywhere are told
+ * @param fromAnywhere ids of the powers whose holders may not sign in from anywhere
  * @param usage when what was last used
  * @param weights weights of kinds that the workspace sets
  * @param off kinds that are not looked for
@@ -43,7 +43,7 @@ public record FindingRules(
     Set<String> bothSides,
     List<String> signInAttributes,
     boolean blockingRoles,
-    boolean fromAnywhere,
+    Set<String> fromAnywhere,
     Usage usage,
     Map<FindingKind, Weight> weights,
     Set<FindingKind> off) {
@@ -68,6 +68,7 @@ public record FindingRules(
     ownerAttributes = List.copyOf(ownerAttributes);
     bothSides = Set.copyOf(bothSides);
     signInAttributes = List.copyOf(signInAttributes);
+    fromAnywhere = Set.copyOf(fromAnywhere);
     weights = Map.copyOf(weights);
     off = Set.copyOf(off);
   }
@@ -88,7 +89,7 @@ public record FindingRules(
         Set.of(),
         SIGN_IN_ATTRIBUTES,
         false,
-        false,
+        Set.of(),
         Usage.NONE,
         Map.of(),
         Set.of());

@@ -13,9 +13,9 @@ import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
 
 /**
- * Rights that hardly any peer holds. Peers have equal values in the attributes that the workspace
- * names; small groups, service and resource accounts, and accounts without a value are left out.
- * Where the workspace names none, nothing is compared.
+ * Rights that hardly any peer holds, in applications with roles. Peers have equal values in the
+ * attributes that the workspace names; small groups, service and resource accounts, and accounts
+ * without a value are left out. Where the workspace names none, nothing is compared.
  */
 final class PeerFinder {
   private final FindingContext context;
@@ -66,7 +66,7 @@ final class PeerFinder {
 
   private void group(String values, List<Integer> peers, Consumer<Finding> out) {
     for (SystemView view : context.model.systems()) {
-      if (view.admission().isOpen()) {
+      if (view.admission().isOpen() || view.system().isOfLists()) {
         continue;
       }
       int[] holders = new int[view.rights().size()];

@@ -42,10 +42,10 @@ final class PowerfulFinder {
                 secondFactor(view, account, out);
               }
             });
-    if (context.rules.fromAnywhere()) {
-      powerful.powers().forEach(power -> anywhere(power, out));
-    }
     for (Power power : powerful.powers()) {
+      if (context.rules.fromAnywhere().contains(power.id())) {
+        anywhere(power, out);
+      }
       if (context.rules.bothSides().contains(power.id())) {
         sides(power, out);
       }

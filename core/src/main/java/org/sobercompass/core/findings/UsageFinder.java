@@ -11,6 +11,7 @@ import java.util.function.Consumer;
 import org.sobercompass.core.access.Bulk;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
@@ -61,23 +62,21 @@ final class UsageFinder {
             account(view, usage, account, reached);
           }
         });
-    Map<Integer, List<Integer>> left = new TreeMap<>();
     reached.forEach(
         (number, who) -> {
-          if (who.unused.equals(who.all)) {
-            out.accept(unused(view, number, who.all));
-          } else {
-            who.unused.stream()
-                .forEach(a -> left.computeIfAbsent(a, x -> new ArrayList<>()).add(number));
+          if (!who.unused.isEmpty()) {
+            out.accept(unused(view, number, who));
           }
         });
-    left.forEach((account, grants) -> out.accept(unused(view, account, grants)));
     hardly(view, usage, reached, out);
   }
 
   private void account(
       SystemView view, Usage.OfSystem usage, int account, Map<Integer, Reached> reached) {
-    IntList grants = view.decider().grantsOf(context.asker.token(view, account));
+    boolean gone =
+        context.facts.is(account, Facts.DISABLED) || context.facts.expires(account) <= asOf;
+    IntList grants =
+        gone ? new IntList() : view.decider().grantsOf(context.asker.token(view, account));
     for (int i = 0; i < grants.size(); i++) {
       Grant grant = view.grants().get(grants.get(i));
       boolean asked =
@@ -115,66 +114,52 @@ final class UsageFinder {
     return rights;
   }
 
-  private Finding unused(SystemView view, int number, BitSet who) {
+  private Finding unused(SystemView view, int number, Reached who) {
     Grant grant = view.grants().get(number);
     List<String> why = new ArrayList<>();
     Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
     why.add("no use in " + context.limits.unusedDays() + " days");
+    int all = who.all.cardinality();
+    int unused = who.unused.cardinality();
+    boolean nobody = unused == all;
+    String whom =
+        all == 1
+            ? "the only account it reaches"
+            : nobody
+                ? "none of the " + all + " accounts it reaches"
+                : unused + " of the " + all + " accounts it reaches";
+    String verb =
+        nobody && all > 1 ? " has used " : unused == 1 ? " has not used " : " have not used ";
+    List<Evidence> evidence = new ArrayList<>(List.of(context.line(view, grant)));
+    if (!nobody) {
+      who.unused.stream()
+          .limit(10)
+          .forEach(
+              account ->
+                  evidence.add(Evidence.of("no use by " + Words.subject(context.facts, account))));
+    }
+    var given = List.of(new Aim.Ungiven.Given(view.number(), number));
     return new Finding(
         FindingKind.UNUSED,
         "",
         context.grantKey(view, grant),
-        weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
+        weight == Weight.HIGH && nobody ? Weight.MEDIUM : Weight.LOW,
         why,
-        (who.cardinality() == 1
-                ? "the only account it reaches"
-                : "none of the " + who.cardinality() + " accounts it reaches")
-            + (who.cardinality() == 1 ? " has not used " : " has used ")
+        whom
+            + verb
             + context.describe(view, grant)
             + " in "
             + context.limits.unusedDays()
             + " days",
         view.id(),
-        context.keys(who),
-        List.of(context.line(view, grant)),
-        "withdraw it, after asking those who have it",
-        List.of(new Change.AssignmentRemoved(view.number(), number)));
-  }
-
-  private Finding unused(SystemView view, int account, List<Integer> grants) {
-    List<Evidence> evidence = new ArrayList<>();
-    List<String> names = new ArrayList<>();
-    List<String> why = new ArrayList<>();
-    Weight weight = Weight.LOW;
-    List<Aim.Ungiven.Given> given = new ArrayList<>();
-    for (int number : grants) {
-      Grant grant = view.grants().get(number);
-      evidence.add(context.line(view, grant));
-      names.add(context.roleName(view, grant));
-      given.add(new Aim.Ungiven.Given(view.number(), number));
-      Weight own = context.weight(view, view.system().roles().get(grant.role()), why);
-      weight = own == Weight.HIGH ? Weight.MEDIUM : weight;
-    }
-    why.add("no use in " + context.limits.unusedDays() + " days, while others use it");
-    return new Finding(
-        FindingKind.UNUSED,
-        view.id(),
-        context.facts.key(account),
-        weight,
-        why.stream().distinct().toList(),
-        Words.subject(context.facts, account)
-            + " has not used "
-            + String.join(", ", names.stream().distinct().toList())
-            + " of "
-            + view.system().name()
-            + " in "
-            + context.limits.unusedDays()
-            + " days",
-        view.id(),
-        List.of(context.facts.key(account)),
+        context.keys(who.unused),
         evidence,
-        "take the account out of what gives it, after asking",
-        new Aim.Ungiven(account, given));
+        nobody
+            ? "withdraw it, after asking those who have it"
+            : "take those who do not use it out of what gives it, after asking them",
+        nobody
+            ? new Aim.Made(List.of(new Change.AssignmentRemoved(view.number(), number)))
+            : new Aim.Ungiven(who.unused.stream().boxed().toList(), given));
   }
 
   /** Roles of which an account uses some, but less than the share that is asked. */

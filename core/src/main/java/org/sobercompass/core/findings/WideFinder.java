@@ -89,9 +89,11 @@ final class WideFinder {
               why,
               "nobody is in "
                   + Words.subject(context.facts, grant.subject())
-                  + ", to which is given "
-                  + context.describe(view, grant)
-                  + "; whoever is put into it next gets the role",
+                  + ", which has the role "
+                  + role.name()
+                  + " of "
+                  + view.system().name()
+                  + "; whoever is put into it next gets it",
               "withdraw it, or put somebody in"));
       return;
     }
@@ -157,7 +159,9 @@ final class WideFinder {
   private void everywhere(
       SystemView view, int number, Grant grant, int narrow, int all, Consumer<Finding> out) {
     boolean rare = narrow >= context.limits.narrower() && 4 * narrow >= 3 * all;
-    if (rare && view.resources().size() > 1 && context.isWide(view.resources(), grant)) {
+    RoleInfo role = view.system().roles().get(grant.role());
+    boolean wide = view.resources().size() > 1 && context.isWide(view.resources(), grant);
+    if (rare && wide && givesMuch(view, role)) {
       List<String> why = new ArrayList<>();
       Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
       why.add(narrow + " of its " + all + " assignments are at one place");

@@ -62,6 +62,7 @@ public final class FindingRulesReader {
   private final Facts facts;
   private final List<AccessSystem> systems;
   private final SideReader sides;
+  private final Administration administration;
   private final Problems problems;
 
   /** A reader of the rules over these facts and systems. */
@@ -77,6 +78,7 @@ public final class FindingRulesReader {
     this.facts = facts;
     this.systems = systems;
     this.sides = new SideReader(systems, administration, facts, problems);
+    this.administration = administration;
     this.problems = problems;
   }
 
@@ -152,7 +154,7 @@ public final class FindingRulesReader {
         applications(node),
         signIn(node),
         node.yes("blocking-roles", false),
-        node.yes("from-anywhere", false),
+        powers(node),
         usage(main),
         weights(node),
         off(node));
@@ -212,6 +214,26 @@ public final class FindingRulesReader {
     Set<String> found = new HashSet<>();
     for (Node item : node.get("both-sides").map(Node::items).orElse(List.of())) {
       sides.system(item.text(), item.text(), item.place()).ifPresent(s -> found.add(s.id()));
+    }
+    return found;
+  }
+
+  /** Powers are those of directories and applications, and the ones that the workspace names. */
+  private Set<String> powers(Node node) {
+    Set<String> known = new TreeSet<>(facts.arrays().sources());
+    systems.forEach(system -> known.add(system.id()));
+    administration.powers().forEach(power -> known.add(power.id()));
+    Set<String> found = new HashSet<>();
+    for (Node item : node.get("from-anywhere").map(Node::items).orElse(List.of())) {
+      if (!known.contains(item.text())) {
+        problems.unknown(
+            item.place(),
+            "there is no power " + Problem.quote(item.text()),
+            "a directory, an application or a power of the workspace",
+            item.text(),
+            known);
+      }
+      found.add(item.text());
     }
     return found;
   }

@@ -141,10 +141,9 @@ final class UsageReader {
   }
 
   private void right(int account, String permission, long at, Place place) {
-    String text =
-        permission.startsWith(system.id() + ":")
-            ? permission.substring(system.id().length() + 1)
-            : permission;
+    String prefix = system.id() + ":";
+    boolean whole = system.rights().find(permission).isEmpty() && permission.startsWith(prefix);
+    String text = whole ? permission.substring(prefix.length()) : permission;
     system
         .rights()
         .find(text)
