@@ -34,6 +34,8 @@ final class DemoFiles {
           "registers/rounds.csv",
           "usage/permits.csv",
           "tasks.csv",
+          "waivers.yaml",
+          "expectations.yaml",
           "applications/fieldshare.yaml",
           "applications/fernstore.yaml",
           "applications/fieldbook.yaml",

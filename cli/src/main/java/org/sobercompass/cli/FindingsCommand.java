@@ -1,16 +1,23 @@
 package org.sobercompass.cli;
 
-import java.util.Arrays;
+import java.nio.file.Path;
+import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.findings.Advice;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Weight;
-import org.sobercompass.core.problem.Spelling;
+import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.Sorted;
 import org.sobercompass.report.answers.FindingAnswers;
+import org.sobercompass.report.answers.FindingDetail;
+import org.sobercompass.report.data.Prose;
+import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.pipeline.Check;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -24,64 +31,115 @@ import picocli.CommandLine.Option;
       "",
       "Examples, on the demo:",
       "  sober findings",
-      "  sober findings --weight high",
-      "  sober findings --kind redundant --detail 1",
-      "Exit code 1 when there are any at the asked weight."
+      "  sober findings --weight high --owner maren.holt",
+      "  sober findings --detail 1",
+      "  sober findings --weight high --sarif findings.sarif",
+      "Exit code 1 when there are any at the asked weight that nobody accepted."
     })
 final class FindingsCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
+  @Mixin private Pipeline pipeline = new Pipeline();
+  @Mixin private FindingFilter filter = new FindingFilter();
+
+  @Option(names = "--since", paramLabel = "SURVEY", description = "only what is new since a survey")
+  private @Nullable Path since;
 
   @Option(
-      names = "--weight",
-      paramLabel = "WEIGHT",
-      description = "this weight and above: low, medium or high (default: low)")
-  private Weight weight = Weight.LOW;
-
-  @Option(names = "--kind", paramLabel = "KIND", description = "one kind, as listed")
-  private @Nullable String kind;
+      names = "--seen",
+      description = "with when each was seen first and last, over the surveys of the workspace")
+  private boolean seen;
 
   @Option(
       names = "--detail",
       paramLabel = "NO",
-      description = "evidence and advice for one, by its number in the list")
+      description = "evidence, and the least that ends it, for one, by its number in the list")
   private int detail;
 
   @Override
   public Integer call() {
-    List<Finding> findings =
-        Findings.of(inputs.workspace().judged(inputs.model())).stream()
-            .filter(finding -> finding.weight().compareTo(weight) >= 0)
-            .filter(finding -> kind == null || finding.kind() == kind(kind))
-            .toList();
-    FindingAnswers answers = new FindingAnswers(inputs.ask());
-    if (detail > 0 && detail <= findings.size()) {
-      inputs.print(
-          inputs.isTable()
-              ? answers.detail(findings.get(detail - 1))
-              : answers.full(List.of(findings.get(detail - 1))));
-    } else if (detail != 0) {
-      throw new UsageException(
-          "--detail " + detail + ": there are " + findings.size() + " findings in this list");
-    } else {
-      inputs.print(inputs.isTable() ? answers.brief(findings) : answers.full(findings));
+    Judged judged = inputs.workspace().judged(inputs.model());
+    List<Finding> all = Findings.of(judged);
+    List<Finding> asked = filter.of(all, inputs, judged);
+    Set<String> gone = new HashSet<>();
+    if (since != null) {
+      Set<String> before = FindingHistory.keys(since);
+      gone.addAll(before);
+      gone.removeAll(FindingAnswers.keys(all));
+      asked = asked.stream().filter(f -> !before.contains(f.key().text())).toList();
     }
-    return findings.isEmpty() ? Exit.OK : Exit.NO;
+    Sorted sorted =
+        Sorted.of(asked, inputs.workspace().waivers(), inputs.model().asOf().getEpochSecond());
+    if (asked.size() < all.size()) {
+      Sorted whole =
+          Sorted.of(all, inputs.workspace().waivers(), inputs.model().asOf().getEpochSecond());
+      sorted = new Sorted(sorted.open(), sorted.waived(), whole.told());
+    }
+    if (detail != 0) {
+      detail(sorted, judged);
+    } else {
+      list(sorted, judged, gone);
+    }
+    pipeline.write("findings", Check.of(sorted), inputs);
+    return sorted.open().isEmpty() ? Exit.OK : Exit.NO;
   }
 
-  private static FindingKind kind(String text) {
-    List<String> known = Arrays.stream(FindingKind.values()).map(FindingKind::id).toList();
-    return Arrays.stream(FindingKind.values())
-        .filter(k -> k.id().equals(text.toLowerCase(Locale.ROOT)))
-        .findFirst()
-        .orElseThrow(
-            () ->
-                new UsageException(
-                    "there is no kind of finding "
-                        + text
-                        + Spelling.nearest(text, known)
-                            .map(n -> "; did you mean " + n + "?")
-                            .orElse("")
-                        + "\nthere are: "
-                        + String.join(", ", known)));
+  private void list(Sorted sorted, Judged judged, Set<String> gone) {
+    FindingAnswers answers = new FindingAnswers(inputs.ask());
+    Map<String, List<String>> dates = seen ? history(sorted) : Map.of();
+    Sheet sheet =
+        inputs.isTable() ? answers.brief(sorted, dates) : answers.full(sorted, judged, dates);
+    if (since != null) {
+      sheet =
+          sheet.withNote(
+              "Only what is new since "
+                  + since.getFileName()
+                  + "; "
+                  + gone.size()
+                  + " of its findings "
+                  + (gone.size() == 1 ? "is" : "are")
+                  + " gone.");
+    }
+    inputs.print(sheet);
+  }
+
+  private Map<String, List<String>> history(Sorted sorted) {
+    return FindingHistory.of(
+        inputs.root,
+        both(sorted),
+        inputs.model().asOf(),
+        at -> at.atZone(inputs.workspace().zone()).toLocalDate().toString());
+  }
+
+  private static List<Finding> both(Sorted sorted) {
+    List<Finding> all = new java.util.ArrayList<>(sorted.open());
+    sorted.waived().forEach(waived -> all.add(waived.finding()));
+    return all;
+  }
+
+  private void detail(Sorted sorted, Judged judged) {
+    List<Finding> all = both(sorted);
+    if (detail < 0 || detail > all.size()) {
+      throw new UsageException(
+          "--detail " + detail + ": there are " + all.size() + " findings in this list");
+    }
+    Finding finding = all.get(detail - 1);
+    Optional<Sorted.Waived> waived =
+        sorted.waived().stream().filter(w -> w.finding() == finding).findFirst();
+    if (!inputs.isTable()) {
+      Sorted one =
+          new Sorted(
+              waived.isPresent() ? List.of() : List.of(finding),
+              waived.map(List::of).orElse(List.of()),
+              List.of());
+      inputs.print(new FindingAnswers(inputs.ask()).full(one, judged, Map.of()));
+      return;
+    }
+    List<String> days =
+        org.sobercompass.sources.workspace.Surveys.all(inputs.root).isEmpty()
+            ? List.of()
+            : history(sorted).getOrDefault(finding.key().text(), List.of());
+    String when = days.isEmpty() ? "" : "seen from " + days.get(0) + " to " + days.get(1);
+    FindingDetail words = new FindingDetail(inputs.ask(), finding, Advice.of(judged, finding));
+    inputs.out().print(words.text(when, waived, new Prose(Terminal.width(), Terminal.colour())));
   }
 }

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Findings;
+import org.sobercompass.core.findings.Sorted;
 import org.sobercompass.report.page.Page;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -29,7 +30,12 @@ final class ReportCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    List<Finding> findings = Findings.of(inputs.workspace().judged(inputs.model()));
+    List<Finding> findings =
+        Sorted.of(
+                Findings.of(inputs.workspace().judged(inputs.model())),
+                inputs.workspace().waivers(),
+                inputs.model().asOf().getEpochSecond())
+            .open();
     String html = new Page(inputs.ask(), findings).html();
     try {
       Path beside = file.resolveSibling(file.getFileName() + ".part");

@@ -49,6 +49,7 @@ public final class Sober implements Runnable {
     COMMANDS.put("list", ListCommand::new);
     COMMANDS.put("compare", CompareCommand::new);
     COMMANDS.put("findings", FindingsCommand::new);
+    COMMANDS.put("expect", ExpectCommand::new);
     COMMANDS.put("report", ReportCommand::new);
   }
 

@@ -30,7 +30,8 @@ import org.sobercompass.core.system.Limits;
  * @param effects what they end and give
  */
 public record Advice(Optional<Removal.Result> result, List<Change> changes, Effects effects) {
-  private static final Advice NONE =
+  /** Nothing was worked out. */
+  public static final Advice NONE =
       new Advice(Optional.empty(), List.of(), new Effects(List.of(), List.of()));
 
   /** Works it out. O(rounds of a preview); some milliseconds for a small organization. */

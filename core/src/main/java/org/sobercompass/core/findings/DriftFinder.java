@@ -8,6 +8,8 @@ import org.sobercompass.core.access.Drift;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.system.Basis;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 
 /** What was agreed against what is there. */
@@ -47,7 +49,8 @@ final class DriftFinder {
               "agreed but not in the application: " + what,
               subjects,
               evidence,
-              "give it in the application, or strike it from what is intended");
+              "give it in the application, or strike it from what is intended",
+              List.of());
       case ACTUAL_ONLY ->
           finding(
               FindingKind.ACTUAL_NOT_INTENDED,
@@ -58,7 +61,8 @@ final class DriftFinder {
               "in the application but never agreed: " + what,
               subjects,
               evidence,
-              "withdraw it in the application, or have it agreed");
+              "withdraw it in the application, or have it agreed",
+              difference.actual().map(actual -> removal(view, actual)).orElse(List.of()));
       case DIFFERENT ->
           finding(
               FindingKind.DIFFERS_FROM_INTENDED,
@@ -71,7 +75,8 @@ final class DriftFinder {
                   + difference.actual().flatMap(a -> how(grant, a)).orElse(""),
               subjects,
               evidence,
-              "bring the application in line with what was agreed");
+              "bring the application in line with what was agreed",
+              List.of());
     };
   }
 
@@ -98,7 +103,8 @@ final class DriftFinder {
       String sentence,
       List<Key> subjects,
       List<Evidence> evidence,
-      String advice) {
+      String advice,
+      List<Change> changes) {
     return new Finding(
         kind,
         "",
@@ -110,6 +116,12 @@ final class DriftFinder {
         subjects,
         evidence,
         advice,
-        List.of());
+        changes);
+  }
+
+  /** Withdrawing an assignment, where the model uses those of the application. */
+  private static List<Change> removal(SystemView view, Grant actual) {
+    int number = view.basis() == Basis.ACTUAL ? view.grants().indexOf(actual) : -1;
+    return number < 0 ? List.of() : List.of(new Change.AssignmentRemoved(view.number(), number));
   }
 }

@@ -1,6 +1,7 @@
 package org.sobercompass.core.findings;
 
 import java.util.List;
+import java.util.Map;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
@@ -27,12 +28,12 @@ public record Judged(
   /**
    * Who answers for applications and scopes.
    *
-   * @param applications ids of the applications that have an owner
-   * @param scopes ids of the scopes that have one
+   * @param applications the number of the owner, by the id of the application
+   * @param scopes the same by the id of the scope
    */
-  public record Owned(java.util.Set<String> applications, java.util.Set<String> scopes) {
+  public record Owned(Map<String, Integer> applications, Map<String, Integer> scopes) {
     /** Nobody answers for anything. */
-    public static final Owned NOBODY = new Owned(java.util.Set.of(), java.util.Set.of());
+    public static final Owned NOBODY = new Owned(Map.of(), Map.of());
   }
 
   /**

@@ -12,8 +12,10 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.SeparationSweep.Hold;
 import org.sobercompass.core.findings.SeparationTests.OfRights;
 import org.sobercompass.core.findings.SeparationTests.OfRoles;
+import org.sobercompass.core.membership.MembershipPaths;
 import org.sobercompass.core.removal.Goal;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Standing;
@@ -69,6 +71,7 @@ final class KeptApart implements Goal {
   private Still still(SeparationTests tests, Asker asker, List<Hold> person) {
     SeparationRule of = tests.rules.get(rule);
     List<Part> parts = new ArrayList<>();
+    List<int[]> edges = new ArrayList<>();
     boolean exact = of.where() == SeparationRule.Where.ANYWHERE;
     int sides = 0;
     for (int side = 0; side < of.sides().size() && sides < of.atLeast(); side++) {
@@ -76,18 +79,43 @@ final class KeptApart implements Goal {
         if ((hold.usable() >>> side & 1) != 0) {
           Optional<Part> part = part(tests, asker, hold.account(), side);
           part.ifPresent(parts::add);
-          exact &= part.isPresent() && isPlain(asker, part.get());
+          exact &= part.isPresent();
+          part.ifPresent(p -> edges.addAll(enrolment(asker, p, hold.account())));
           sides++;
           break;
         }
       }
     }
-    return new Still(parts, List.of(), exact);
+    return new Still(parts, edges, exact);
   }
 
-  /** Where an enrolment decides too, losing it would end a conflict as well. */
-  private static boolean isPlain(Asker asker, Part part) {
-    return asker.model().systems().get(part.system()).admission().register().isEmpty();
+  /**
+   * The memberships by which an account is enrolled, where the system keeps a register: without
+   * them it could not use what it holds.
+   */
+  private static List<int[]> enrolment(Asker asker, Part part, int account) {
+    SystemView view = asker.model().systems().get(part.system());
+    List<int[]> edges = new ArrayList<>();
+    if (view.admission().register().isPresent()) {
+      for (Enrolment line : view.admission().lines(asker.subjects(view, account).sure())) {
+        boolean admits =
+            line.active() && view.admission().isAccepted(line) && view.admission().isHere(line);
+        if (admits && line.subject() != account) {
+          new MembershipPaths(view.memberships())
+              .find(account, line.subject(), 1)
+              .list()
+              .forEach(path -> edges(path.subjects(), edges));
+          return edges;
+        }
+      }
+    }
+    return edges;
+  }
+
+  private static void edges(List<Integer> subjects, List<int[]> edges) {
+    for (int i = 1; i < subjects.size(); i++) {
+      edges.add(new int[] {subjects.get(i - 1), subjects.get(i)});
+    }
   }
 
   private Optional<Part> part(SeparationTests tests, Asker asker, int account, int side) {

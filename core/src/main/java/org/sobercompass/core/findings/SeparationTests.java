@@ -4,11 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
-import java.util.OptionalInt;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.admin.AdminModel;
-import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.findings.Side.Act;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.Side.RoleHeld;
@@ -94,25 +90,9 @@ final class SeparationTests {
   private void acts(int rule, int side) {
     for (Side item : rules.get(rule).sides().get(side)) {
       if (item instanceof Act act) {
-        acts.add(new OfAct(rule, side, accounts(judged.powers(), act)));
+        acts.add(new OfAct(rule, side, act.accounts(judged.powers())));
       }
     }
-  }
-
-  /** Everybody who can do an act to its object, or to any object of its scope. */
-  static BitSet accounts(Powers powers, Act act) {
-    AdminModel model = powers.roles();
-    AdminAction action = model.administration().action(act.action()).orElseThrow();
-    BitSet accounts = new BitSet();
-    BitSet objects = new BitSet();
-    OptionalInt object = act.object();
-    object.ifPresent(objects::set);
-    act.scope().ifPresent(scope -> objects.or(model.scopes().objects(scope)));
-    objects.stream()
-        .mapToObj(powers::thing)
-        .filter(thing -> powers.fits(action, thing))
-        .forEach(thing -> accounts.or(powers.who(action, thing, java.util.Optional.empty()).yes()));
-    return accounts;
   }
 
   /** Which sides of a rule a role of a system gives, by its rights and by itself. */

@@ -1,6 +1,11 @@
 package org.sobercompass.core.findings;
 
+import java.util.BitSet;
+import java.util.Optional;
 import java.util.OptionalInt;
+import org.sobercompass.core.admin.AdminModel;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.AdminAction;
 
 /** One thing that stands on a side of a separation of duties rule. */
 public sealed interface Side {
@@ -17,5 +22,20 @@ public sealed interface Side {
    * @param object the number of the subject it is done to, if it is one
    * @param scope the number of the scope otherwise
    */
-  record Act(String action, OptionalInt object, OptionalInt scope) implements Side {}
+  record Act(String action, OptionalInt object, OptionalInt scope) implements Side {
+    /** Everybody who can do it to its object, or to any object of its scope. */
+    public BitSet accounts(Powers powers) {
+      AdminModel model = powers.roles();
+      AdminAction known = model.administration().action(action).orElseThrow();
+      BitSet objects = new BitSet();
+      object.ifPresent(objects::set);
+      scope.ifPresent(number -> objects.or(model.scopes().objects(number)));
+      BitSet accounts = new BitSet();
+      objects.stream()
+          .mapToObj(powers::thing)
+          .filter(thing -> powers.fits(known, thing))
+          .forEach(thing -> accounts.or(powers.who(known, thing, Optional.empty()).yes()));
+      return accounts;
+    }
+  }
 }

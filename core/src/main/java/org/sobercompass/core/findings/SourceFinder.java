@@ -168,14 +168,14 @@ final class SourceFinder {
   private void owners(Consumer<Finding> out) {
     if (context.rules.owners().contains("applications")) {
       for (SystemView view : context.model.systems()) {
-        if (!context.judged.owned().applications().contains(view.id())) {
+        if (!context.judged.owned().applications().containsKey(view.id())) {
           out.accept(owner("the application " + view.system().name(), context.systemKey(view)));
         }
       }
     }
     if (context.rules.owners().contains("scopes")) {
       for (AdminScope scope : context.judged.powers().roles().administration().scopes()) {
-        if (!context.judged.owned().scopes().contains(scope.id())) {
+        if (!context.judged.owned().scopes().containsKey(scope.id())) {
           out.accept(
               owner("the admin scope " + scope.name(), new Key(KeyKind.NODE, "scope", scope.id())));
         }

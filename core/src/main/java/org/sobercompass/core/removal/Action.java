@@ -6,13 +6,15 @@ import org.sobercompass.core.system.Change;
  * A removal that exists: leaving a group, withdrawing an assignment, removing an entry.
  *
  * @param change what is removed
- * @param cost thousands for how many it may concern, and one for each assignment it carries
+ * @param cost by how much is taken from how many: one unit, and one for each assignment that each
+ *     account concerned loses at most by it
  * @param key stable, to decide between equals
  */
 record Action(Change change, int cost, String key) {
-  /** A removal for one account only. */
-  static final int OF_ONE = 10_000;
+  private static final long MOST = 1_000_000_000L;
 
-  /** A removal for all of a group. */
-  static final int OF_MANY = 30_000;
+  /** The cost of a removal that concerns so many accounts and carries so many assignments. */
+  static int cost(int accounts, int carried) {
+    return (int) Math.min(MOST, 1L + (long) accounts * Math.max(1, carried));
+  }
 }

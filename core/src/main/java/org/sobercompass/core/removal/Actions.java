@@ -15,6 +15,7 @@ import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.membership.MembershipGraph;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 
@@ -24,11 +25,11 @@ import org.sobercompass.core.system.Grant;
  */
 final class Actions {
   private static final Set<Via> LISTED = Set.of(Via.MEMBER, Via.UNIQUE_MEMBER, Via.MEMBER_UID);
-  private static final int MOST = 999;
 
   private final AccessModel model;
   private final Map<String, Optional<Action>> known = new HashMap<>();
   private final Map<Integer, Integer> given = new HashMap<>();
+  private final Map<Integer, Integer> counts = new HashMap<>();
 
   Actions(AccessModel model) {
     this.model = model;
@@ -82,8 +83,7 @@ final class Actions {
     return known.computeIfAbsent(
         key,
         k -> {
-          boolean one = model.facts().kind(member) == SubjectKind.ACCOUNT;
-          int cost = (one ? Action.OF_ONE : Action.OF_MANY) + Math.min(MOST, carried(group));
+          int cost = Action.cost(accounts(member), carried(group));
           return Optional.of(new Action(new Change.MembershipRemoved(member, group, via), cost, k));
         });
   }
@@ -114,9 +114,24 @@ final class Actions {
     if ((grant.declared() && !view.system().isOfLists()) || !isRemovable(view, change)) {
       return Optional.empty();
     }
-    boolean one =
-        grant.subject() >= 0 && model.facts().kind(grant.subject()) == SubjectKind.ACCOUNT;
-    return Optional.of(new Action(change, one ? Action.OF_ONE : Action.OF_MANY, key));
+    return Optional.of(new Action(change, Action.cost(accounts(grant.subject()), 1), key));
+  }
+
+  /** How many accounts count as a subject. */
+  private int accounts(int subject) {
+    if (subject < 0) {
+      return 0;
+    }
+    if (model.facts().kind(subject) == SubjectKind.IMPLICIT) {
+      return model.facts().accounts();
+    }
+    return counts.computeIfAbsent(
+        subject,
+        s -> {
+          IntList found = new IntList();
+          model.widest().walker().accounts(s, found);
+          return found.size();
+        });
   }
 
   private static boolean isRemovable(SystemView view, Change change) {

@@ -17,7 +17,7 @@ import org.jspecify.annotations.Nullable;
 final class LeastSet {
   private static final int STEPS = 200_000;
   private static final Comparator<Action> CHEAPEST =
-      Comparator.comparingInt(Action::cost).thenComparing(Action::key);
+      Comparator.comparingInt((Action action) -> action.cost()).thenComparing(Action::key);
 
   private final List<Clause> clauses = new ArrayList<>();
   private final TreeSet<String> done = new TreeSet<>();
@@ -70,7 +70,7 @@ final class LeastSet {
       if (!undone.contains(action.key())) {
         done.add(action.key());
         chosen.add(action);
-        search(cost + action.cost());
+        search((int) Math.min(Integer.MAX_VALUE - 1L, (long) cost + action.cost()));
         chosen.remove(chosen.size() - 1);
         done.remove(action.key());
         undone.add(action.key());

@@ -1,13 +1,23 @@
 package org.sobercompass.report.answers;
 
+import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.sobercompass.core.findings.Advice;
 import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.Sorted;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.report.data.Sheet;
 
 /** Findings as sheets. Immutable and thread-safe. */
 public final class FindingAnswers {
+  /** Up to how many findings the least removals are worked out in a list. */
+  public static final int ADVISED = 500;
+
   private final Ask ask;
 
   /** Words for the findings of a model. */
@@ -15,8 +25,13 @@ public final class FindingAnswers {
     this.ask = ask;
   }
 
-  /** All of them, one row each, with everything. */
-  public Sheet full(List<Finding> findings) {
+  /**
+   * All of them, one row each, with everything; waived ones last.
+   *
+   * @param judged what they were found in, for the least removals
+   * @param seen when each was seen first and last, by its key; none when that was not asked
+   */
+  public Sheet full(Sorted sorted, Judged judged, Map<String, List<String>> seen) {
     Sheet.Builder sheet =
         ask.begin(
             "findings/1",
@@ -30,49 +45,115 @@ public final class FindingAnswers {
             "subjects",
             "why",
             "evidence",
-            "advice");
-    for (Finding finding : findings) {
+            "advice",
+            "mend",
+            "removals",
+            "proof",
+            "ends",
+            "gives",
+            "state",
+            "accepted by",
+            "until",
+            "first seen",
+            "last seen");
+    int all = sorted.open().size() + sorted.waived().size();
+    boolean advised = all <= ADVISED;
+    sorted.open().forEach(f -> row(sheet, f, judged, advised, "open", "", "", seen));
+    sorted
+        .waived()
+        .forEach(
+            w ->
+                row(
+                    sheet,
+                    w.finding(),
+                    judged,
+                    advised,
+                    "accepted",
+                    w.waiver().acceptedBy(),
+                    w.waiver().until().toString(),
+                    seen));
+    if (!advised) {
+      sheet.note(
+          "There are more than "
+              + ADVISED
+              + " findings, so the least removals are left out; --detail NO works them out for"
+              + " one.");
+    }
+    sorted.told().forEach(sheet::note);
+    return ask.finish(sheet.heading(heading(sorted)));
+  }
+
+  private void row(
+      Sheet.Builder sheet,
+      Finding finding,
+      Judged judged,
+      boolean advised,
+      String state,
+      String by,
+      String until,
+      Map<String, List<String>> seen) {
+    AdviceWords words = new AdviceWords(ask.model());
+    Advice advice = advised ? Advice.of(judged, finding) : Advice.NONE;
+    List<String> when = seen.getOrDefault(finding.key().text(), List.of("", ""));
+    sheet.row(
+        finding.key().text(),
+        finding.kind().id(),
+        finding.rule(),
+        finding.weight().word(),
+        finding.sentence(),
+        finding.system(),
+        finding.cause().text(),
+        finding.subjects().stream().map(Key::text).toList(),
+        finding.why(),
+        finding.evidence().stream().map(Finding.Evidence::text).toList(),
+        finding.advice(),
+        finding.kind().mend().words(),
+        words.changes(advice.changes()),
+        words.proof(advice),
+        words.effects(advice.effects().ends()),
+        words.effects(advice.effects().gives()),
+        state,
+        by,
+        until,
+        when.get(0),
+        when.get(1));
+  }
+
+  /**
+   * All of them for a terminal: a number to ask for details by, weight, kind, sentence.
+   *
+   * @param seen when each was seen first and last, by its key; none when that was not asked
+   */
+  public Sheet brief(Sorted sorted, Map<String, List<String>> seen) {
+    Sheet.Builder sheet = ask.begin("findings-brief/1", "no.", "weight", "kind", "seen", "what");
+    int number = 0;
+    for (Finding finding : sorted.open()) {
       sheet.row(
-          finding.key().text(),
+          ++number,
+          sign(finding.weight()),
           finding.kind().id(),
-          finding.rule(),
-          finding.weight().word(),
-          finding.sentence(),
-          finding.system(),
-          finding.cause().text(),
-          finding.subjects().stream().map(Key::text).toList(),
-          finding.why(),
-          finding.evidence().stream().map(Finding.Evidence::text).toList(),
-          finding.advice());
+          String.join(" to ", seen.getOrDefault(finding.key().text(), List.of())),
+          capital(finding.sentence()));
     }
-    return ask.finish(sheet.heading(heading(findings)));
-  }
-
-  /** All of them for a terminal: a number to ask for details by, weight, kind, sentence. */
-  public Sheet brief(List<Finding> findings) {
-    Sheet.Builder sheet = ask.begin("findings-brief/1", "no.", "weight", "kind", "what");
-    for (int i = 0; i < findings.size(); i++) {
-      Finding finding = findings.get(i);
-      sheet.row(i + 1, sign(finding.weight()), finding.kind().id(), capital(finding.sentence()));
+    List<String> kept = new ArrayList<>();
+    for (Sorted.Waived waived : sorted.waived()) {
+      kept.add(
+          "Accepted by "
+              + waived.waiver().acceptedBy()
+              + " until "
+              + waived.waiver().until()
+              + " (no. "
+              + ++number
+              + "): "
+              + waived.finding().sentence()
+              + ".");
     }
-    if (!findings.isEmpty()) {
-      sheet.note("Evidence and advice for one: sober findings --detail NO.");
+    if (!sorted.open().isEmpty()) {
+      sheet.note("Evidence and what ends it, for one: sober findings --detail NO.");
     }
-    return ask.finish(sheet.heading(heading(findings)));
-  }
-
-  /** One of them with all there is. */
-  public Sheet detail(Finding finding) {
-    Sheet.Builder sheet = ask.begin("finding-detail/1", "", "what stands there");
-    sheet.row("weight", sign(finding.weight()) + ": " + String.join("; ", finding.why()));
-    finding.subjects().stream().limit(20).forEach(key -> sheet.row("concerns", ask.name(key)));
-    if (finding.subjects().size() > 20) {
-      sheet.row("", "… and " + (finding.subjects().size() - 20) + " more");
-    }
-    finding.evidence().forEach(evidence -> sheet.row("evidence", evidence.text()));
-    sheet.row("advice", finding.advice());
-    sheet.row("identity", finding.key().text());
-    return ask.finish(sheet.heading(capital(finding.sentence()) + "."));
+    kept.forEach(sheet::note);
+    sorted.told().forEach(sheet::note);
+    return ask.finish(sheet.heading(heading(sorted)));
   }
 
   private static String sign(Weight weight) {
@@ -83,26 +164,41 @@ public final class FindingAnswers {
     };
   }
 
-  /** The first letter in upper case. */
+  /** The first letter in upper case, but for what is written in lower case always. */
   public static String capital(String sentence) {
-    return sentence.isEmpty()
+    boolean name = sentence.startsWith("svc-") || sentence.startsWith("uid=");
+    return sentence.isEmpty() || name
         ? sentence
         : sentence.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + sentence.substring(1);
   }
 
-  private static String heading(List<Finding> findings) {
+  /** The sentence that sums findings up. */
+  public static String heading(Sorted sorted) {
+    List<Finding> findings = sorted.open();
+    StringBuilder text = new StringBuilder();
     if (findings.isEmpty()) {
-      return "No findings.";
-    }
-    StringBuilder text = new StringBuilder(Ask.count(findings.size(), "finding", "findings"));
-    String separator = ": ";
-    for (Weight weight : List.of(Weight.HIGH, Weight.MEDIUM, Weight.LOW)) {
-      long count = findings.stream().filter(f -> f.weight() == weight).count();
-      if (count > 0) {
-        text.append(separator).append(count).append(' ').append(weight.word());
-        separator = ", ";
+      text.append("No findings");
+    } else {
+      text.append(Ask.count(findings.size(), "finding", "findings"));
+      String separator = ": ";
+      for (Weight weight : List.of(Weight.HIGH, Weight.MEDIUM, Weight.LOW)) {
+        long count = findings.stream().filter(f -> f.weight() == weight).count();
+        if (count > 0) {
+          text.append(separator).append(count).append(' ').append(weight.word());
+          separator = ", ";
+        }
       }
     }
+    if (!sorted.waived().isEmpty()) {
+      text.append("; ").append(sorted.waived().size()).append(" accepted");
+    }
     return text.append('.').toString();
+  }
+
+  /** The keys of findings. */
+  public static Set<String> keys(List<Finding> findings) {
+    Set<String> keys = new HashSet<>();
+    findings.forEach(finding -> keys.add(finding.key().text()));
+    return keys;
   }
 }

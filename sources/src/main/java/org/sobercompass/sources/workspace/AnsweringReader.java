@@ -2,8 +2,9 @@ package org.sobercompass.sources.workspace;
 
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.HashSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.facts.Facts;
@@ -27,41 +28,37 @@ final class AnsweringReader {
 
   /** The applications and scopes with an {@code owner}. */
   Judged.Owned owned(Collection<Node> applications, Node admin) {
-    Set<String> ids = new HashSet<>();
+    Map<String, Integer> ids = new HashMap<>();
     for (Node application : applications) {
-      if (isOwned(application)) {
-        application.text("id").ifPresent(ids::add);
-      }
+      owner(application)
+          .ifPresent(owner -> application.text("id").ifPresent(id -> ids.put(id, owner)));
     }
-    Set<String> scopes = new HashSet<>();
+    Map<String, Integer> scopes = new HashMap<>();
     admin
         .get("scopes")
         .map(Node::entries)
-        .ifPresent(
-            all ->
-                all.forEach(
-                    (id, node) -> {
-                      if (isOwned(node)) {
-                        scopes.add(id);
-                      }
-                    }));
-    return new Judged.Owned(Set.copyOf(ids), Set.copyOf(scopes));
+        .orElse(Map.of())
+        .forEach((id, node) -> owner(node).ifPresent(owner -> scopes.put(id, owner)));
+    return new Judged.Owned(Map.copyOf(ids), Map.copyOf(scopes));
   }
 
   /** An owner is somebody who is there: one who left answers for nothing. */
-  private boolean isOwned(Node node) {
-    Optional<String> owner = node.text("owner");
-    boolean isThere =
-        owner.isPresent()
-            && (!find(SubjectKind.ACCOUNT, owner.get()).isEmpty()
-                || !find(SubjectKind.GROUP, owner.get()).isEmpty());
-    if (owner.isPresent() && !isThere) {
-      problems.warning(
-          node.get("owner").orElse(node).place(),
-          "the owner " + Problem.quote(owner.get()) + " is in no directory",
-          "an account or group that is there");
+  private Optional<Integer> owner(Node node) {
+    Optional<String> written = node.text("owner");
+    if (written.isEmpty()) {
+      return Optional.empty();
     }
-    return isThere;
+    for (SubjectKind kind : List.of(SubjectKind.ACCOUNT, SubjectKind.GROUP)) {
+      List<Integer> found = find(kind, written.get());
+      if (found.size() == 1) {
+        return Optional.of(found.get(0));
+      }
+    }
+    problems.warning(
+        node.get("owner").orElse(node).place(),
+        "the owner " + Problem.quote(written.get()) + " is in no directory, or fits several",
+        "an account or group that is there");
+    return Optional.empty();
   }
 
   private List<Integer> find(SubjectKind kind, String name) {

@@ -12,9 +12,11 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.expect.Expectation;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.FindingRules;
 import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.Waiver;
 import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Place;
@@ -43,6 +45,8 @@ import org.sobercompass.sources.survey.SurveyFile;
  * @param trees where directories with access control lists of their own stand
  * @param owned who answers for applications and scopes
  * @param readers the accounts that read directories
+ * @param waivers which findings are accepted
+ * @param expectations what can and cannot be
  * @param problems what is wrong, but not so wrong that no answer can be given
  */
 public record Workspace(
@@ -56,6 +60,8 @@ public record Workspace(
     List<TreeFile> trees,
     Judged.Owned owned,
     List<Judged.ReadingAccount> readers,
+    List<Waiver> waivers,
+    List<Expectation> expectations,
     List<Problem> problems) {
 
   /**

@@ -19,11 +19,13 @@ import java.util.concurrent.CompletionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.expect.Expectation;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.findings.FindingRules;
 import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.Waiver;
 import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
@@ -40,7 +42,9 @@ import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.directory.LdifSource;
 import org.sobercompass.sources.local.AccountsSource;
 import org.sobercompass.sources.local.HostSource;
+import org.sobercompass.sources.rules.ExpectationReader;
 import org.sobercompass.sources.rules.FindingRulesReader;
+import org.sobercompass.sources.rules.WaiverReader;
 import org.sobercompass.sources.scim.ScimSource;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.survey.SurveyPart;
@@ -138,6 +142,11 @@ final class WorkspaceReader {
     FindingRules findingRules =
         new FindingRulesReader(root, zone, facts, systems, administration, problems).read(main);
     problems.throwIfErrors();
+    List<Waiver> waivers =
+        new WaiverReader(root, zone, facts, problems).read(main.texts("waivers"));
+    List<Expectation> expectations =
+        new ExpectationReader(root, facts, systems, administration, problems)
+            .read(main.texts("expectations"));
     AnsweringReader answering = new AnsweringReader(facts, problems);
     Judged.Owned owned = answering.owned(applications.values(), admin.orElseGet(Node::nothing));
     List<Judged.ReadingAccount> readers = answering.readers(directories, applications.values());
@@ -160,6 +169,8 @@ final class WorkspaceReader {
         trees,
         owned,
         readers,
+        waivers,
+        expectations,
         List.copyOf(told));
   }
 

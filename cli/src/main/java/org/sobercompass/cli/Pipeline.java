@@ -1,0 +1,44 @@
+package org.sobercompass.cli;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.report.pipeline.Check;
+import org.sobercompass.report.pipeline.JUnitXml;
+import org.sobercompass.report.pipeline.Sarif;
+import picocli.CommandLine.Option;
+
+/** Files for other people's pipelines, written besides the answer. */
+final class Pipeline {
+  @Option(names = "--junit", paramLabel = "FILE", description = "write JUnit XML besides")
+  private @Nullable Path junit;
+
+  @Option(names = "--sarif", paramLabel = "FILE", description = "write SARIF 2.1.0 besides")
+  private @Nullable Path sarif;
+
+  void write(String suite, List<Check> checks, Inputs inputs) {
+    if (junit != null) {
+      write(junit, JUnitXml.text(suite, checks), inputs);
+    }
+    if (sarif != null) {
+      write(sarif, Sarif.text(checks), inputs);
+    }
+  }
+
+  /** Beside, then moved into place, so that nothing is half written. */
+  private static void write(Path file, String text, Inputs inputs) {
+    try {
+      Path beside = file.resolveSibling(file.getFileName() + ".part");
+      Files.writeString(beside, text, StandardCharsets.UTF_8);
+      Files.move(beside, file, StandardCopyOption.REPLACE_EXISTING);
+      inputs.err().println("Wrote " + file + ".");
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+}

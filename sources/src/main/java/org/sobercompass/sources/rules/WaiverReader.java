@@ -1,0 +1,101 @@
+package org.sobercompass.sources.rules;
+
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.findings.Waiver;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.text.Node;
+import org.sobercompass.sources.text.YamlReader;
+
+/** Reads which findings are accepted: a list under {@code waivers} of a file of its own. */
+public final class WaiverReader {
+  private static final Set<String> KEYS =
+      Set.of("finding", "subjects", "accepted-by", "reason", "until", "control");
+
+  private final Path root;
+  private final ZoneId zone;
+  private final Facts facts;
+  private final SideReader sides;
+  private final Problems problems;
+
+  /** A reader of the files of a workspace. */
+  public WaiverReader(Path root, ZoneId zone, Facts facts, Problems problems) {
+    this.root = root;
+    this.zone = zone;
+    this.facts = facts;
+    this.problems = problems;
+    this.sides =
+        new SideReader(List.of(), org.sobercompass.core.admin.Administration.NONE, facts, problems);
+  }
+
+  /** All waivers of the files; what is wrong goes to the problems. */
+  public List<Waiver> read(List<String> files) {
+    List<Waiver> all = new ArrayList<>();
+    for (String file : files) {
+      YamlReader.read(root.resolve(file), file, problems)
+          .ifPresent(
+              node ->
+                  node.only(Set.of("waivers"))
+                      .get("waivers")
+                      .map(Node::items)
+                      .orElse(List.of())
+                      .forEach(item -> all.add(one(item))));
+    }
+    return List.copyOf(all);
+  }
+
+  private Waiver one(Node node) {
+    node.only(KEYS);
+    String finding = node.need("finding");
+    if (!finding.isEmpty() && !finding.startsWith("finding:")) {
+      node.wrong(
+          Problem.quote(finding) + " is no identity of a finding",
+          "what `sober findings --detail NO` prints as its identity");
+    }
+    LocalDate until = until(node);
+    Set<String> subjects = new HashSet<>();
+    for (Node item : node.get("subjects").map(Node::items).orElse(List.of())) {
+      subjects.add(subject(item));
+    }
+    return new Waiver(
+        finding,
+        subjects,
+        node.need("accepted-by"),
+        node.need("reason"),
+        until,
+        until.plusDays(1).atStartOfDay(zone).toEpochSecond(),
+        node.text("control").orElse(""),
+        node.place());
+  }
+
+  /** A key as printed stands for itself; a name is looked up. */
+  private String subject(Node item) {
+    String text = item.text();
+    boolean isKey = text.matches("(account|group|unit|implicit|application|node|role):.*");
+    if (isKey) {
+      return text;
+    }
+    int subject = sides.subject(text, item.place());
+    return subject < 0 ? text : facts.key(subject).text();
+  }
+
+  private static LocalDate until(Node node) {
+    String text = node.need("until");
+    try {
+      return LocalDate.parse(text);
+    } catch (DateTimeParseException e) {
+      node.wrong(
+          "until: " + Problem.quote(text) + " is no date",
+          "the last day on which it is accepted, as in 2026-12-31");
+      return LocalDate.EPOCH;
+    }
+  }
+}
