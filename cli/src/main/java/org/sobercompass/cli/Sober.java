@@ -50,6 +50,7 @@ public final class Sober implements Runnable {
     COMMANDS.put("compare", CompareCommand::new);
     COMMANDS.put("findings", FindingsCommand::new);
     COMMANDS.put("expect", ExpectCommand::new);
+    COMMANDS.put("fit", FitCommand::new);
     COMMANDS.put("report", ReportCommand::new);
   }
 

@@ -44,10 +44,11 @@ class SoberTest {
   void theFirstLineIsTheAnswer() {
     assertThat(onDemo("show", "account", "ilse.brandt").out())
         .startsWith(
-            "Ilse Brandt (ilse.brandt) holds 18 permissions in 5 of 10 applications: all usable.");
+            "Ilse Brandt (ilse.brandt) holds 21 permissions in 6 of 11 applications: all usable.");
     assertThat(onDemo("holders", "orders:payments:sign").out())
         .startsWith("2 accounts hold orders:payments:sign at The whole trust.");
-    assertThat(onDemo("findings").out()).startsWith("32 findings: 10 high, 10 medium, 12 low.");
+    assertThat(onDemo("findings").out())
+        .startsWith("66 findings: 14 high, 24 medium, 28 low; 1 accepted.");
   }
 
   @Test
@@ -55,15 +56,15 @@ class SoberTest {
     Said said = onDemo("check");
     assertThat(said.code()).isEqualTo(1);
     assertThat(said.out())
-        .startsWith("The workspace can be read; 5 things need a look.")
+        .startsWith("The workspace can be read; 8 things need a look.")
         .contains(
-            "doors: 70 of 71 accounts that are given something can use it (1 disabled); it sees ")
+            "doors: 69 of 71 accounts that are given something can use it (1 disabled, 1 locked); it")
         .contains(
             "climate: 105 of 105 accounts that are given something can use it; it asks for no")
         .contains("permits: 11 of 14 accounts that are given something can use it (1 expired, 2");
     assertThat(
             onDemo("check", "--format", "jsonl").out().lines().filter(l -> l.contains("warning")))
-        .hasSize(5)
+        .hasSize(8)
         .anyMatch(line -> line.contains("tomas.reed"))
         .anyMatch(line -> line.contains("Doors has no emergency account"))
         .anyMatch(line -> line.contains("ledger-keyring was last tried 382 days ago"));
@@ -158,7 +159,7 @@ class SoberTest {
 
   @Test
   void whatIsWithinReachIsToldByAShortestChain() {
-    assertThat(onDemo("reach").out()).startsWith("2 powers; 3 accounts could give one of them");
+    assertThat(onDemo("reach").out()).startsWith("3 powers; 3 accounts could give one of them");
     assertThat(onDemo("reach", "desks", "--format", "jsonl").out().lines())
         .hasSize(3)
         .anyMatch(
@@ -167,9 +168,9 @@ class SoberTest {
                     "set a new password: Gil Wick (desk) (gwick) → set a new password: Edda Voss"
                         + " (director) (evoss) → is in desk-owners"));
     assertThat(onDemo("reach", "--sides").out()).contains("< applications only");
-    assertThat(onDemo("reach", "nothing").err()).contains("there are: desks, seedbook");
+    assertThat(onDemo("reach", "nothing").err()).contains("there are: desks, rounds, seedbook");
     assertThat(onDemo("show", "scope", "helped").out()).contains("scope herbarium");
-    assertThat(onDemo("show", "scopes").out()).startsWith("3 admin scopes;");
+    assertThat(onDemo("show", "scopes").out()).startsWith("4 admin scopes;");
     assertThat(onDemo("delegations", "--tree").out()).contains("! desk-helpers: change its perm");
   }
 
@@ -380,9 +381,52 @@ class SoberTest {
     Said said = sober("demo", folder.resolve("new").toString());
     assertThat(said.code()).as(said.err()).isZero();
     assertThat(said.out())
-        .contains("32 findings")
+        .contains("66 findings")
         .contains("Yes: Tova Quill")
         .contains("No: Joss Merrin");
     assertThat(folder.resolve("new/page.html")).exists();
+  }
+
+  @Test
+  void oneFindingIsToldWithItsRoutesAndTheLeastThatEndsIt() {
+    Said said = onDemo("findings", "--detail", "1");
+    assertThat(said.code()).isEqualTo(1);
+    assertThat(said.out())
+        .startsWith("Ilse Brandt (ilse.brandt) holds what should be kept apart")
+        .contains("└─ is given the role Clerk of Orders")
+        .contains("The least removals (proved least)")
+        .contains("1. take Ilse Brandt (ilse.brandt) out of orders-approvers")
+        .contains("Ilse Brandt (ilse.brandt) in Orders: payments:sign")
+        .contains("To accept it instead");
+  }
+
+  @Test
+  void findingsAreFilteredByKindApplicationSubjectAndOwner() {
+    assertThat(onDemo("findings", "--kind", "no-owner").out()).startsWith("3 findings: 3 low.");
+    assertThat(onDemo("findings", "--app", "rounds").out()).contains("svc-weather");
+    assertThat(onDemo("findings", "--about", "zeb.sedge").out()).startsWith("1 finding: 1 medium.");
+    assertThat(onDemo("findings", "--owner", "ruth.marsh").out())
+        .contains("rounds-relief")
+        .doesNotContain("order-and-pay");
+    assertThat(onDemo("findings", "--kind", "no-ownr").err()).contains("did you mean no-owner?");
+    assertThat(onDemo("findings", "--detail", "99").code()).isEqualTo(2);
+  }
+
+  @Test
+  void pipelinesGetSarifAndJunit(@TempDir Path folder) throws IOException {
+    Path sarif = folder.resolve("f.sarif");
+    Path junit = folder.resolve("e.xml");
+    Said findings = onDemo("findings", "--weight", "high", "--sarif", sarif.toString());
+    assertThat(findings.code()).isEqualTo(1);
+    assertThat(Files.readString(sarif))
+        .contains("\"version\" : \"2.1.0\"")
+        .contains("\"ruleId\" : \"duties-not-separated\"")
+        .doesNotContain("\"level\" : \"note\"");
+    Said expected = onDemo("expect", "--junit", junit.toString());
+    assertThat(expected.code()).isEqualTo(1);
+    assertThat(expected.out()).startsWith("4 of 6 expectations hold; 2 fail.");
+    assertThat(Files.readString(junit))
+        .contains("tests=\"6\" failures=\"2\" errors=\"0\"")
+        .contains("name=\"order-or-pay\"");
   }
 }

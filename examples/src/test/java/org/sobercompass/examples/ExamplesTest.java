@@ -87,7 +87,7 @@ class ExamplesTest {
   void thePageIsWritten() throws IOException {
     Path page = folder.resolve("example.html");
     assertThat(printed(() -> PageOfFindings.main(new String[] {demo.toString(), page.toString()})))
-        .contains("32 findings");
+        .contains("67 findings");
     assertThat(page).exists();
   }
 

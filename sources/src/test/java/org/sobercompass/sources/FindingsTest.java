@@ -11,6 +11,7 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.findings.Aim;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Findings;
 import org.sobercompass.core.findings.Weight;
@@ -46,6 +47,7 @@ class FindingsTest {
         root.resolve("app.yaml"),
         "id: app\n"
             + head
+            + "emergency: [{account: key, tried: 2026-05-02}]\n"
             + "sight: {directory: main}\nareas: [a, b]\nlevels: [view, edit]\nnodes: {top: {north: North}}\n"
             + "roles:\n  reader: {allows: {a: view, b: view}}\n  a: {allows: {a: edit}}\n  b: {allows: {b: edit}}\n"
             + "  both: {includes: [a, b]}\n  nothing: {}\nassignments:\n  actual: a.csv\n"
@@ -93,7 +95,8 @@ class FindingsTest {
   void oneSideOnlyOrASideOutsideItsWindowIsNoConflict() throws IOException {
     rules = RULE;
     assertThat(found(DAY, "a,group,all,,,,")).isEmpty();
-    assertThat(found(DAY, "a,group,all,,,,", "b,group,all,,,2026-05-31,")).isEmpty();
+    assertThat(found(DAY, "a,group,all,,,,", "b,group,all,,,2026-05-31,"))
+        .containsExactly("assignment-over low");
     assertThat(found("2026-05-31", "a,group,all,,,,", "b,group,all,,,2026-05-31,")).hasSize(1);
   }
 
@@ -171,7 +174,7 @@ class FindingsTest {
     assertThat(found(DAY, "a,group,crew,,,,")).isEmpty();
     assertThat(found(DAY, "a,group,p,,,,"))
         .containsExactly("circle-of-groups medium", "dangling-member low");
-    assertThat(findings(DAY, "a,group,p,,,,").get(0).changes()).hasSize(1);
+    assertThat(findings(DAY, "a,group,p,,,,").get(0).aim()).isInstanceOf(Aim.Uncircled.class);
   }
 
   @Test

@@ -90,7 +90,7 @@ public final class Drift {
   private static Map<String, List<Grant>> byIdentity(AccessSystem system, Basis basis) {
     Map<String, List<Grant>> map = new TreeMap<>(Key::compareUtf8);
     for (Grant grant : system.grants(basis)) {
-      if (!grant.declared()) {
+      if (!grant.declared() && !grant.isWithdrawn()) {
         map.computeIfAbsent(identity(system, grant), id -> new ArrayList<>()).add(grant);
       }
     }

@@ -36,6 +36,32 @@ public record Grant(
   /** The subject does not exist. */
   public static final int MISSING = -1;
 
+  /** Said of a grant that a preview takes away: its number stays, and it is off for good. */
+  public static final String WITHDRAWN = "withdrawn in a preview";
+
+  /** The same as if it were withdrawn. */
+  public Grant withdrawn() {
+    return new Grant(
+        id,
+        role,
+        subject,
+        subjectText,
+        resource,
+        descends,
+        from,
+        until,
+        false,
+        grantedBy,
+        WITHDRAWN,
+        place,
+        declared);
+  }
+
+  /** Whether a preview took it away. */
+  public boolean isWithdrawn() {
+    return !on && reason.equals(WITHDRAWN);
+  }
+
   /** Whether it holds at a point in time. */
   public boolean activeAt(long epochSecond) {
     return on && from <= epochSecond && epochSecond < until;

@@ -55,7 +55,7 @@ public final class FindingRulesReader {
 
   /** What accounts may say of their password and shell. */
   private static final Set<String> OF_ACCOUNTS =
-      Set.of("useraccountcontrol", "shadowmax", "loginshell");
+      Set.of("useraccountcontrol", "shadowmax", "loginshell", "whencreated", "createtimestamp");
 
   private final Path root;
   private final ZoneId zone;

@@ -156,6 +156,7 @@ public final class RoleApplication implements AccessSystem {
         patched.add(grant(added, patched.size()));
       } else if (change instanceof Change.AssignmentRemoved taken) {
         gone.add(taken.grant());
+        patched.set(taken.grant(), patched.get(taken.grant()).withdrawn());
       }
     }
     Map<Basis, List<Grant>> all = new EnumMap<>(Basis.class);

@@ -185,7 +185,7 @@ final class RoleDecider implements Decider {
     for (int grant = 0; grant < table.node.length; grant++) {
       boolean here =
           covers(grant, resource) || (below && nodes.covers(resource, table.node[grant]));
-      boolean removed = table.grants.get(grant).on() && !table.on[grant];
+      boolean removed = table.grants.get(grant).isWithdrawn();
       if (here && !removed && allows(grant, right)) {
         giving.add(grant);
       }

@@ -1,0 +1,39 @@
+package org.sobercompass.cli;
+
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.RoleFit;
+import org.sobercompass.report.answers.FitAnswers;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Parameters;
+
+/** {@code sober fit}. */
+@Command(
+    name = "fit",
+    mixinStandardHelpOptions = true,
+    description =
+        "How well roles fit: who uses a small part, which group would do, what always comes"
+            + " together.",
+    footer = {"", "Examples, on the demo:", "  sober fit permits", "  sober fit"})
+final class FitCommand implements Callable<Integer> {
+  @Mixin private Inputs inputs = new Inputs();
+
+  @Parameters(
+      index = "0",
+      paramLabel = "APPLICATION",
+      arity = "0..1",
+      description = "one application")
+  private String application = "";
+
+  @Override
+  public Integer call() {
+    List<SystemView> views = inputs.applications(application);
+    Judged judged = inputs.workspace().judged(inputs.model());
+    List<String> used = List.copyOf(judged.rules().usage().records().keySet());
+    inputs.print(new FitAnswers(inputs.ask()).sheet(views, new RoleFit(judged), used));
+    return Exit.OK;
+  }
+}

@@ -1,0 +1,171 @@
+package org.sobercompass.sources.rules;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Findings;
+import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.problem.BadInputException;
+
+/** Separation of duties: where, for whom, of what, and what is nearly a conflict. */
+class SeparationTest {
+  private static final String SIDES = "sides: [[app:a:edit], [app:b:edit]]";
+
+  @TempDir Path root;
+  private SmallWorkspace world;
+
+  @BeforeEach
+  void people() {
+    world = new SmallWorkspace(root).account("ann", "employeeNumber: 7").account("bo");
+    world.group("as", "ann").group("bs", "ann");
+  }
+
+  private SmallWorkspace rule(String more) {
+    return world.rules(
+        "separation: [{id: r, " + SIDES + more + "}]\nfindings: {off: [role-against-rule]}");
+  }
+
+  private List<Finding> conflicts() {
+    return world.findings().stream().filter(f -> f.kind().id().startsWith("duties")).toList();
+  }
+
+  private List<String> kinds() {
+    return conflicts().stream().map(f -> f.kind().id()).toList();
+  }
+
+  @Test
+  void atDifferentNodesItIsAConflictAnywhereOnly() {
+    world.given("a,group,as,north,,,", "b,group,bs,south,,,");
+    rule("");
+    assertThat(kinds()).containsExactly("duties-not-separated");
+  }
+
+  @Test
+  void atDifferentNodesItIsNoConflictAtOneNodeNorOverlapping() {
+    world.given("a,group,as,north,,,", "b,group,bs,south,,,");
+    rule(", where: overlapping");
+    assertThat(kinds()).isEmpty();
+  }
+
+  @Test
+  void aNodeAboveTheOtherOverlapsAndReachesIt() {
+    world.given("a,group,as,south,,,", "b,group,bs,house,,,");
+    rule(", where: same-node");
+    assertThat(kinds()).containsExactly("duties-not-separated");
+  }
+
+  @Test
+  void whoMayHoldBothAllTheSameIsNoConflict() {
+    world.given("a,group,as,top,,,", "b,group,bs,top,,,");
+    rule(", except: [group as]");
+    assertThat(kinds()).isEmpty();
+  }
+
+  @Test
+  void rolesCountByBeingGivenWithThoseThatIncludeThem() {
+    world.given("both,group,as,top,,,");
+    world.rules(
+        "separation: [{id: r, sides: [[role app:a], [role app:b]]}]\n"
+            + "findings: {off: [role-against-rule]}");
+    assertThat(conflicts())
+        .singleElement()
+        .satisfies(f -> assertThat(f.cause().text()).isEqualTo("role:app/both"));
+  }
+
+  @Test
+  void aSideThatIsBlockedMayMeetTheOther() {
+    world.given("a,group,as,top,,,", "b,group,bs,top,,,");
+    world.rules("applications: []".isEmpty() ? "" : "zone: UTC");
+    rule("");
+    world.head("register: r.csv").file("r.csv", "kind,subject,active\naccount,bo,yes\n");
+    assertThat(kinds()).isEmpty();
+  }
+
+  @Test
+  void aRoleThatBreaksARuleByItselfIsToldThoughNobodyHoldsIt() {
+    world.given("a,group,as,top,,,").rules("separation: [{id: r, " + SIDES + "}]");
+    assertThat(world.findings())
+        .extracting(f -> f.kind().id() + " " + f.cause().text())
+        .containsExactly("role-against-rule role:app/both");
+  }
+
+  @Test
+  void aTableOfTasksMakesARuleOfEachPair() {
+    world.given("a,group,as,top,,,", "b,group,bs,top,,,");
+    world.rules("separation-table: t.csv\nfindings: {off: [role-against-rule]}");
+    world.file("t.csv", "task,needs,not with\nwrite,app:a:edit,check\ncheck,app:b:edit,write\n");
+    assertThat(conflicts())
+        .singleElement()
+        .satisfies(f -> assertThat(f.rule()).isEqualTo("check+write"));
+  }
+
+  @Test
+  void nOfMSides() {
+    world.given("a,group,as,top,,,", "b,group,bs,top,,,");
+    world.rules(
+        "separation: [{id: r, at-least: 2, sides: [[app:a:edit], [app:b:edit], [app:b:view]]}]");
+    assertThatThrownBy(world::findings)
+        .isInstanceOf(BadInputException.class)
+        .hasMessageContaining("one contains the other");
+  }
+
+  @Test
+  void whatIsAdvisedEndsItAndSaysWhatElseEnds() {
+    world.given("a,group,as,top,,,", "b,group,bs,top,,,");
+    rule("");
+    Judged judged = world.judged();
+    Finding finding = conflicts().get(0);
+    Advice advice = Advice.of(judged, finding);
+    assertThat(advice.changes()).hasSize(1);
+    assertThat(advice.result().orElseThrow().words()).isEqualTo("proved least");
+    assertThat(advice.effects().ends()).isNotEmpty();
+    assertThat(Findings.of(judged.with(judged.model().with(advice.changes()))))
+        .noneMatch(f -> f.key().equals(finding.key()));
+  }
+
+  @Test
+  void rulesThatNameWhatIsNotThereAreToldWithTheNearest() {
+    world.given("a,group,as,top,,,");
+    world.rules(
+        "separation: [{id: r, where: nowhere, per: house, except: [group az],"
+            + " sides: [[app:a:edti], [role app:bb], [act fly on ann]]}]\n"
+            + "findings: {broad: {share: 101}, nesting: no, off: [redundnt], peers: {at-least: 1},"
+            + " owners: [cats], from-anywhere: [moon]}");
+    assertThatThrownBy(world::findings)
+        .isInstanceOf(BadInputException.class)
+        .hasMessageContaining("\"edti\"".substring(1, 5))
+        .hasMessageContaining("did you mean")
+        .hasMessageContaining("where: \"nowhere\" is not known")
+        .hasMessageContaining("per: \"house\" is not known")
+        .hasMessageContaining("there is no group \"az\"")
+        .hasMessageContaining("there is no role \"bb\"")
+        .hasMessageContaining("there is no admin action \"fly\"")
+        .hasMessageContaining("share: \"101\" is out of range")
+        .hasMessageContaining("nesting: \"no\" is out of range")
+        .hasMessageContaining("at-least: \"1\" is out of range")
+        .hasMessageContaining("there is no kind of finding \"redundnt\"")
+        .hasMessageContaining("\"cats\" is nothing that has an owner")
+        .hasMessageContaining("there is no power \"moon\"");
+  }
+
+  @Test
+  void usageInTheFutureIsWrongAndOfUnknownAccountsIsCounted() {
+    world.given("a,group,as,top,,,");
+    world.rules("usage: [{application: app, file: u.csv, since: 2026-01-01}]");
+    world.file("u.csv", "account,permission,last\nann,a:edit,2027-01-01\nzed,a:edit,2026-05-05\n");
+    assertThatThrownBy(world::findings)
+        .isInstanceOf(BadInputException.class)
+        .hasMessageContaining("u.csv:2")
+        .hasMessageContaining("in the future");
+    world.file("u.csv", "account,permission,last\nzed,a:edit,2026-05-05\n");
+    assertThat(world.open().problems())
+        .anyMatch(p -> p.toString().contains("1 account with records of use"));
+  }
+}
