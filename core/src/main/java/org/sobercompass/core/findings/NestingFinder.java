@@ -1,10 +1,7 @@
 package org.sobercompass.core.findings;
 
-import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
-import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -16,6 +13,8 @@ import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.membership.MembershipGraph;
 import org.sobercompass.core.membership.MembershipPaths;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.store.Stamps;
 import org.sobercompass.core.system.Grant;
 
 /**
@@ -27,11 +26,13 @@ final class NestingFinder {
   private final FindingContext context;
   private final Facts facts;
   private final MembershipGraph graph;
+  private final Stamps met;
 
   NestingFinder(FindingContext context) {
     this.context = context;
     this.facts = context.facts;
     this.graph = context.model.graph();
+    this.met = new Stamps(facts.subjects());
   }
 
   void find(Consumer<Finding> out) {
@@ -56,25 +57,31 @@ final class NestingFinder {
   }
 
   private void group(int group, List<SystemView> views, Consumer<Finding> out) {
-    int[] depth = new int[facts.subjects()];
-    Arrays.fill(depth, -1);
+    IntList groups = IntList.of(group);
+    IntList depths = IntList.of(0);
+    met.clear();
+    met.add(group);
     BitSet deep = new BitSet();
-    Deque<Integer> open = new ArrayDeque<>();
-    open.add(group);
-    depth[group] = 0;
     int deepest = 0;
-    while (!open.isEmpty()) {
-      int at = open.remove();
-      for (int i = 0; i < graph.downCount(at); i++) {
-        int member = graph.downMember(at, i);
-        if (depth[member] < 0) {
-          depth[member] = depth[at] + 1;
-          if (member >= facts.accounts()) {
-            open.add(member);
-          } else if (depth[member] > context.limits.nesting()) {
-            deep.set(member);
-            deepest = Math.max(deepest, depth[member]);
-          }
+    for (int at = 0; at < groups.size(); at++) {
+      for (int i = graph.downCount(groups.get(at)) - 1; i >= 0; i--) {
+        int member = graph.downMember(groups.get(at), i);
+        if (member >= facts.accounts() && met.add(member)) {
+          groups.add(member);
+          depths.add(depths.get(at) + 1);
+        }
+      }
+    }
+    // Where no group is deep enough no account is; else the nearer groups come first.
+    boolean none = depths.get(depths.size() - 1) < context.limits.nesting();
+    for (int at = 0; at < groups.size() && !none; at++) {
+      for (int i = 0; i < graph.downCount(groups.get(at)); i++) {
+        int member = graph.downMember(groups.get(at), i);
+        if (member < facts.accounts()
+            && met.add(member)
+            && depths.get(at) >= context.limits.nesting()) {
+          deep.set(member);
+          deepest = Math.max(deepest, depths.get(at) + 1);
         }
       }
     }

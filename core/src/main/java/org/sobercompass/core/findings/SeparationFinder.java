@@ -54,6 +54,29 @@ final class SeparationFinder {
     roles(out);
   }
 
+  /** By rule how many persons break it. */
+  Map<String, Integer> counts() {
+    Map<String, Integer> counts = new TreeMap<>(Key::compareUtf8);
+    Map<Long, Long> byPerson = new HashMap<>();
+    for (Hold hold : sweep.run()) {
+      SeparationRule rule = tests.rules.get(hold.rule());
+      boolean linked =
+          rule.perPerson() && context.judged.persons().accounts(hold.account()).size() > 1;
+      long before = 0;
+      if (linked) {
+        long key = (long) context.judged.persons().person(hold.account()) << 32 | hold.rule();
+        before = byPerson.getOrDefault(key, 0L);
+        byPerson.put(key, before | hold.usable());
+      }
+      boolean now =
+          tests.enough(hold.rule(), before | hold.usable())
+              && !tests.enough(hold.rule(), before)
+              && (linked || isNear(hold.rule(), List.of(hold), true));
+      counts.merge(rule.id(), now ? 1 : 0, Integer::sum);
+    }
+    return counts;
+  }
+
   private void causes(List<Hold> holds) {
     List<BitSet> broken = new ArrayList<>();
     tests.rules.forEach(rule -> broken.add(new BitSet()));
@@ -189,20 +212,5 @@ final class SeparationFinder {
         }
       }
     }
-  }
-
-  /** Whether persons still break a rule: for what is computed after a change. */
-  boolean isBroken(int rule, List<Integer> accounts) {
-    List<Hold> person = new ArrayList<>();
-    long usable = 0;
-    for (int account : accounts) {
-      for (Hold hold : sweep.of(context.asker, account)) {
-        if (hold.rule() == rule) {
-          person.add(hold);
-          usable |= hold.usable();
-        }
-      }
-    }
-    return tests.enough(rule, usable) && isNear(rule, person, true);
   }
 }

@@ -2,9 +2,8 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
+import java.util.BitSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
@@ -77,7 +76,9 @@ final class SeparationSweep {
   private final class Worker {
     final List<Hold> holds = new ArrayList<>();
     private final Asker asker;
-    private final Map<Integer, long[]> masks = new HashMap<>();
+    private final long[] usable = new long[tests.rules.size()];
+    private final long[] held = new long[tests.rules.size()];
+    private final BitSet touched = new BitSet();
     private long[] yes = new long[4];
     private long[] any = new long[4];
     private int current = -1;
@@ -123,10 +124,13 @@ final class SeparationSweep {
       Arrays.fill(yes, 0);
       Arrays.fill(any, 0);
       view.decider().sweep(who, this::add);
+      boolean asked = false;
+      boolean free = false;
       for (OfRights test : of) {
         if (meets(any, test.bits())) {
-          boolean sure = meets(yes, test.bits()) && isUsable(view, account);
-          note(test.rule(), test.side(), sure);
+          free = asked ? free : isUsable(view, account);
+          asked = true;
+          note(test.rule(), test.side(), free && meets(yes, test.bits()));
         }
       }
     }
@@ -159,10 +163,10 @@ final class SeparationSweep {
       return asker.standing(view, account).state() == Standing.State.USABLE;
     }
 
-    private void note(int rule, int side, boolean usable) {
-      long[] mask = masks.computeIfAbsent(rule, r -> new long[2]);
-      mask[0] |= usable ? 1L << side : 0;
-      mask[1] |= 1L << side;
+    private void note(int rule, int side, boolean free) {
+      usable[rule] |= free ? 1L << side : 0;
+      held[rule] |= 1L << side;
+      touched.set(rule);
     }
 
     void close() {
@@ -170,12 +174,15 @@ final class SeparationSweep {
         return;
       }
       acts(current);
-      boolean linked = persons.accounts(current).size() > 1;
-      masks.entrySet().stream()
-          .filter(e -> keepAll || linked || tests.enough(e.getKey(), e.getValue()[1]))
-          .sorted(Map.Entry.comparingByKey())
-          .forEach(e -> holds.add(new Hold(current, e.getKey(), e.getValue()[0], e.getValue()[1])));
-      masks.clear();
+      boolean all = keepAll || persons.accounts(current).size() > 1;
+      for (int rule = touched.nextSetBit(0); rule >= 0; rule = touched.nextSetBit(rule + 1)) {
+        if (all || tests.enough(rule, held[rule])) {
+          holds.add(new Hold(current, rule, usable[rule], held[rule]));
+        }
+        usable[rule] = 0;
+        held[rule] = 0;
+      }
+      touched.clear();
       current = -1;
     }
 
@@ -189,7 +196,7 @@ final class SeparationSweep {
 
     /** Accounts that can act, and that no system of a rule names. */
     private void missedByActs(Bulk.Range range) {
-      java.util.BitSet seen = new java.util.BitSet();
+      BitSet seen = new BitSet();
       holds.forEach(hold -> seen.set(hold.account()));
       for (int account = range.from(); account < range.to(); account++) {
         int asked = account;

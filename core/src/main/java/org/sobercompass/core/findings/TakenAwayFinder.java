@@ -5,20 +5,23 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Consumer;
+import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Bulk;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.findings.Finding.Evidence;
-import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Decision;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.core.system.Stopped;
+import org.sobercompass.core.system.Verdict;
 
 /**
  * Assignments that take away what others give: by a deny, or because a nearer one decides. A role
@@ -34,21 +37,60 @@ final class TakenAwayFinder {
   /** What one assignment takes from whom. */
   private static final class Taken {
     final BitSet accounts = new BitSet();
-    final List<String> shown = new ArrayList<>();
-    boolean denied;
   }
 
   void find(Consumer<Finding> out) {
+    boolean[] asked = new boolean[context.model.systems().size()];
+    boolean any = false;
     for (SystemView view : context.model.systems()) {
-      boolean asked =
+      asked[view.number()] =
           !view.system().isOfLists()
               && !view.admission().isOpen()
               && !view.decider().isMonotone()
               && canTake(view);
-      if (asked) {
-        find(view, out);
-      }
+      any |= asked[view.number()];
     }
+    if (!any) {
+      return;
+    }
+    Map<Integer, Map<Integer, Taken>> all = new TreeMap<>();
+    Bulk bulk = context.model.bulk();
+    Bulk.TrusteeIndex index = bulk.trusteeIndex();
+    bulk.inOrder(
+        (asker, range) -> chunk(asker, range, index, asked),
+        part ->
+            part.forEach(
+                one ->
+                    all.computeIfAbsent(one[0], s -> new TreeMap<>())
+                        .computeIfAbsent(one[1], g -> new Taken())
+                        .accounts
+                        .set(one[2])));
+    all.forEach(
+        (system, taken) -> {
+          SystemView view = context.model.systems().get(system);
+          taken.forEach((number, what) -> out.accept(finding(view, number, what)));
+        });
+  }
+
+  /** Each as system, grant that takes, account it takes from. */
+  private List<int[]> chunk(
+      Asker asker, Bulk.Range range, Bulk.TrusteeIndex index, boolean[] asked) {
+    List<int[]> found = new ArrayList<>();
+    Bulk.sweep(
+        asker,
+        range,
+        index,
+        (account, view, who) -> {
+          if (asked[view.number()]) {
+            IntList taking = view.decider().taking(who);
+            for (int i = 0; i < taking.size(); i++) {
+              if (isAsked(view, view.grants().get(taking.get(i)))) {
+                found.add(new int[] {view.number(), taking.get(i), account});
+              }
+            }
+          }
+        });
+    return found;
   }
 
   private boolean canTake(SystemView view) {
@@ -61,104 +103,50 @@ final class TakenAwayFinder {
     return gives || context.rules.blockingRoles();
   }
 
-  private void find(SystemView view, Consumer<Finding> out) {
-    Map<Integer, Taken> taken = new TreeMap<>();
-    long asOf = context.model.asOf().getEpochSecond();
-    Bulk.route(
-        context.asker,
-        new Bulk.Range(0, context.facts.accounts()),
-        context.model.bulk().trusteeIndex(),
-        (account, of, subjects) -> {
-          if (of.number() == view.number()) {
-            account(view, account, subjects, asOf, taken);
-          }
-        });
-    taken.forEach((number, what) -> out.accept(finding(view, number, what)));
-  }
-
-  /** Asks at the nodes of an account's assignments for the rights that they give. */
-  private void account(
-      SystemView view, int account, SubjectSet subjects, long asOf, Map<Integer, Taken> taken) {
-    IntList all = view.decider().grantsOf(context.asker.token(view, account));
-    List<Integer> active = new ArrayList<>();
-    for (int i = 0; i < all.size(); i++) {
-      if (view.grants().get(all.get(i)).activeAt(asOf)) {
-        active.add(all.get(i));
-      }
-    }
-    if (active.size() < 2 || active.stream().noneMatch(g -> isAsked(view, view.grants().get(g)))) {
-      return;
-    }
-    for (int given : active) {
-      for (int other : active) {
-        if (given != other) {
-          pair(view, account, given, other, taken);
-        }
-      }
-    }
-  }
-
-  /** Whether one grant stops what another gives, at the deeper of their nodes. */
-  private void pair(SystemView view, int account, int given, int other, Map<Integer, Taken> taken) {
-    Grant giving = view.grants().get(given);
-    Grant taking = view.grants().get(other);
-    int node = Math.max(giving.resource(), taking.resource());
-    if (!isAsked(view, taking) || !reaches(view, giving, node) || !reaches(view, taking, node)) {
-      return;
-    }
-    RoleInfo gives = view.system().roles().get(giving.role());
-    RoleInfo takes = view.system().roles().get(taking.role());
-    for (int right = 0; right < view.rights().size(); right++) {
-      boolean may = gives.allows(right) && (takes.denies(right) || !takes.allows(right));
-      if (may && isStopped(view, account, node, right, given, other)) {
-        Taken what = taken.computeIfAbsent(other, o -> new Taken());
-        what.accounts.set(account);
-        what.denied |= takes.denies(right);
-        if (what.shown.size() < FindingContext.SHOWN && view.rights().isStrongest(right)) {
-          what.shown.add(
+  /** A right that one account loses, and the grant that would give it. */
+  private Optional<String> example(SystemView view, int number, int account) {
+    Grant taking = view.grants().get(number);
+    for (int right : view.rights().byText()) {
+      boolean maybe = view.rights().isStrongest(right);
+      int node = taking.resource();
+      Decision decision =
+          maybe
+              ? context.asker.explain(view, account, Question.of(node, right), Limits.USUAL)
+              : Decision.of(Verdict.NO);
+      for (Stopped stop : decision.stopped()) {
+        boolean taken =
+            stop.reason() == Stopped.Reason.DENIED || stop.reason() == Stopped.Reason.NEARER;
+        if (taken && decision.verdict() != Verdict.YES && stop.grant() != number) {
+          return Optional.of(
               Words.subject(context.facts, account)
                   + ": "
                   + view.rights().text(right)
                   + " at "
                   + view.resources().id(node)
                   + ", which "
-                  + context.describe(view, giving)
+                  + context.describe(view, view.grants().get(stop.grant()))
                   + " would give");
         }
       }
     }
-  }
-
-  private static boolean reaches(SystemView view, Grant grant, int node) {
-    return grant.resource() == node
-        || (grant.descends() && view.resources().covers(grant.resource(), node));
-  }
-
-  private boolean isStopped(SystemView view, int account, int node, int right, int given, int by) {
-    return context
-        .asker
-        .explain(view, account, Question.of(node, right), Limits.USUAL)
-        .stopped()
-        .stream()
-        .anyMatch(
-            stop ->
-                stop.grant() == given
-                    && stop.by().orElse(-1) == by
-                    && (stop.reason() == Stopped.Reason.DENIED
-                        || stop.reason() == Stopped.Reason.NEARER));
+    return Optional.empty();
   }
 
   private Finding finding(SystemView view, int number, Taken what) {
     Grant grant = view.grants().get(number);
     List<Evidence> evidence = new ArrayList<>(List.of(context.line(view, grant)));
-    what.shown.forEach(line -> evidence.add(Evidence.of(line)));
+    what.accounts.stream()
+        .limit(1)
+        .forEach(a -> example(view, number, a).ifPresent(line -> evidence.add(Evidence.of(line))));
+    boolean denied =
+        Arrays.stream(view.system().roles().get(grant.role()).denies()).anyMatch(w -> w != 0);
     return new Finding(
         FindingKind.GRANT_TAKES_AWAY,
         "",
         context.grantKey(view, grant),
         Weight.LOW,
         List.of(
-            what.denied ? "what is denied is taken away everywhere" : "the nearer one decides",
+            denied ? "what is denied is taken away everywhere" : "the nearer one decides",
             FindingContext.count(what.accounts.cardinality(), "account loses", "accounts lose")
                 + " something"),
         "giving "

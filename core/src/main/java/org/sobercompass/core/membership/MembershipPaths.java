@@ -54,7 +54,45 @@ public final class MembershipPaths {
     if (facts.kind(target) == SubjectKind.UNIT) {
       return units(account, target);
     }
-    return new Search(account, target, limit).run();
+    return limit == 1 ? first(account, target) : new Search(account, target, limit).run();
+  }
+
+  /** One shortest chain only: upwards, level by level, until the target is met. */
+  private Paths first(int account, int target) {
+    Map<Integer, Integer> from = new HashMap<>();
+    IntList queue = IntList.of(account);
+    from.put(account, account);
+    int end = 1;
+    for (int level = 0; level <= memberships.profile().nesting() && end > 0; level++) {
+      int to = queue.size();
+      for (int at = to - end; at < to; at++) {
+        int member = queue.get(at);
+        for (int i = 0; i < graph.upCount(member); i++) {
+          int group = graph.upGroup(member, i);
+          if (!from.containsKey(group) && counts(member, i, group)) {
+            from.put(group, member);
+            queue.add(group);
+            if (group == target) {
+              return new Paths(List.of(path(from, account, target)), true);
+            }
+          }
+        }
+      }
+      end = queue.size() - to;
+    }
+    return new Paths(List.of(), false);
+  }
+
+  private Path path(Map<Integer, Integer> from, int account, int target) {
+    List<Integer> chain = new ArrayList<>(List.of(target));
+    while (chain.get(0) != account) {
+      chain.add(0, from.getOrDefault(chain.get(0), account));
+    }
+    List<Via> vias = new ArrayList<>();
+    for (int i = 1; i < chain.size(); i++) {
+      vias.add(via(chain.get(i - 1), chain.get(i)));
+    }
+    return new Path(List.copyOf(chain), List.copyOf(vias));
   }
 
   private Paths units(int account, int target) {

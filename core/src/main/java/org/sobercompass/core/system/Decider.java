@@ -57,6 +57,15 @@ public interface Decider {
     return Optional.empty();
   }
 
+  /**
+   * The grants of a projection that take away somewhere what others of it would give there: by a
+   * deny, or since they come nearer. None for a system in which grants only add up, or whose lists
+   * say so themselves. O(grants of the projection squared x words).
+   */
+  default IntList taking(Projected who) {
+    return new IntList(0);
+  }
+
   /** Whether taking this one grant out of a projection changes no outcome on any resource. */
   boolean isIdle(Projected who, int grant);
 

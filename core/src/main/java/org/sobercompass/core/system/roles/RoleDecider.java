@@ -194,6 +194,50 @@ final class RoleDecider implements Decider {
   }
 
   @Override
+  public IntList taking(Projected projected) {
+    RoleProjection who = (RoleProjection) projected;
+    IntList taking = new IntList(2);
+    for (int i = 0; i < who.sure.length && who.sure.length > 1; i++) {
+      int node = table.node[who.sure[i]];
+      if (i == 0 || node != table.node[who.sure[i - 1]]) {
+        taking(who, node, taking);
+      }
+    }
+    return taking;
+  }
+
+  private void taking(RoleProjection who, int node, IntList taking) {
+    long top = -1;
+    for (int grant : who.sure) {
+      top = covers(grant, node) ? Math.max(top, classOf(grant)) : top;
+    }
+    long[] all = new long[words];
+    long[] deciding = new long[words];
+    for (int grant : who.sure) {
+      if (covers(grant, node)) {
+        long[] allow = allows[table.role[grant]];
+        for (int w = 0; w < words; w++) {
+          all[w] |= allow[w];
+          deciding[w] |= classOf(grant) == top ? allow[w] : 0;
+        }
+      }
+    }
+    boolean nearer = false;
+    for (int w = 0; w < words; w++) {
+      nearer |= (all[w] & ~deciding[w]) != 0;
+    }
+    for (int grant : who.sure) {
+      boolean takes = nearer && classOf(grant) == top;
+      for (int w = 0; w < words; w++) {
+        takes |= (denies[table.role[grant]][w] & all[w]) != 0;
+      }
+      if (takes && covers(grant, node) && !taking.contains(grant)) {
+        taking.add(grant);
+      }
+    }
+  }
+
+  @Override
   public boolean isIdle(Projected who, int grant) {
     return new RoleIdleness(this, (RoleProjection) who).isIdle(grant);
   }
