@@ -131,6 +131,10 @@ public final class Yardstick {
     }
     System.out.println("  " + rows + " rows");
     timed(
+        "separation of duties alone, per person, with its sweep",
+        3,
+        () -> Findings.conflicts(workspace.judged(model)).size());
+    timed(
         "separation of duties and all findings",
         1,
         () -> Findings.of(workspace.judged(model)).size());

@@ -191,7 +191,7 @@ final class AccountFinder {
         "",
         List.of(facts.key(account)),
         evidence,
-        "take the account out of the groups and assignments below, or delete it",
+        "take the account out of the groups and assignments that give it something, or delete it",
         new Aim.Ungiven(List.of(account), List.of()));
   }
 }

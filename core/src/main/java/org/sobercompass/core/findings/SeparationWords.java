@@ -117,7 +117,7 @@ final class SeparationWords {
     }
     return draft.cause().group() >= 0
         ? "take one side away from the group " + context.facts.label(draft.cause().group())
-        : "take one side away from the account: end one of the routes below";
+        : "take one side away from the account: end one of its routes";
   }
 
   /** One route a side. */

@@ -5,18 +5,22 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.sobercompass.core.findings.Advice;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.findings.Sorted;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.report.data.Sheet;
 
 /** Findings as sheets. Immutable and thread-safe. */
 public final class FindingAnswers {
   /** Up to how many findings the least removals are worked out in a list. */
   public static final int ADVISED = 500;
+
+  private static final Pattern KEY = Pattern.compile("\\b(account|group):([a-z0-9-]+)/([^\\s,]+)");
 
   private final Ask ask;
 
@@ -79,7 +83,7 @@ public final class FindingAnswers {
               + " findings, so the least removals are left out; --detail NO works them out for"
               + " one.");
     }
-    sorted.told().forEach(sheet::note);
+    sorted.told().forEach(line -> sheet.note(named(line)));
     return ask.finish(sheet.heading(heading(sorted)));
   }
 
@@ -152,8 +156,20 @@ public final class FindingAnswers {
       sheet.note("Evidence and what ends it, for one: sober findings --detail NO.");
     }
     kept.forEach(sheet::note);
-    sorted.told().forEach(sheet::note);
+    sorted.told().forEach(line -> sheet.note(named(line)));
     return ask.finish(sheet.heading(heading(sorted)));
+  }
+
+  /** A line with the names of subjects instead of their keys. */
+  private String named(String line) {
+    return KEY.matcher(line)
+        .replaceAll(
+            found -> {
+              boolean group = found.group(1).equals("group");
+              KeyKind kind = group ? KeyKind.GROUP : KeyKind.ACCOUNT;
+              Key key = new Key(kind, found.group(2), found.group(3));
+              return java.util.regex.Matcher.quoteReplacement(ask.name(key));
+            });
   }
 
   private static String sign(Weight weight) {

@@ -60,9 +60,19 @@ final class RouteText {
   private int steps(int from, List<Integer> subjects, List<Via> vias) {
     step(from, "", Words.subject(model.facts(), subjects.get(0)));
     for (int i = 1; i < subjects.size(); i++) {
-      step(from + i, vias.get(i - 1).words(), Words.subject(model.facts(), subjects.get(i)));
+      step(from + i, how(vias.get(i - 1)), Words.subject(model.facts(), subjects.get(i)));
     }
     return from + subjects.size();
+  }
+
+  private static String how(Via via) {
+    return switch (via) {
+      case MEMBER, UNIQUE_MEMBER, MEMBER_UID -> "listed in";
+      case PRIMARY -> "has the primary group";
+      case DYNAMIC -> "by rule in";
+      case IMPLICIT -> "counts as";
+      default -> via.words();
+    };
   }
 
   private void step(int depth, String how, String what) {
