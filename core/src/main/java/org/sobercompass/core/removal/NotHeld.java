@@ -9,6 +9,8 @@ import org.sobercompass.core.access.Route;
 import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.Question;
+import org.sobercompass.core.system.Verdict;
 
 /**
  * The goal that an account holds none of some rights of a system, at a resource or anywhere.
@@ -25,6 +27,7 @@ public record NotHeld(int account, int system, List<Integer> rights, int resourc
     Asker asker = model.asker();
     SystemView view = model.systems().get(system);
     RouteFinder finder = new RouteFinder(asker, Limits.ONE);
+    boolean unknown = false;
     for (Holding holding : asker.holdings(view, account)) {
       boolean asked =
           rights.contains(holding.right())
@@ -35,8 +38,11 @@ public record NotHeld(int account, int system, List<Integer> rights, int resourc
         if (route.isPresent()) {
           return Optional.of(Still.of(List.of(new Part(system, route.get()))));
         }
+        int right = holding.right();
+        unknown |= asker.decide(view, account, Question.of(at, right)) != Verdict.NO;
       }
     }
-    return Optional.empty();
+    // Not known, and by nothing that could be taken away: a list that was not read.
+    return unknown ? Optional.of(Still.of(List.of())) : Optional.empty();
   }
 }

@@ -69,9 +69,8 @@ public final class Unpick {
   }
 
   private boolean isMonotone(Goal.Still still) {
-    return monotone
-        || (still.parts().isEmpty() && !still.edges().isEmpty())
-        || still.parts().stream().allMatch(this::isMonotone);
+    boolean named = !still.parts().isEmpty() || !still.edges().isEmpty();
+    return monotone || (named && still.parts().stream().allMatch(this::isMonotone));
   }
 
   private boolean isMonotone(Goal.Part part) {

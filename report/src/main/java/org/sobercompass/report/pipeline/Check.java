@@ -15,7 +15,7 @@ import org.sobercompass.core.system.Verdict;
  *
  * @param rule the kind of finding, or {@code expectation}
  * @param ruleWords the rule in words
- * @param name unique: the key of the finding, the id of the expectation
+ * @param id unique: the key of the finding, the id of the expectation
  * @param level how much it matters
  * @param sentence what was found
  * @param lines evidence and advice
@@ -26,7 +26,7 @@ import org.sobercompass.core.system.Verdict;
 public record Check(
     String rule,
     String ruleWords,
-    String name,
+    String id,
     Level level,
     String sentence,
     List<String> lines,

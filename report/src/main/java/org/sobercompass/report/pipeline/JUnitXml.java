@@ -62,7 +62,7 @@ public final class JUnitXml {
     xml.writeCharacters("\n  ");
     xml.writeStartElement("testcase");
     xml.writeAttribute("classname", "sober." + suite + "." + check.rule());
-    xml.writeAttribute("name", clean(check.name()));
+    xml.writeAttribute("name", clean(check.id()));
     String element = element(check);
     if (!element.isEmpty()) {
       xml.writeCharacters("\n    ");

@@ -90,13 +90,13 @@ public final class Sarif {
     }
     json.writeArrayPropertyStart("logicalLocations");
     json.writeStartObject();
-    json.writeStringProperty("fullyQualifiedName", check.name());
+    json.writeStringProperty("fullyQualifiedName", check.id());
     json.writeEndObject();
     json.writeEndArray();
     json.writeEndObject();
     json.writeEndArray();
     json.writeObjectPropertyStart("partialFingerprints");
-    json.writeStringProperty("stableKey/v1", check.name());
+    json.writeStringProperty("stableKey/v1", check.id());
     json.writeEndObject();
     if (!check.accepted().isEmpty()) {
       json.writeArrayPropertyStart("suppressions");

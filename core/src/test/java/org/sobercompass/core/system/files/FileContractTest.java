@@ -30,6 +30,10 @@ import org.sobercompass.core.filter.FilterParser;
 import org.sobercompass.core.membership.MembershipProfile;
 import org.sobercompass.core.membership.Sight;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.removal.NotHeld;
+import org.sobercompass.core.removal.Removal;
+import org.sobercompass.core.removal.Unpick;
+import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Decision;
@@ -59,10 +63,116 @@ class FileContractTest {
   @MethodSource("seeds")
   void allWaysOfAskingAgree(long seed) {
     Random random = new Random(seed);
+    boolean[] certain = new boolean[1];
+    AccessModel model = model(random, seed, certain);
+    Facts facts = model.facts();
+    SystemView view = model.systems().get(0);
+    Asker asker = model.asker();
+    for (int account = 0; account < facts.accounts(); account++) {
+      check(view, asker, account, seed);
+    }
+    for (int r = 0; r < view.resources().size() && certain[0]; r++) {
+      everybody(view, asker, r, seed);
+    }
+    removed(model, random, seed);
+  }
+
+  /** The least removals end it, and no cheaper one or two do: for lists in order, masks, shares. */
+  @ParameterizedTest
+  @MethodSource("seeds")
+  void whatIsUnpickedEndsAndNothingCheaperDoes(long seed) {
+    AccessModel model = model(new Random(seed), seed, new boolean[1]);
+    SystemView view = model.systems().get(0);
+    List<Change> all = removals(model);
+    int tried = 0;
+    for (int account = 0; account < ACCOUNTS && tried < 4; account++) {
+      int resource = (int) ((seed * 7 + account) % view.resources().size());
+      int right = (int) ((seed * 5 + account * 3) % view.rights().size());
+      if (model.asker().decide(view, account, Question.of(resource, right)) != Verdict.YES) {
+        continue;
+      }
+      tried++;
+      Removal found = new Unpick(model).find(new NotHeld(account, 0, List.of(right), resource));
+      if (found.result() != Removal.Result.NONE_ENDS_IT) {
+        assertThat(isHeld(model.with(found.changes()), account, resource, right))
+            .as("seed %d", seed)
+            .isFalse();
+      }
+      if (found.result() != Removal.Result.BEST_FOUND) {
+        long limit = found.changes().isEmpty() ? Long.MAX_VALUE : cost(model, found.changes());
+        for (int a = 0; a < all.size(); a++) {
+          for (int b = a; b < all.size(); b++) {
+            List<Change> two = a == b ? List.of(all.get(a)) : List.of(all.get(a), all.get(b));
+            if (cost(model, two) < limit) {
+              assertThat(isHeld(model.with(two), account, resource, right))
+                  .as(
+                      "seed %d account %d %d %d: %s, not %s",
+                      seed, account, resource, right, two, found)
+                  .isTrue();
+            }
+          }
+        }
+      }
+    }
+  }
+
+  private static boolean isHeld(AccessModel model, int account, int resource, int right) {
+    SystemView view = model.systems().get(0);
+    return model.asker().decide(view, account, Question.of(resource, right)) != Verdict.NO;
+  }
+
+  /** One for each, and one for each account that it may concern. */
+  private static long cost(AccessModel model, List<Change> changes) {
+    long cost = 0;
+    for (Change change : changes) {
+      int subject =
+          change instanceof Change.MembershipRemoved removed
+              ? removed.member()
+              : model
+                  .systems()
+                  .get(0)
+                  .grants()
+                  .get(((Change.AssignmentRemoved) change).grant())
+                  .subject();
+      IntList accounts = new IntList();
+      boolean implicit =
+          subject >= 0
+              && model.facts().kind(subject) == org.sobercompass.core.facts.SubjectKind.IMPLICIT;
+      if (subject >= 0 && !implicit) {
+        model.widest().walker().accounts(subject, accounts);
+      }
+      cost += 1 + (implicit ? ACCOUNTS : accounts.size());
+    }
+    return cost;
+  }
+
+  private static List<Change> removals(AccessModel model) {
+    List<Change> all = new ArrayList<>();
+    for (int grant = 0; grant < model.systems().get(0).grants().size(); grant++) {
+      Change change = new Change.AssignmentRemoved(0, grant);
+      try {
+        model.with(List.of(change));
+        all.add(change);
+      } catch (IllegalArgumentException e) {
+        continue;
+      }
+    }
+    for (int member = 0; member < model.facts().subjects(); member++) {
+      for (int i = 0; i < model.graph().upCount(member); i++) {
+        all.add(
+            new Change.MembershipRemoved(
+                member, model.graph().upGroup(member, i), model.graph().upVia(member, i)));
+      }
+    }
+    return all;
+  }
+
+  private static AccessModel model(Random random, long seed, boolean[] sure) {
     Facts facts = facts(random);
     FileStyle style = FileStyle.values()[(int) (seed % 3)];
     FileFacts files = files(facts, style, random);
     boolean certain = random.nextBoolean();
+    sure[0] = certain;
     Sight sight = sight(certain);
     FileAccess system =
         new FileAccess(
@@ -75,17 +185,7 @@ class FileContractTest {
             List.of(),
             files,
             facts);
-    AccessModel model =
-        AccessModel.of(facts, List.of(system), java.time.Instant.EPOCH, Optional.empty());
-    SystemView view = model.systems().get(0);
-    Asker asker = model.asker();
-    for (int account = 0; account < facts.accounts(); account++) {
-      check(view, asker, account, seed);
-    }
-    for (int r = 0; r < view.resources().size() && certain; r++) {
-      everybody(view, asker, r, seed);
-    }
-    removed(model, random, seed);
+    return AccessModel.of(facts, List.of(system), java.time.Instant.EPOCH, Optional.empty());
   }
 
   /** What is left when one entry is gone: all ways agree again, and the entry gives nothing. */
