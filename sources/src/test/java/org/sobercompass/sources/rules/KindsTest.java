@@ -204,7 +204,6 @@ class KindsTest {
   @Test
   void peersAreNotComparedUnlessTheWorkspaceSaysBy() {
     peers("10");
-    world.rules("zone: UTC");
     assertThat(world.judged().rules().peers()).containsExactly("title");
     world = new SmallWorkspace(root).account("p", "title: x").group("one", "p");
     world.given("a,group,one,top,,,");
@@ -278,7 +277,6 @@ class KindsTest {
   void kindsAreSwitchedOffAndWeighedByTheWorkspace() {
     world.given("reader,account,ann,top,,,").rules("findings: {weights: {given-to-person: high}}");
     assertThat(only("given-to-person").weight().word()).isEqualTo("high");
-    world.rules("groups: {}");
     assertThat(only("given-to-person").why()).contains("the workspace says high");
   }
 }
