@@ -17,6 +17,7 @@ import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Projected;
@@ -144,6 +145,31 @@ final class FindingContext {
   String words(Reach.Step step) {
     String to = Words.subject(facts, step.to());
     return step.action().map(action -> action.name() + ": " + to).orElse("is in " + to);
+  }
+
+  /** A finding whose cause is one assignment, and which ends when that is withdrawn. */
+  Finding ofGrant(
+      FindingKind kind,
+      SystemView view,
+      int number,
+      Grant grant,
+      Weight weight,
+      List<String> why,
+      String sentence,
+      List<Key> subjects,
+      String advice) {
+    return new Finding(
+        kind,
+        "",
+        grantKey(view, grant),
+        weight,
+        why,
+        sentence,
+        view.id(),
+        subjects,
+        List.of(line(view, grant)),
+        advice,
+        List.of(new Change.AssignmentRemoved(view.number(), number)));
   }
 
   List<Key> keys(Iterable<Integer> subjects) {

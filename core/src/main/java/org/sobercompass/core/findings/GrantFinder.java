@@ -11,9 +11,7 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Implicit;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finding.Evidence;
-import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Problem;
-import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 
 /** Single grants: to the missing, to everyone, to a person, redundant; and open applications. */
@@ -91,7 +89,7 @@ final class GrantFinder {
   private Finding missing(SystemView view, int number, Grant grant) {
     List<String> why = new ArrayList<>(List.of("nobody holds it today"));
     context.weight(view, view.system().roles().get(grant.role()), why);
-    return finding(
+    return context.ofGrant(
         FindingKind.GIVEN_TO_MISSING,
         view,
         number,
@@ -110,7 +108,7 @@ final class GrantFinder {
   }
 
   private Finding redundant(SystemView view, int number, Grant grant) {
-    return finding(
+    return context.ofGrant(
         FindingKind.REDUNDANT,
         view,
         number,
@@ -126,7 +124,7 @@ final class GrantFinder {
     List<String> why = new ArrayList<>(List.of("it follows the person, not the task"));
     Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
     boolean high = weight == Weight.HIGH && context.isWide(view.resources(), grant);
-    return finding(
+    return context.ofGrant(
         FindingKind.GIVEN_TO_PERSON,
         view,
         number,
@@ -143,7 +141,7 @@ final class GrantFinder {
     int reached = grant.activeAt(context.model.asOf().getEpochSecond()) ? reached(view, grant) : 0;
     Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
     why.add("it reaches " + FindingContext.count(reached, "account", "accounts"));
-    return finding(
+    return context.ofGrant(
         FindingKind.GIVEN_TO_EVERYONE,
         view,
         number,
@@ -169,29 +167,5 @@ final class GrantFinder {
       }
     }
     return 0;
-  }
-
-  private Finding finding(
-      FindingKind kind,
-      SystemView view,
-      int number,
-      Grant grant,
-      Weight weight,
-      List<String> why,
-      String sentence,
-      List<Key> subjects,
-      String advice) {
-    return new Finding(
-        kind,
-        "",
-        context.grantKey(view, grant),
-        weight,
-        why,
-        sentence,
-        view.id(),
-        subjects,
-        List.of(context.line(view, grant)),
-        advice,
-        List.of(new Change.AssignmentRemoved(view.number(), number)));
   }
 }

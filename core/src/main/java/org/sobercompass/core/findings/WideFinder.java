@@ -9,9 +9,9 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Side.Permission;
+import org.sobercompass.core.key.Key;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.store.IntList;
-import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
 
@@ -214,17 +214,8 @@ final class WideFinder {
       List<String> why,
       String sentence,
       String advice) {
-    return new Finding(
-        kind,
-        "",
-        context.grantKey(view, grant),
-        weight,
-        why,
-        sentence,
-        view.id(),
-        grant.subject() < 0 ? List.of() : List.of(context.facts.key(grant.subject())),
-        List.of(context.line(view, grant)),
-        advice,
-        List.of(new Change.AssignmentRemoved(view.number(), number)));
+    List<Key> subjects =
+        grant.subject() < 0 ? List.of() : List.of(context.facts.key(grant.subject()));
+    return context.ofGrant(kind, view, number, grant, weight, why, sentence, subjects, advice);
   }
 }
