@@ -5,8 +5,10 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Random;
+import java.util.Set;
 
 /**
  * Writes a synthetic organization as a workspace: an LDIF export, application files, assignments.
@@ -73,10 +75,19 @@ public final class Generator {
       main.append("  - {id: rule-")
           .append(rule)
           .append(", weight: high, sides: [[")
-          .append(permission());
-      main.append("], [").append(permission()).append("], [").append(permission()).append("]]}\n");
+          .append(String.join("], [", threePermissions()))
+          .append("]]}\n");
     }
     Files.writeString(root.resolve("compass.yaml"), main);
+  }
+
+  /** Three that differ: one right on two sides of a rule is an error. */
+  private Set<String> threePermissions() {
+    Set<String> sides = new LinkedHashSet<>();
+    while (sides.size() < 3) {
+      sides.add(permission());
+    }
+    return sides;
   }
 
   private String permission() {
