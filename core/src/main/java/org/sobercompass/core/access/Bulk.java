@@ -130,6 +130,9 @@ public final class Bulk {
   public interface SubjectVisitor {
     /** One account in one system that names it, or a group of it; valid during the call only. */
     void visit(int account, SystemView view, SubjectSet subjects);
+
+    /** All systems of an account were visited, or none names it; called for every account. */
+    default void done(int account) {}
   }
 
   /** The same, before anything is decided: also accounts whose grants do not hold now. */
@@ -208,6 +211,7 @@ public final class Bulk {
             own.clear();
           }
         }
+        visitor.done(account);
       }
     }
 

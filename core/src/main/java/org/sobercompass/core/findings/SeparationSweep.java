@@ -12,11 +12,13 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.SeparationTests.OfAct;
 import org.sobercompass.core.findings.SeparationTests.OfRights;
 import org.sobercompass.core.findings.SeparationTests.OfRoles;
+import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Projected;
 import org.sobercompass.core.system.Standing;
+import org.sobercompass.core.system.Token;
 
 /**
  * Which sides of which rules each account holds: one sweep over all accounts, on all processors.
@@ -53,7 +55,13 @@ final class SeparationSweep {
     List<Hold> all = new ArrayList<>();
     Bulk bulk = model.bulk();
     Bulk.TrusteeIndex index = bulk.trusteeIndex();
-    bulk.inOrder((asker, range) -> new Worker(asker).run(range, index), all::addAll);
+    bulk.inOrder(
+        (asker, range) -> {
+          Worker worker = new Worker(asker);
+          Bulk.route(asker, range, index, worker);
+          return worker.holds;
+        },
+        all::addAll);
     return all;
   }
 
@@ -61,161 +69,168 @@ final class SeparationSweep {
   List<Hold> of(Asker asker, int account) {
     Worker worker = new Worker(asker);
     for (SystemView view : model.systems()) {
-      if (worker.isAsked(view)) {
-        Projected who = asker.projected(view, account);
-        if (!who.isEmpty()) {
-          worker.visit(account, view, who);
-        }
-      }
+      worker.visit(account, view, asker.subjects(view, account));
     }
-    worker.close();
+    worker.done(account);
     return worker.holds;
   }
 
-  /** Collects the holds of a run of accounts. Not thread-safe. */
-  private final class Worker {
+  /**
+   * Collects the holds of a run of accounts, each in two steps: what its grants may give at most,
+   * which costs little and leaves most rules out; then, for the rules that are left, what it really
+   * holds. Not thread-safe.
+   */
+  private final class Worker implements Bulk.SubjectVisitor {
     final List<Hold> holds = new ArrayList<>();
     private final Asker asker;
+    private final long asOf = model.asOf().getEpochSecond();
     private final long[] usable = new long[tests.rules.size()];
     private final long[] held = new long[tests.rules.size()];
     private final BitSet touched = new BitSet();
-    private long[] yes = new long[4];
-    private long[] any = new long[4];
-    private int current = -1;
+    private final IntList hitSystem = new IntList();
+    private final IntList hitTest = new IntList();
+    private final long[][] may = new long[model.systems().size()][];
 
     Worker(Asker asker) {
       this.asker = asker;
-    }
-
-    boolean isAsked(SystemView view) {
-      return tests.rights[view.number()].length + tests.roles[view.number()].length > 0;
-    }
-
-    List<Hold> run(Bulk.Range range, Bulk.TrusteeIndex index) {
-      Bulk.sweep(asker, range, index, this::visit);
-      close();
-      if (!tests.acts.isEmpty()) {
-        missedByActs(range);
-      }
-      return holds;
-    }
-
-    void visit(int account, SystemView view, Projected who) {
-      if (account != current) {
-        close();
-        current = account;
-      }
-      if (isAsked(view)) {
-        rights(account, view, who);
-        roles(account, view);
+      for (SystemView view : model.systems()) {
+        may[view.number()] = new long[view.rights().words()];
       }
     }
 
-    private void rights(int account, SystemView view, Projected who) {
-      OfRights[] of = tests.rights[view.number()];
-      if (of.length == 0) {
-        return;
-      }
-      int words = view.rights().words();
-      if (yes.length < words) {
-        yes = new long[words];
-        any = new long[words];
-      }
-      Arrays.fill(yes, 0);
-      Arrays.fill(any, 0);
-      view.decider().sweep(who, this::add);
-      boolean asked = false;
-      boolean free = false;
-      for (OfRights test : of) {
-        if (meets(any, test.bits())) {
-          free = asked ? free : isUsable(view, account);
-          asked = true;
-          note(test.rule(), test.side(), free && meets(yes, test.bits()));
+    @Override
+    public void visit(int account, SystemView view, SubjectSet subjects) {
+      OfRights[] ofRights = tests.rights[view.number()];
+      if (ofRights.length > 0) {
+        long[] any = may[view.number()];
+        Arrays.fill(any, 0);
+        view.decider().mayHold(new Token(account, subjects, asOf), any);
+        for (int t = 0; t < ofRights.length; t++) {
+          if (SeparationTests.meets(any, ofRights[t].bits())) {
+            hit(view, t, ofRights[t].rule(), ofRights[t].side());
+          }
         }
       }
-    }
-
-    private void add(int node, boolean below, int count, long[] sure, long[] perhaps) {
-      for (int w = 0; w < sure.length; w++) {
-        yes[w] |= sure[w];
-        any[w] |= sure[w] | perhaps[w];
-      }
-    }
-
-    private void roles(int account, SystemView view) {
-      OfRoles[] of = tests.roles[view.number()];
-      if (of.length == 0) {
-        return;
-      }
-      long asOf = model.asOf().getEpochSecond();
-      IntList grants = view.decider().grantsOf(asker.token(view, account));
-      for (int i = 0; i < grants.size(); i++) {
-        Grant grant = view.grants().get(grants.get(i));
-        for (OfRoles test : of) {
-          if (grant.activeAt(asOf) && test.roles().get(grant.role())) {
-            note(test.rule(), test.side(), isUsable(view, account));
+      OfRoles[] ofRoles = tests.roles[view.number()];
+      if (ofRoles.length > 0) {
+        IntList grants = view.decider().grantsOf(new Token(account, subjects, asOf));
+        for (int t = 0; t < ofRoles.length; t++) {
+          if (isGiven(view, grants, ofRoles[t].roles())) {
+            hit(view, ~t, ofRoles[t].rule(), ofRoles[t].side());
           }
         }
       }
     }
 
-    private boolean isUsable(SystemView view, int account) {
-      return asker.standing(view, account).state() == Standing.State.USABLE;
+    private boolean isGiven(SystemView view, IntList grants, BitSet roles) {
+      for (int i = 0; i < grants.size(); i++) {
+        Grant grant = view.grants().get(grants.get(i));
+        if (grant.activeAt(asOf) && roles.get(grant.role())) {
+          return true;
+        }
+      }
+      return false;
+    }
+
+    /** A test that may be passed: of rights by its number, of roles by the complement of it. */
+    private void hit(SystemView view, int test, int rule, int side) {
+      hitSystem.add(view.number());
+      hitTest.add(test);
+      held[rule] |= 1L << side;
+      touched.set(rule);
+    }
+
+    @Override
+    public void done(int account) {
+      for (OfAct act : tests.acts) {
+        if (act.accounts().get(account)) {
+          held[act.rule()] |= 1L << act.side();
+          touched.set(act.rule());
+        }
+      }
+      if (!touched.isEmpty()) {
+        boolean all = keepAll || persons.accounts(account).size() > 1;
+        for (int rule = touched.nextSetBit(0); rule >= 0; rule = touched.nextSetBit(rule + 1)) {
+          touched.set(rule, all || tests.enough(rule, held[rule]));
+          held[rule] = 0;
+        }
+        verify(account);
+        keep(account, all);
+      }
+      hitSystem.clear();
+      hitTest.clear();
+    }
+
+    /** What is really held of the rules that are left. */
+    private void verify(int account) {
+      for (OfAct act : tests.acts) {
+        if (touched.get(act.rule()) && act.accounts().get(account)) {
+          note(act.rule(), act.side(), true);
+        }
+      }
+      InSystem last = null;
+      for (int i = 0; i < hitTest.size(); i++) {
+        int system = hitSystem.get(i);
+        int test = hitTest.get(i);
+        boolean ofRights = test >= 0;
+        int rule = ofRights ? tests.rights[system][test].rule() : tests.roles[system][~test].rule();
+        if (touched.get(rule)) {
+          if (last == null || last.view.number() != system) {
+            last = new InSystem(asker, model.systems().get(system), account);
+          }
+          if (ofRights) {
+            last.right(tests.rights[system][test]);
+          } else {
+            note(rule, tests.roles[system][~test].side(), last.isUsable());
+          }
+        }
+      }
     }
 
     private void note(int rule, int side, boolean free) {
       usable[rule] |= free ? 1L << side : 0;
       held[rule] |= 1L << side;
-      touched.set(rule);
     }
 
-    void close() {
-      if (current < 0) {
-        return;
-      }
-      acts(current);
-      boolean all = keepAll || persons.accounts(current).size() > 1;
+    private void keep(int account, boolean all) {
       for (int rule = touched.nextSetBit(0); rule >= 0; rule = touched.nextSetBit(rule + 1)) {
-        if (all || tests.enough(rule, held[rule])) {
-          holds.add(new Hold(current, rule, usable[rule], held[rule]));
+        if (held[rule] != 0 && (all || tests.enough(rule, held[rule]))) {
+          holds.add(new Hold(account, rule, usable[rule], held[rule]));
         }
         usable[rule] = 0;
         held[rule] = 0;
       }
       touched.clear();
-      current = -1;
     }
 
-    private void acts(int account) {
-      for (OfAct act : tests.acts) {
-        if (act.accounts().get(account)) {
-          note(act.rule(), act.side(), true);
+    /** What one account holds in one system, looked up when first asked. */
+    private final class InSystem {
+      final SystemView view;
+      private final long[] yes;
+      private final long[] any;
+      private final boolean free;
+
+      InSystem(Asker asker, SystemView view, int account) {
+        this.view = view;
+        this.yes = new long[view.rights().words()];
+        this.any = new long[view.rights().words()];
+        Projected who = asker.projected(view, account);
+        if (!who.isEmpty()) {
+          view.decider().held(who, yes, any);
+        }
+        free = asker.standing(view, account).state() == Standing.State.USABLE;
+      }
+
+      boolean isUsable() {
+        return free;
+      }
+
+      void right(OfRights test) {
+        if (SeparationTests.meets(any, test.bits())) {
+          note(test.rule(), test.side(), free && SeparationTests.meets(yes, test.bits()));
         }
       }
     }
-
-    /** Accounts that can act, and that no system of a rule names. */
-    private void missedByActs(Bulk.Range range) {
-      BitSet seen = new BitSet();
-      holds.forEach(hold -> seen.set(hold.account()));
-      for (int account = range.from(); account < range.to(); account++) {
-        int asked = account;
-        if (!seen.get(account) && tests.acts.stream().anyMatch(a -> a.accounts().get(asked))) {
-          current = account;
-          close();
-        }
-      }
-      holds.sort(java.util.Comparator.comparingInt(Hold::account).thenComparingInt(Hold::rule));
-    }
-  }
-
-  private static boolean meets(long[] a, long[] b) {
-    for (int w = 0; w < b.length; w++) {
-      if ((a[w] & b[w]) != 0) {
-        return true;
-      }
-    }
-    return false;
   }
 
   /** The nodes at which one side is held and can be used, with what hangs on how near they are. */

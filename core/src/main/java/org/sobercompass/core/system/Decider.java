@@ -21,6 +21,36 @@ public interface Decider {
   /** Gives everything in bulk, without reasons; cells in the order of resources, parents first. */
   void sweep(Projected who, GrantSink out);
 
+  /**
+   * Adds the rights that a token may hold at some resource: never too few, and too many where
+   * something takes away. Meant to leave out quickly whom a question cannot concern.
+   *
+   * @param into one bit a right, in words of 64
+   */
+  default void mayHold(Token token, long[] into) {
+    Projected who = project(token);
+    if (!who.isEmpty()) {
+      held(who, new long[into.length], into);
+    }
+  }
+
+  /**
+   * Adds exactly the rights held at some resource, wherever it is; agrees with {@link #sweep}.
+   *
+   * @param sure those surely held somewhere
+   * @param any those surely or perhaps held somewhere
+   */
+  default void held(Projected who, long[] sure, long[] any) {
+    sweep(
+        who,
+        (resource, below, count, yes, perhaps) -> {
+          for (int w = 0; w < yes.length; w++) {
+            sure[w] |= yes[w];
+            any[w] |= yes[w] | perhaps[w];
+          }
+        });
+  }
+
   /** Decides one question with its proofs, and what is stopped. */
   Decision explain(Token token, Question question, Limits limits);
 

@@ -135,6 +135,40 @@ class AgainstTheReferenceTest {
         });
   }
 
+  /** Held anywhere: what the reference gives at one node or another; the bound is never less. */
+  @ParameterizedTest
+  @MethodSource("batches")
+  void whatIsHeldAnywhereIsWhatTheReferenceGivesSomewhere(long batch) {
+    each(
+        batch,
+        (world, naive, view, asker, seed) -> {
+          for (int a = 0; a < world.facts.accounts(); a++) {
+            long[] sure = new long[view.rights().words()];
+            long[] any = new long[sure.length];
+            long[] most = new long[sure.length];
+            view.decider().held(asker.projected(view, a), sure, any);
+            view.decider().mayHold(asker.token(view, a), most);
+            for (int right = 0; right < world.rights.size(); right++) {
+              Verdict best = Verdict.NO;
+              for (int node = 0; node < view.resources().size(); node++) {
+                Verdict here = naive.decide(a, world.rights.text(right), node);
+                best =
+                    here == Verdict.YES || best == Verdict.YES
+                        ? Verdict.YES
+                        : here == Verdict.UNDECIDED ? here : best;
+              }
+              assertThat(sure[right >> 6] >>> right & 1)
+                  .as(seed)
+                  .isEqualTo(best == Verdict.YES ? 1 : 0);
+              assertThat(any[right >> 6] >>> right & 1)
+                  .as(seed)
+                  .isEqualTo(best == Verdict.NO ? 0 : 1);
+              assertThat(any[right >> 6] & ~most[right >> 6]).as(seed).isZero();
+            }
+          }
+        });
+  }
+
   private static Map<Integer, Verdict> sweep(SystemView view, Asker asker, int account) {
     Map<Integer, Verdict> found = new HashMap<>();
     Map<Integer, long[][]> self = new HashMap<>();

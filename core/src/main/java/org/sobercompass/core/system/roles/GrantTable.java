@@ -119,6 +119,26 @@ final class GrantTable {
     }
   }
 
+  /** Adds the rights that the grants to a subject allow at a point in time. */
+  void addAllowed(int subject, long asOf, long[][] allows, long[] into) {
+    int slot = slot(subject);
+    if (slots[slot] < 0) {
+      return;
+    }
+    for (int at = slots[slot + 1]; at < slots[slot + 2]; at++) {
+      int grant = bySubject[at];
+      if (alwaysActive || activeAt(grant, asOf)) {
+        add(allows[role[grant]], into);
+      }
+    }
+  }
+
+  static void add(long[] rights, long[] into) {
+    for (int w = 0; w < rights.length; w++) {
+      into[w] |= rights[w];
+    }
+  }
+
   /** Adds all grants to a subject, whether they hold or not. */
   void collectAll(int subject, IntList into) {
     int slot = slot(subject);
