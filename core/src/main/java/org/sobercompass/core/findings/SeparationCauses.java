@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.membership.MembershipGraph;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
@@ -36,20 +37,21 @@ final class SeparationCauses {
     this.context = context;
     this.tests = tests;
     this.rule = rule;
+    BitSet whole = whole(broken);
     for (SystemView view : context.model.systems()) {
       if (tests.rights[view.number()].length + tests.roles[view.number()].length > 0) {
-        collect(view);
+        collect(view, !whole.isEmpty());
       }
     }
     sidesOfGroup.forEach(
         (group, sides) -> {
-          if (tests.enough(rule, sides) && isOfAll(group, broken)) {
+          if (whole.get(group) && tests.enough(rule, sides)) {
             groups.set(group);
           }
         });
   }
 
-  private void collect(SystemView view) {
+  private void collect(SystemView view, boolean withGroups) {
     long[] sides = new long[view.system().roles().size()];
     long all = 0;
     for (int role = 0; role < sides.length; role++) {
@@ -59,7 +61,7 @@ final class SeparationCauses {
         roles.add(new RoleCause(view, role));
       }
     }
-    if (all == 0) {
+    if (all == 0 || !withGroups) {
       return;
     }
     long asOf = context.model.asOf().getEpochSecond();
@@ -84,18 +86,48 @@ final class SeparationCauses {
     }
   }
 
+  /**
+   * The groups all of whose members break the rule: from the groups of those who break it upwards,
+   * as long as nobody else is in them. There are few, so this comes before what groups are given.
+   */
+  private BitSet whole(BitSet broken) {
+    BitSet whole = new BitSet();
+    BitSet asked = new BitSet();
+    MembershipGraph graph = context.model.graph();
+    IntList next = new IntList();
+    broken.stream().forEach(next::add);
+    for (int at = 0; at < next.size(); at++) {
+      int member = next.get(at);
+      for (int i = 0; i < graph.upCount(member); i++) {
+        int group = graph.upGroup(member, i);
+        if (!asked.get(group)) {
+          asked.set(group);
+          if (isOfAll(graph, group, broken)) {
+            whole.set(group);
+            next.add(group);
+          }
+        }
+      }
+    }
+    return whole;
+  }
+
   /** Whether really all of its members break the rule: a deny or a window may stop some. */
-  private boolean isOfAll(int group, BitSet broken) {
+  private boolean isOfAll(MembershipGraph graph, int group, BitSet broken) {
+    for (int i = 0; i < graph.downCount(group); i++) {
+      int member = graph.downMember(group, i);
+      if (member < context.facts.accounts() && !broken.get(member)) {
+        return false;
+      }
+    }
     IntList accounts = new IntList();
     context.widest().accounts(group, accounts);
-    boolean any = false;
     for (int i = 0; i < accounts.size(); i++) {
       if (!broken.get(accounts.get(i))) {
         return false;
       }
-      any = true;
     }
-    return any;
+    return !accounts.isEmpty();
   }
 
   /** The roles that have enough sides, whether anybody holds them or not. */
