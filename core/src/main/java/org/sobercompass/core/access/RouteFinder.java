@@ -2,7 +2,9 @@ package org.sobercompass.core.access;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import org.jspecify.annotations.Nullable;
@@ -12,6 +14,7 @@ import org.sobercompass.core.membership.MembershipPaths;
 import org.sobercompass.core.membership.MembershipPaths.Path;
 import org.sobercompass.core.membership.MembershipPaths.Paths;
 import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.membership.ShortestPaths;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.AccessSystem.RoleChain;
@@ -31,6 +34,7 @@ public final class RouteFinder {
   private final Asker asker;
   private final AccessModel model;
   private final Limits limits;
+  private final Map<Memberships, ShortestPaths> shortest = new IdentityHashMap<>();
   private boolean more;
   private Memberships.@Nullable Walker wideWalker;
 
@@ -139,6 +143,12 @@ public final class RouteFinder {
     }
     if (model.facts().kind(subject) == SubjectKind.IMPLICIT) {
       return List.of(new Path(List.of(account, subject), List.of(Via.IMPLICIT)));
+    }
+    if (most == 1 && account != subject && model.facts().kind(subject) == SubjectKind.GROUP) {
+      Optional<Path> one =
+          shortest.computeIfAbsent(memberships, ShortestPaths::new).find(account, subject);
+      more |= one.isPresent();
+      return one.map(List::of).orElse(List.of());
     }
     Paths paths = new MembershipPaths(memberships).find(account, subject, most);
     more |= paths.more();

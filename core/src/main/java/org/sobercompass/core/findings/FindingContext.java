@@ -4,7 +4,11 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Consumer;
+import java.util.function.Function;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Route;
@@ -28,6 +32,7 @@ import org.sobercompass.core.system.RoleInfo;
 /** What the finders share: the model, an asker, wording, weights. Not thread-safe. */
 final class FindingContext {
   static final int SHOWN = 3;
+  private static final int CHUNK = 100;
 
   final AccessModel model;
   final Facts facts;
@@ -42,9 +47,33 @@ final class FindingContext {
     this(judged, judged.model().asker());
   }
 
-  /** The same for another thread. */
-  FindingContext forked(Asker ofThread) {
-    return new FindingContext(judged, ofThread);
+  /**
+   * Tells what is found of each thing, in their order; it is looked for on all processors.
+   *
+   * @param teller what makes findings with a context of its own thread; called once a thread
+   */
+  <T> void each(
+      List<T> things,
+      Function<FindingContext, Function<T, Optional<Finding>>> teller,
+      Consumer<Finding> out) {
+    Map<Thread, Function<T, Optional<Finding>>> tellers = new ConcurrentHashMap<>();
+    model
+        .bulk()
+        .inChunksOf(CHUNK)
+        .each(
+            things.size(),
+            (own, range) -> {
+              Function<T, Optional<Finding>> tell =
+                  tellers.computeIfAbsent(
+                      Thread.currentThread(),
+                      thread -> teller.apply(new FindingContext(judged, own)));
+              List<Finding> found = new ArrayList<>();
+              for (T thing : things.subList(range.from(), range.to())) {
+                tell.apply(thing).ifPresent(found::add);
+              }
+              return found;
+            },
+            found -> found.forEach(out));
   }
 
   private FindingContext(Judged judged, Asker asker) {

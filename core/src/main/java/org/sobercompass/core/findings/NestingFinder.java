@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
@@ -13,6 +14,7 @@ import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.membership.MembershipGraph;
 import org.sobercompass.core.membership.MembershipPaths;
+import org.sobercompass.core.membership.ShortestPaths;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.store.Stamps;
 import org.sobercompass.core.system.Grant;
@@ -27,12 +29,14 @@ final class NestingFinder {
   private final Facts facts;
   private final MembershipGraph graph;
   private final Stamps met;
+  private final ShortestPaths paths;
 
   NestingFinder(FindingContext context) {
     this.context = context;
     this.facts = context.facts;
     this.graph = context.model.graph();
     this.met = new Stamps(facts.subjects());
+    this.paths = new ShortestPaths(context.model.widest());
   }
 
   void find(Consumer<Finding> out) {
@@ -53,10 +57,16 @@ final class NestingFinder {
         }
       }
     }
-    given.forEach((group, views) -> group(group, views, out));
+    context.each(
+        List.copyOf(given.entrySet()),
+        own -> {
+          NestingFinder finder = new NestingFinder(own);
+          return one -> finder.group(one.getKey(), one.getValue());
+        },
+        out);
   }
 
-  private void group(int group, List<SystemView> views, Consumer<Finding> out) {
+  private Optional<Finding> group(int group, List<SystemView> views) {
     IntList groups = IntList.of(group);
     IntList depths = IntList.of(0);
     met.clear();
@@ -85,21 +95,18 @@ final class NestingFinder {
         }
       }
     }
-    if (!deep.isEmpty()) {
-      out.accept(finding(group, views, deep, deepest));
-    }
+    return deep.isEmpty() ? Optional.empty() : Optional.of(finding(group, views, deep, deepest));
   }
 
   private Finding finding(int group, List<SystemView> views, BitSet deep, int deepest) {
     List<Evidence> evidence = new ArrayList<>();
-    MembershipPaths paths = new MembershipPaths(context.model.widest());
     deep.stream()
         .limit(FindingContext.SHOWN)
         .forEach(
             account ->
-                paths.find(account, group, 1).list().stream()
-                    .limit(1)
-                    .forEach(path -> evidence.add(Evidence.of(chain(path)))));
+                paths
+                    .find(account, group)
+                    .ifPresent(path -> evidence.add(Evidence.of(chain(path)))));
     List<String> names = views.stream().map(view -> view.system().name()).toList();
     return new Finding(
         FindingKind.DEEP_NESTING,

@@ -11,6 +11,7 @@ import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Projected;
 import org.sobercompass.core.system.Resources;
+import org.sobercompass.core.system.RightBits;
 import org.sobercompass.core.system.Standing;
 
 /**
@@ -76,8 +77,8 @@ final class SeparationPlaces {
                 who,
                 (node, below, count, yes, perhaps) -> {
                   boolean held =
-                      SeparationTests.meets(yes, test.bits())
-                          || (!usableOnly && SeparationTests.meets(perhaps, test.bits()));
+                      RightBits.meet(yes, test.bits())
+                          || (!usableOnly && RightBits.meet(perhaps, test.bits()));
                   covered.cell(node, below, held);
                 });
         covered.addTo(test.side());

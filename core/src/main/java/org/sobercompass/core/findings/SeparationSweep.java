@@ -17,6 +17,7 @@ import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Projected;
+import org.sobercompass.core.system.RightBits;
 import org.sobercompass.core.system.Standing;
 import org.sobercompass.core.system.Token;
 
@@ -106,7 +107,7 @@ final class SeparationSweep {
         Arrays.fill(any, 0);
         view.decider().mayHold(new Token(account, subjects, asOf), any);
         for (int t = 0; t < ofRights.length; t++) {
-          if (SeparationTests.meets(any, ofRights[t].bits())) {
+          if (RightBits.meet(any, ofRights[t].bits())) {
             hit(view, t, ofRights[t].rule(), ofRights[t].side());
           }
         }
@@ -226,8 +227,8 @@ final class SeparationSweep {
       }
 
       void right(OfRights test) {
-        if (SeparationTests.meets(any, test.bits())) {
-          note(test.rule(), test.side(), free && SeparationTests.meets(yes, test.bits()));
+        if (RightBits.meet(any, test.bits())) {
+          note(test.rule(), test.side(), free && RightBits.meet(yes, test.bits()));
         }
       }
     }

@@ -1,13 +1,13 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.Side.Act;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.Side.RoleHeld;
+import org.sobercompass.core.system.RightBits;
 import org.sobercompass.core.system.RoleInfo;
 
 /** Separation rules made ready for a sweep: for each system what its rights and roles count for. */
@@ -62,7 +62,7 @@ final class SeparationTests {
         held.or(including(view, h.role()));
       }
     }
-    if (Arrays.stream(bits).anyMatch(w -> w != 0)) {
+    if (!RightBits.isEmpty(bits)) {
       ofRights.add(new OfRights(rule, side, bits));
     }
     if (!held.isEmpty()) {
@@ -100,7 +100,7 @@ final class SeparationTests {
     long sides = 0;
     RoleInfo info = view.system().roles().get(role);
     for (OfRights test : rights[view.number()]) {
-      if (test.rule == rule && meets(info.allows(), test.bits)) {
+      if (test.rule == rule && RightBits.meet(info.allows(), test.bits)) {
         sides |= 1L << test.side;
       }
     }
@@ -110,15 +110,6 @@ final class SeparationTests {
       }
     }
     return sides;
-  }
-
-  static boolean meets(long[] a, long[] b) {
-    for (int w = 0; w < a.length; w++) {
-      if ((a[w] & b[w]) != 0) {
-        return true;
-      }
-    }
-    return false;
   }
 
   boolean enough(int rule, long sides) {

@@ -1,13 +1,11 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
-import org.sobercompass.core.access.Bulk;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.findings.Finding.Evidence;
@@ -35,31 +33,13 @@ final class SeparationWords {
 
   /** Tells all conflicts; their evidence is looked up on all processors. */
   void tell(List<SeparationFinder.Draft> drafts, Consumer<Finding> out) {
-    Map<Thread, FindingContext> contexts = new HashMap<>();
-    context
-        .model
-        .bulk()
-        .inChunksOf(200)
-        .each(
-            drafts.size(),
-            (asker, range) -> {
-              FindingContext own;
-              synchronized (contexts) {
-                own = contexts.computeIfAbsent(Thread.currentThread(), t -> context.forked(asker));
-              }
-              return chunk(own, drafts, range);
-            },
-            found -> found.forEach(out));
-  }
-
-  private List<Finding> chunk(
-      FindingContext own, List<SeparationFinder.Draft> drafts, Bulk.Range range) {
-    SeparationWords words = new SeparationWords(own, tests);
-    List<Finding> found = new ArrayList<>();
-    for (int i = range.from(); i < range.to(); i++) {
-      found.add(words.finding(drafts.get(i)));
-    }
-    return found;
+    context.each(
+        drafts,
+        own -> {
+          SeparationWords words = new SeparationWords(own, tests);
+          return draft -> Optional.of(words.finding(draft));
+        },
+        out);
   }
 
   private Finding finding(SeparationFinder.Draft draft) {

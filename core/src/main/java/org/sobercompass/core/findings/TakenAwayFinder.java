@@ -1,7 +1,6 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
@@ -19,8 +18,10 @@ import org.sobercompass.core.system.Decision;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Question;
+import org.sobercompass.core.system.RightBits;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.core.system.Stopped;
+import org.sobercompass.core.system.Token;
 import org.sobercompass.core.system.Verdict;
 
 /**
@@ -35,9 +36,7 @@ final class TakenAwayFinder {
   }
 
   /** What one assignment takes from whom. */
-  private static final class Taken {
-    final BitSet accounts = new BitSet();
-  }
+  private record Taken(SystemView view, int grant, BitSet accounts) {}
 
   void find(Consumer<Finding> out) {
     boolean[] asked = new boolean[context.model.systems().size()];
@@ -62,27 +61,33 @@ final class TakenAwayFinder {
             part.forEach(
                 one ->
                     all.computeIfAbsent(one[0], s -> new TreeMap<>())
-                        .computeIfAbsent(one[1], g -> new Taken())
+                        .computeIfAbsent(one[1], grant -> taken(one[0], grant))
                         .accounts
                         .set(one[2])));
-    all.forEach(
-        (system, taken) -> {
-          SystemView view = context.model.systems().get(system);
-          taken.forEach((number, what) -> out.accept(finding(view, number, what)));
-        });
+    List<Taken> taken = new ArrayList<>();
+    all.values().forEach(of -> taken.addAll(of.values()));
+    context.each(
+        taken,
+        own -> {
+          TakenAwayFinder finder = new TakenAwayFinder(own);
+          return one -> Optional.of(finder.finding(one));
+        },
+        out);
   }
 
   /** Each as system, grant that takes, account it takes from. */
   private List<int[]> chunk(
       Asker asker, Bulk.Range range, Bulk.TrusteeIndex index, boolean[] asked) {
     List<int[]> found = new ArrayList<>();
-    Bulk.sweep(
+    long asOf = context.model.asOf().getEpochSecond();
+    Bulk.route(
         asker,
         range,
         index,
-        (account, view, who) -> {
+        (account, view, subjects) -> {
           if (asked[view.number()]) {
-            IntList taking = view.decider().taking(who);
+            Token token = new Token(account, subjects, asOf);
+            IntList taking = view.decider().taking(view.decider().project(token));
             for (int i = 0; i < taking.size(); i++) {
               if (isAsked(view, view.grants().get(taking.get(i)))) {
                 found.add(new int[] {view.number(), taking.get(i), account});
@@ -93,14 +98,17 @@ final class TakenAwayFinder {
     return found;
   }
 
+  private Taken taken(int system, int grant) {
+    return new Taken(context.model.systems().get(system), grant, new BitSet());
+  }
+
   private boolean canTake(SystemView view) {
     return view.grants().stream().anyMatch(grant -> isAsked(view, grant));
   }
 
   private boolean isAsked(SystemView view, Grant grant) {
     RoleInfo role = view.system().roles().get(grant.role());
-    boolean gives = Arrays.stream(role.allows()).anyMatch(w -> w != 0);
-    return gives || context.rules.blockingRoles();
+    return !RightBits.isEmpty(role.allows()) || context.rules.blockingRoles();
   }
 
   /** A right that one account loses, and the grant that would give it. */
@@ -132,14 +140,15 @@ final class TakenAwayFinder {
     return Optional.empty();
   }
 
-  private Finding finding(SystemView view, int number, Taken what) {
+  private Finding finding(Taken what) {
+    SystemView view = what.view;
+    int number = what.grant;
     Grant grant = view.grants().get(number);
     List<Evidence> evidence = new ArrayList<>(List.of(context.line(view, grant)));
     what.accounts.stream()
         .limit(1)
         .forEach(a -> example(view, number, a).ifPresent(line -> evidence.add(Evidence.of(line))));
-    boolean denied =
-        Arrays.stream(view.system().roles().get(grant.role()).denies()).anyMatch(w -> w != 0);
+    boolean denied = !RightBits.isEmpty(view.system().roles().get(grant.role()).denies());
     return new Finding(
         FindingKind.GRANT_TAKES_AWAY,
         "",

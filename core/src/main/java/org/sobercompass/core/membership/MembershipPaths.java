@@ -54,45 +54,12 @@ public final class MembershipPaths {
     if (facts.kind(target) == SubjectKind.UNIT) {
       return units(account, target);
     }
-    return limit == 1 ? first(account, target) : new Search(account, target, limit).run();
-  }
-
-  /** One shortest chain only: upwards, level by level, until the target is met. */
-  private Paths first(int account, int target) {
-    Map<Integer, Integer> from = new HashMap<>();
-    IntList queue = IntList.of(account);
-    from.put(account, account);
-    int end = 1;
-    for (int level = 0; level <= memberships.profile().nesting() && end > 0; level++) {
-      int to = queue.size();
-      for (int at = to - end; at < to; at++) {
-        int member = queue.get(at);
-        for (int i = 0; i < graph.upCount(member); i++) {
-          int group = graph.upGroup(member, i);
-          if (!from.containsKey(group) && counts(member, i, group)) {
-            from.put(group, member);
-            queue.add(group);
-            if (group == target) {
-              return new Paths(List.of(path(from, account, target)), true);
-            }
-          }
-        }
-      }
-      end = queue.size() - to;
+    if (limit == 1) {
+      List<Path> one =
+          new ShortestPaths(memberships).find(account, target).map(List::of).orElse(List.of());
+      return new Paths(one, !one.isEmpty());
     }
-    return new Paths(List.of(), false);
-  }
-
-  private Path path(Map<Integer, Integer> from, int account, int target) {
-    List<Integer> chain = new ArrayList<>(List.of(target));
-    while (chain.get(0) != account) {
-      chain.add(0, from.getOrDefault(chain.get(0), account));
-    }
-    List<Via> vias = new ArrayList<>();
-    for (int i = 1; i < chain.size(); i++) {
-      vias.add(via(chain.get(i - 1), chain.get(i)));
-    }
-    return new Path(List.copyOf(chain), List.copyOf(vias));
+    return new Search(account, target, limit).run();
   }
 
   private Paths units(int account, int target) {
@@ -152,7 +119,7 @@ public final class MembershipPaths {
         int before = -1;
         for (int i = 0; i < graph.upCount(subject); i++) {
           int group = graph.upGroup(subject, i);
-          if (group != before && counts(subject, i, group)) {
+          if (group != before && memberships.countsPerhaps(subject, i, group)) {
             before = group;
             from.add(at);
             to.add(number(group));
@@ -263,7 +230,7 @@ public final class MembershipPaths {
       for (int i = 0; i < path.size(); i++) {
         chain.add(subjects.get(path.get(i)));
         if (i > 0) {
-          vias.add(via(chain.get(i - 1), chain.get(i)));
+          vias.add(memberships.via(chain.get(i - 1), chain.get(i)));
         }
       }
       Path made = new Path(List.copyOf(chain), List.copyOf(vias));
@@ -271,20 +238,5 @@ public final class MembershipPaths {
         found.add(made);
       }
     }
-  }
-
-  private Via via(int member, int group) {
-    for (int i = 0; i < graph.upCount(member); i++) {
-      if (graph.upGroup(member, i) == group && counts(member, i, group)) {
-        return graph.upVia(member, i);
-      }
-    }
-    throw new IllegalStateException("no edge from " + member + " to " + group);
-  }
-
-  private boolean counts(int member, int index, int group) {
-    Visibility visibility = memberships.visibility();
-    return memberships.counts(member, index, group)
-        && (visibility.sees(group) || visibility.perhapsSees(group));
   }
 }

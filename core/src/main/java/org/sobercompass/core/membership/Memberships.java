@@ -63,6 +63,16 @@ public final class Memberships {
     return (mask >> graph.upVia(member, index).ordinal() & 1) != 0 && groupCounts(group);
   }
 
+  /** By which kind of edge a member is in a group, the first that counts. */
+  Via via(int member, int group) {
+    for (int i = 0; i < graph.upCount(member); i++) {
+      if (graph.upGroup(member, i) == group && countsPerhaps(member, i, group)) {
+        return graph.upVia(member, i);
+      }
+    }
+    throw new IllegalStateException("no edge from " + member + " to " + group);
+  }
+
   private boolean groupCounts(int group) {
     return profile.mailOnlyGroups() || !facts.is(group, Facts.MAIL_ONLY);
   }
@@ -71,7 +81,8 @@ public final class Memberships {
     return visibility.sees(group) && counts(member, index, group);
   }
 
-  private boolean countsPerhaps(int member, int index, int group) {
+  /** Whether an edge counts, and its group is seen, surely or perhaps. */
+  boolean countsPerhaps(int member, int index, int group) {
     return (visibility.sees(group) || visibility.perhapsSees(group))
         && counts(member, index, group);
   }

@@ -7,6 +7,7 @@ import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.store.IntRows;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.RightBits;
 
 /** The grants of one basis as arrays, with the grants of each subject. Frozen and thread-safe. */
 final class GrantTable {
@@ -128,14 +129,8 @@ final class GrantTable {
     for (int at = slots[slot + 1]; at < slots[slot + 2]; at++) {
       int grant = bySubject[at];
       if (alwaysActive || activeAt(grant, asOf)) {
-        add(allows[role[grant]], into);
+        RightBits.add(allows[role[grant]], into);
       }
-    }
-  }
-
-  static void add(long[] rights, long[] into) {
-    for (int w = 0; w < rights.length; w++) {
-      into[w] |= rights[w];
     }
   }
 

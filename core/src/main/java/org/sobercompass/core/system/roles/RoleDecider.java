@@ -1,5 +1,6 @@
 package org.sobercompass.core.system.roles;
 
+import java.util.Arrays;
 import java.util.List;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
@@ -11,6 +12,7 @@ import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Projected;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Resources;
+import org.sobercompass.core.system.RightBits;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.core.system.Token;
 import org.sobercompass.core.system.Verdict;
@@ -34,6 +36,7 @@ final class RoleDecider implements Decider {
   final long[][] allows;
   final long[][] denies;
   final int words;
+  private final boolean[] takes;
   private final long[] none;
 
   RoleDecider(
@@ -45,6 +48,10 @@ final class RoleDecider implements Decider {
     this.none = new long[words];
     allows = roles.stream().map(RoleInfo::allows).toArray(long[][]::new);
     denies = roles.stream().map(RoleInfo::denies).toArray(long[][]::new);
+    takes = new boolean[denies.length];
+    for (int role = 0; role < takes.length; role++) {
+      takes[role] = !Arrays.equals(denies[role], none);
+    }
   }
 
   @Override
@@ -141,12 +148,7 @@ final class RoleDecider implements Decider {
   /** One node, everything sure, one class: a union and what is denied. The most usual case. */
   private void flat(RoleProjection who, GrantSink out) {
     long[] yes = new long[words];
-    for (int grant : who.sure) {
-      long[] allow = allows[table.role[grant]];
-      for (int w = 0; w < words; w++) {
-        yes[w] |= allow[w];
-      }
-    }
+    add(who.sure, yes);
     if (combining.mode() == Combining.Mode.DENY_OVERRIDES) {
       for (int grant : who.sure) {
         long[] deny = denies[table.role[grant]];
@@ -186,7 +188,7 @@ final class RoleDecider implements Decider {
 
   private void add(int[] grants, long[] into) {
     for (int grant : grants) {
-      GrantTable.add(allows[table.role[grant]], into);
+      RightBits.add(allows[table.role[grant]], into);
     }
   }
 
@@ -228,42 +230,58 @@ final class RoleDecider implements Decider {
   @Override
   public IntList taking(Projected projected) {
     RoleProjection who = (RoleProjection) projected;
+    if (who.sure.length < 2 || !mayTake(who)) {
+      return NO_GRANTS;
+    }
     IntList taking = new IntList(2);
-    for (int i = 0; i < who.sure.length && who.sure.length > 1; i++) {
+    long[] all = new long[words];
+    long[] deciding = new long[words];
+    for (int i = 0; i < who.sure.length; i++) {
       int node = table.node[who.sure[i]];
       if (i == 0 || node != table.node[who.sure[i - 1]]) {
-        taking(who, node, taking);
+        Arrays.fill(all, 0);
+        Arrays.fill(deciding, 0);
+        taking(who, node, all, deciding, taking);
       }
     }
     return taking;
   }
 
-  private void taking(RoleProjection who, int node, IntList taking) {
-    long top = -1;
+  /** Whether there is a deny, or a grant that is nearer than another. */
+  private boolean mayTake(RoleProjection who) {
     for (int grant : who.sure) {
-      top = covers(grant, node) ? Math.max(top, classOf(grant)) : top;
+      if (takes[table.role[grant]] || classOf(grant) != classOf(who.sure[0])) {
+        return true;
+      }
     }
-    long[] all = new long[words];
-    long[] deciding = new long[words];
+    return false;
+  }
+
+  private void taking(RoleProjection who, int node, long[] all, long[] deciding, IntList taking) {
+    long top = -1;
+    boolean denied = false;
     for (int grant : who.sure) {
       if (covers(grant, node)) {
-        long[] allow = allows[table.role[grant]];
-        for (int w = 0; w < words; w++) {
-          all[w] |= allow[w];
-          deciding[w] |= classOf(grant) == top ? allow[w] : 0;
+        long cls = classOf(grant);
+        if (cls > top) {
+          top = cls;
+          Arrays.fill(deciding, 0);
         }
+        long[] allow = allows[table.role[grant]];
+        RightBits.add(allow, all);
+        if (cls == top) {
+          RightBits.add(allow, deciding);
+        }
+        denied |= takes[table.role[grant]];
       }
     }
-    boolean nearer = false;
-    for (int w = 0; w < words; w++) {
-      nearer |= (all[w] & ~deciding[w]) != 0;
-    }
-    for (int grant : who.sure) {
-      boolean takes = nearer && classOf(grant) == top;
-      for (int w = 0; w < words; w++) {
-        takes |= (denies[table.role[grant]][w] & all[w]) != 0;
-      }
-      if (takes && covers(grant, node) && !taking.contains(grant)) {
+    boolean nearer = !Arrays.equals(all, deciding);
+    for (int i = 0; i < who.sure.length && (nearer || denied); i++) {
+      int grant = who.sure[i];
+      boolean here =
+          (nearer && classOf(grant) == top)
+              || (denied && RightBits.meet(denies[table.role[grant]], all));
+      if (here && covers(grant, node) && !taking.contains(grant)) {
         taking.add(grant);
       }
     }
