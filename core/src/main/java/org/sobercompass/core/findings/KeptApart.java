@@ -54,17 +54,11 @@ final class KeptApart implements Goal {
           }
         }
       }
-      if (tests.enough(rule, usable) && isNear(sweep, asker, holds)) {
+      if (tests.enough(rule, usable) && sweep.isNear(asker, rule, holds, true)) {
         return Optional.of(still(tests, asker, holds));
       }
     }
     return Optional.empty();
-  }
-
-  private boolean isNear(SeparationSweep sweep, Asker asker, List<Hold> person) {
-    Optional<SeparationPlaces> places = sweep.places(asker, rule);
-    places.ifPresent(p -> person.forEach(hold -> p.add(hold.account(), true)));
-    return places.map(SeparationPlaces::isEnough).orElse(true);
   }
 
   /** One route for each of as many sides as make a conflict. */

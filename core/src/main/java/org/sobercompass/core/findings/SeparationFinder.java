@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
+import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.findings.SeparationSweep.Hold;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.store.IntList;
@@ -20,6 +21,8 @@ import org.sobercompass.core.store.IntList;
  * or within reach it may become one.
  */
 final class SeparationFinder {
+  private static final BitSet NOBODY = new BitSet();
+
   private final FindingContext context;
   private final SeparationTests tests;
   private final SeparationSweep sweep;
@@ -27,7 +30,6 @@ final class SeparationFinder {
   private final List<SeparationCauses> causes = new ArrayList<>();
   private final List<Draft> present = new ArrayList<>();
   private final List<SeparationClose.Close> close = new ArrayList<>();
-  private final Map<Integer, BitSet> except = new HashMap<>();
 
   SeparationFinder(FindingContext context) {
     this.context = context;
@@ -57,23 +59,11 @@ final class SeparationFinder {
   /** By rule how many persons break it. */
   Map<String, Integer> counts() {
     Map<String, Integer> counts = new TreeMap<>(Key::compareUtf8);
-    Map<Long, Long> byPerson = new HashMap<>();
-    for (Hold hold : sweep.run()) {
-      SeparationRule rule = tests.rules.get(hold.rule());
-      boolean linked =
-          rule.perPerson() && context.judged.persons().accounts(hold.account()).size() > 1;
-      long before = 0;
-      if (linked) {
-        long key = (long) context.judged.persons().person(hold.account()) << 32 | hold.rule();
-        before = byPerson.getOrDefault(key, 0L);
-        byPerson.put(key, before | hold.usable());
-      }
-      boolean now =
-          tests.enough(hold.rule(), before | hold.usable())
-              && !tests.enough(hold.rule(), before)
-              && (linked || isNear(hold.rule(), List.of(hold), true));
-      counts.merge(rule.id(), now ? 1 : 0, Integer::sum);
-    }
+    tests.rules.forEach(rule -> counts.put(rule.id(), 0));
+    judge(
+        persons(sweep.run()),
+        person ->
+            counts.merge(tests.rules.get(person.rule).id(), person.breaks ? 1 : 0, Integer::sum));
     return counts;
   }
 
@@ -90,8 +80,8 @@ final class SeparationFinder {
     }
   }
 
-  /** Sums the holds up by person where the rule says so, and sorts them into what they are. */
-  private void gather(List<Hold> holds) {
+  /** The holds of one rule, of one account or of the linked accounts of a person. */
+  private List<List<Hold>> persons(List<Hold> holds) {
     Map<Long, List<Hold>> byPerson = new HashMap<>();
     List<List<Hold>> all = new ArrayList<>();
     for (Hold hold : holds) {
@@ -111,59 +101,82 @@ final class SeparationFinder {
         all.add(List.of(hold));
       }
     }
-    Map<String, Draft> drafts = new TreeMap<>(Key::compareUtf8);
-    all.forEach(person -> weigh(person, drafts));
-    present.addAll(drafts.values());
+    return all;
   }
 
-  private void weigh(List<Hold> person, Map<String, Draft> drafts) {
-    int rule = person.get(0).rule();
+  /** What the holds of a person come to under one rule. */
+  private record Person(int rule, List<Hold> holds, long usable, long held, boolean breaks) {}
+
+  /** Weighs persons on all processors, and hands them on in their order; not the excepted. */
+  private void judge(List<List<Hold>> persons, Consumer<Person> out) {
+    Map<Integer, BitSet> excepted = excepted();
+    context
+        .model
+        .bulk()
+        .each(
+            persons.size(),
+            (asker, range) -> {
+              List<Person> judged = new ArrayList<>();
+              for (List<Hold> holds : persons.subList(range.from(), range.to())) {
+                BitSet except = excepted.getOrDefault(holds.get(0).rule(), NOBODY);
+                if (holds.stream().noneMatch(hold -> except.get(hold.account()))) {
+                  judged.add(person(asker, holds));
+                }
+              }
+              return judged;
+            },
+            judged -> judged.forEach(out));
+  }
+
+  private Person person(Asker asker, List<Hold> holds) {
+    int rule = holds.get(0).rule();
     long usable = 0;
     long held = 0;
-    for (Hold hold : person) {
+    for (Hold hold : holds) {
       usable |= hold.usable();
       held |= hold.held();
     }
-    if (isExcepted(rule, person)) {
-      return;
-    }
-    if (tests.enough(rule, usable) && isNear(rule, person, true)) {
-      Cause cause = cause(rule, person);
+    boolean breaks = tests.enough(rule, usable) && sweep.isNear(asker, rule, holds, true);
+    return new Person(rule, holds, usable, held, breaks);
+  }
+
+  private void gather(List<Hold> holds) {
+    Map<String, Draft> drafts = new TreeMap<>(Key::compareUtf8);
+    judge(persons(holds), person -> sort(person, drafts));
+    present.addAll(drafts.values());
+  }
+
+  /** Into conflicts of today by their causes, and what may become one. */
+  private void sort(Person person, Map<String, Draft> drafts) {
+    int rule = person.rule;
+    if (person.breaks) {
+      Cause cause = cause(rule, person.holds);
       String id = tests.rules.get(rule).id() + " " + cause.key.text();
       Draft draft = drafts.computeIfAbsent(id, i -> new Draft(rule, cause, new ArrayList<>()));
-      person.forEach(hold -> draft.accounts.add(hold.account()));
-    } else if (usable != 0) {
-      long within = reach.of(rule, person);
-      if (tests.enough(rule, held | within) && isNear(rule, person, false)) {
-        close.add(new SeparationClose.Close(rule, person, usable, held, within));
+      person.holds.forEach(hold -> draft.accounts.add(hold.account()));
+    } else if (person.usable != 0) {
+      long within = reach.of(rule, person.holds);
+      if (tests.enough(rule, person.held | within)
+          && sweep.isNear(context.asker, rule, person.holds, false)) {
+        close.add(
+            new SeparationClose.Close(rule, person.holds, person.usable, person.held, within));
       }
     }
   }
 
-  private boolean isExcepted(int rule, List<Hold> person) {
-    List<Integer> named = tests.rules.get(rule).except();
-    if (named.isEmpty()) {
-      return false;
+  /** By rule the accounts that may hold what others may not. */
+  private Map<Integer, BitSet> excepted() {
+    Map<Integer, BitSet> all = new HashMap<>();
+    for (int rule = 0; rule < tests.rules.size(); rule++) {
+      IntList accounts = new IntList();
+      tests.rules.get(rule).except().forEach(of -> context.widest().accounts(of, accounts));
+      BitSet set = new BitSet();
+      for (int i = 0; i < accounts.size(); i++) {
+        set.set(accounts.get(i));
+      }
+      all.put(rule, set);
     }
-    BitSet all =
-        except.computeIfAbsent(
-            rule,
-            r -> {
-              IntList accounts = new IntList();
-              named.forEach(subject -> context.widest().accounts(subject, accounts));
-              BitSet set = new BitSet();
-              for (int i = 0; i < accounts.size(); i++) {
-                set.set(accounts.get(i));
-              }
-              return set;
-            });
-    return person.stream().anyMatch(hold -> all.get(hold.account()));
-  }
-
-  private boolean isNear(int rule, List<Hold> person, boolean usableOnly) {
-    Optional<SeparationPlaces> places = sweep.places(context.asker, rule);
-    places.ifPresent(p -> person.forEach(hold -> p.add(hold.account(), usableOnly)));
-    return places.map(SeparationPlaces::isEnough).orElse(true);
+    return all;
   }
 
   /** The most general cause: one role with enough sides, else one group, else the account. */

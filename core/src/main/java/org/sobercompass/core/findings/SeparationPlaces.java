@@ -1,9 +1,6 @@
 package org.sobercompass.core.findings;
 
-import java.util.ArrayList;
-import java.util.HashSet;
-import java.util.List;
-import java.util.Set;
+import java.util.BitSet;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.SeparationTests.OfRights;
@@ -17,14 +14,15 @@ import org.sobercompass.core.system.Standing;
 /**
  * Where the sides of a rule over nodes are held. At the same node: the sets of nodes meet, across
  * applications by the ids of nodes. Overlapping: a node of one side lies at, above or below one of
- * the other. An act has no node and meets all. Not thread-safe, like its asker.
+ * the other. An act has no node and meets all. O(nodes / 64) for each cell of what is held. Not
+ * thread-safe, like its asker.
  */
 final class SeparationPlaces {
   private final SeparationTests tests;
   private final Asker asker;
   private final int rule;
-  private final List<Set<String>> nodes = new ArrayList<>();
-  private final List<Set<String>> above = new ArrayList<>();
+  private final BitSet[] nodes;
+  private final BitSet exactly = new BitSet();
   private final boolean same;
   private long everywhere;
 
@@ -33,15 +31,10 @@ final class SeparationPlaces {
     this.asker = asker;
     this.rule = rule;
     this.same = tests.rules.get(rule).where() == SeparationRule.Where.SAME_NODE;
-    tests
-        .rules
-        .get(rule)
-        .sides()
-        .forEach(
-            side -> {
-              nodes.add(new HashSet<>());
-              above.add(new HashSet<>());
-            });
+    nodes = new BitSet[tests.rules.get(rule).sides().size()];
+    for (int side = 0; side < nodes.length; side++) {
+      nodes[side] = new BitSet();
+    }
   }
 
   /**
@@ -50,7 +43,7 @@ final class SeparationPlaces {
    * @param usableOnly whether only what it can use counts
    */
   void add(int account, boolean usableOnly) {
-    for (SystemView view : asker.model().systems()) {
+    for (SystemView view : tests.systems(rule)) {
       boolean counts =
           !usableOnly || asker.standing(view, account).state() == Standing.State.USABLE;
       if (counts) {
@@ -71,7 +64,7 @@ final class SeparationPlaces {
     }
     for (OfRights test : tests.rights[view.number()]) {
       if (test.rule() == rule) {
-        Covered covered = new Covered(view.resources());
+        Covered covered = new Covered(view);
         view.decider()
             .sweep(
                 who,
@@ -90,7 +83,7 @@ final class SeparationPlaces {
       for (int i = 0; i < grants.size(); i++) {
         Grant grant = view.grants().get(grants.get(i));
         if (test.rule() == rule && grant.activeAt(asOf) && test.roles().get(grant.role())) {
-          Covered covered = new Covered(view.resources());
+          Covered covered = new Covered(view);
           covered.cell(grant.resource(), false, true);
           covered.cell(grant.resource(), true, grant.descends());
           covered.addTo(test.side());
@@ -101,11 +94,13 @@ final class SeparationPlaces {
 
   /** The nodes that cells cover: a later cell deeper down overrules an earlier one. */
   private final class Covered {
+    private final SystemView view;
     private final Resources tree;
-    private final java.util.BitSet held = new java.util.BitSet();
+    private final BitSet held = new BitSet();
 
-    Covered(Resources tree) {
-      this.tree = tree;
+    Covered(SystemView view) {
+      this.view = view;
+      this.tree = view.resources();
     }
 
     void cell(int node, boolean below, boolean yes) {
@@ -116,38 +111,43 @@ final class SeparationPlaces {
       }
     }
 
-    /** For overlapping the ancestors count too: then two overlap exactly when the sets meet. */
+    /**
+     * For overlapping the ancestors count too: then some of one side lies at or below a node of
+     * another exactly when that node is among them.
+     */
     void addTo(int side) {
-      held.stream().forEach(node -> nodes.get(side).add(tree.id(node)));
+      tests.nodes().add(view, held, exactly);
       if (!same) {
-        java.util.BitSet up = new java.util.BitSet();
         for (int node = held.nextSetBit(0); node >= 0; node = held.nextSetBit(node + 1)) {
-          for (int at = tree.parent(node); at >= 0 && !up.get(at); at = tree.parent(at)) {
-            up.set(at);
+          for (int at = tree.parent(node); at >= 0 && !held.get(at); at = tree.parent(at)) {
+            held.set(at);
           }
         }
-        up.stream().forEach(node -> above.get(side).add(tree.id(node)));
       }
+      tests.nodes().add(view, held, nodes[side]);
     }
   }
 
   /** Whether enough sides are held near enough to each other. */
   boolean isEnough() {
-    Set<String> all = new HashSet<>();
-    nodes.forEach(all::addAll);
-    if (nodes.stream().allMatch(Set::isEmpty)) {
-      return tests.enough(rule, everywhere);
+    int wanted = tests.rules.get(rule).atLeast() - Long.bitCount(everywhere);
+    if (wanted <= 0) {
+      return true;
     }
-    for (String node : all) {
-      long sides = everywhere;
-      for (int s = 0; s < nodes.size(); s++) {
-        boolean meets = nodes.get(s).contains(node) || above.get(s).contains(node);
-        sides |= meets ? 1L << s : 0;
-      }
-      if (tests.enough(rule, sides)) {
-        return true;
+    BitSet[] together = new BitSet[wanted];
+    for (int k = 0; k < wanted; k++) {
+      together[k] = new BitSet();
+    }
+    for (int side = 0; side < nodes.length; side++) {
+      if ((everywhere >>> side & 1) == 0) {
+        for (int k = wanted - 1; k > 0; k--) {
+          BitSet more = (BitSet) together[k - 1].clone();
+          more.and(nodes[side]);
+          together[k].or(more);
+        }
+        together[0].or(nodes[side]);
       }
     }
-    return false;
+    return together[wanted - 1].intersects(exactly);
   }
 }

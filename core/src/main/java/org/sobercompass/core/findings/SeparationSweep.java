@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
-import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Bulk;
@@ -234,10 +233,17 @@ final class SeparationSweep {
     }
   }
 
-  /** The nodes at which one side is held and can be used, with what hangs on how near they are. */
-  Optional<SeparationPlaces> places(Asker asker, int rule) {
-    return tests.rules.get(rule).where() == SeparationRule.Where.ANYWHERE
-        ? Optional.empty()
-        : Optional.of(new SeparationPlaces(tests, asker, rule));
+  /**
+   * Whether what a person holds lies near enough together, as the rule asks.
+   *
+   * @param usableOnly whether only what can be used counts
+   */
+  boolean isNear(Asker asker, int rule, List<Hold> person, boolean usableOnly) {
+    if (tests.rules.get(rule).where() == SeparationRule.Where.ANYWHERE) {
+      return true;
+    }
+    SeparationPlaces places = new SeparationPlaces(tests, asker, rule);
+    person.forEach(hold -> places.add(hold.account(), usableOnly));
+    return places.isEnough();
   }
 }

@@ -1,8 +1,10 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.Side.Act;
 import org.sobercompass.core.findings.Side.Permission;
@@ -16,7 +18,9 @@ final class SeparationTests {
   final OfRights[][] rights;
   final OfRoles[][] roles;
   final List<OfAct> acts = new ArrayList<>();
+  private final List<List<SystemView>> systemsOf = new ArrayList<>();
   private final Judged judged;
+  private @Nullable SharedNodes nodes;
 
   /** The rights of one system on one side of one rule. */
   record OfRights(int rule, int side, long[] bits) {}
@@ -45,10 +49,32 @@ final class SeparationTests {
       roles[view.number()] = ofRoles.toArray(OfRoles[]::new);
     }
     for (int r = 0; r < rules.size(); r++) {
+      int rule = r;
+      systemsOf.add(systems.stream().filter(view -> names(view, rule)).toList());
       for (int s = 0; s < rules.get(r).sides().size(); s++) {
         acts(r, s);
       }
     }
+  }
+
+  private boolean names(SystemView view, int rule) {
+    return Arrays.stream(rights[view.number()]).anyMatch(test -> test.rule == rule)
+        || Arrays.stream(roles[view.number()]).anyMatch(test -> test.rule == rule);
+  }
+
+  /** The systems that have a right or a role on a side of a rule. */
+  List<SystemView> systems(int rule) {
+    return systemsOf.get(rule);
+  }
+
+  /** The nodes of all systems, made when first asked for. */
+  synchronized SharedNodes nodes() {
+    SharedNodes made = nodes;
+    if (made == null) {
+      made = new SharedNodes(judged.model().systems());
+      nodes = made;
+    }
+    return made;
   }
 
   private void collect(
