@@ -118,14 +118,21 @@ final class SeparationFinder {
             (asker, range) -> {
               List<Person> judged = new ArrayList<>();
               for (List<Hold> holds : persons.subList(range.from(), range.to())) {
-                BitSet except = excepted.getOrDefault(holds.get(0).rule(), NOBODY);
-                if (holds.stream().noneMatch(hold -> except.get(hold.account()))) {
+                if (!isExcepted(holds.get(0), excepted)) {
                   judged.add(person(asker, holds));
                 }
               }
               return judged;
             },
             judged -> judged.forEach(out));
+  }
+
+  /** Whether any account of the person is, even one that holds nothing of the rule. */
+  private boolean isExcepted(Hold hold, Map<Integer, BitSet> excepted) {
+    BitSet except = excepted.getOrDefault(hold.rule(), NOBODY);
+    return tests.rules.get(hold.rule()).perPerson()
+        ? context.judged.persons().accounts(hold.account()).stream().anyMatch(except::get)
+        : except.get(hold.account());
   }
 
   private Person person(Asker asker, List<Hold> holds) {

@@ -97,7 +97,7 @@ final class SeparationTests {
   }
 
   /** A role and all that include it, directly or not. */
-  private static BitSet including(SystemView view, int role) {
+  static BitSet including(SystemView view, int role) {
     BitSet all = new BitSet();
     all.set(role);
     List<RoleInfo> roles = view.system().roles();

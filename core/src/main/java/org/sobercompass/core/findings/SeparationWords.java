@@ -1,6 +1,7 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -14,6 +15,8 @@ import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.Side.RoleHeld;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
 
 /** Separation of duties in words, with the routes that show it. */
@@ -138,12 +141,12 @@ final class SeparationWords {
   }
 
   private Optional<Evidence> role(SystemView view, RoleHeld held, int account) {
-    var grants = view.decider().grantsOf(context.asker.token(view, account));
+    BitSet asked = SeparationTests.including(view, held.role());
+    long asOf = context.model.asOf().getEpochSecond();
+    IntList grants = view.decider().grantsOf(context.asker.token(view, account));
     for (int i = 0; i < grants.size(); i++) {
-      var grant = view.grants().get(grants.get(i));
-      RoleInfo role = view.system().roles().get(grant.role());
-      String wanted = view.system().roles().get(held.role()).id();
-      if (role.id().equals(wanted) || role.includes().contains(wanted)) {
+      Grant grant = view.grants().get(grants.get(i));
+      if (grant.activeAt(asOf) && asked.get(grant.role())) {
         return Optional.of(context.line(view, grant));
       }
     }

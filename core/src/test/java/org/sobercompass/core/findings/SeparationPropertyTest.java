@@ -2,16 +2,19 @@ package org.sobercompass.core.findings;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.SeparationRule.Where;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.person.Link;
+import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.reference.SmallWorld;
 import org.sobercompass.core.removal.Removal;
@@ -63,6 +66,116 @@ class SeparationPropertyTest {
     assertThat(ended).isGreaterThan(100);
   }
 
+  /** Three sides of which two are enough, linked accounts, somebody who is excepted. */
+  @Test
+  void linkedAccountsCountTogetherAndTheExceptedDoNotCount() {
+    int broken = 0;
+    for (int seed = 0; seed < 300; seed++) {
+      AccessModel model = new SmallWorld(seed).model();
+      SystemView view = model.systems().get(0);
+      int rights = view.rights().size();
+      boolean perPerson = seed % 3 > 0;
+      int excepted = seed % 5;
+      List<List<Side>> sides = new ArrayList<>();
+      for (int side = 0; side < 3; side++) {
+        sides.add(List.of(new Permission(view.id(), (seed + side * 3) % rights)));
+      }
+      Persons persons =
+          Persons.of(
+              model.facts(),
+              List.of(),
+              List.of(new Link(0, 1, "test"), new Link(1, 4, "test")),
+              List.of());
+      for (Where where : Where.values()) {
+        SeparationRule rule =
+            new SeparationRule(
+                "r",
+                "r",
+                sides,
+                2,
+                where,
+                perPerson,
+                List.of(excepted),
+                Weight.HIGH,
+                Place.of("test"));
+        Judged plain = Judged.of(model, List.of(rule));
+        Judged judged =
+            new Judged(
+                model, plain.rules(), persons, plain.powers(), plain.owned(), plain.readers());
+        TreeSet<String> found = new TreeSet<>();
+        for (Finding finding : Findings.of(judged)) {
+          if (finding.kind() == FindingKind.DUTIES_NOT_SEPARATED) {
+            finding.subjects().stream().map(Key::text).forEach(found::add);
+          }
+        }
+        int counted = 0;
+        for (int account = 0; account < model.facts().accounts(); account++) {
+          List<Integer> person = perPerson ? persons.accounts(account) : List.of(account);
+          boolean breaks = !person.contains(excepted) && breaks(model, rule, person);
+          boolean first = account == person.get(0);
+          counted += breaks && first ? 1 : 0;
+          if (!breaks) {
+            assertThat(found)
+                .as("seed %d %s", seed, where)
+                .doesNotContain(model.facts().key(account).text());
+          } else if (first) {
+            List<String> keys = person.stream().map(a -> model.facts().key(a).text()).toList();
+            assertThat(found).as("seed %d %s", seed, where).containsAnyElementsOf(keys);
+          }
+        }
+        assertThat(Findings.conflicts(judged)).containsExactly(Map.entry("r", counted));
+        broken += counted;
+      }
+    }
+    assertThat(broken).isGreaterThan(300);
+  }
+
+  /** Two different sides held by any of the accounts near enough to each other. */
+  private static boolean breaks(AccessModel model, SeparationRule rule, List<Integer> person) {
+    for (int side = 0; side < rule.sides().size(); side++) {
+      for (int other = 0; other < side; other++) {
+        if (meet(model, rule, right(rule, side), right(rule, other), person)) {
+          return true;
+        }
+      }
+    }
+    return false;
+  }
+
+  private static int right(SeparationRule rule, int side) {
+    return ((Permission) rule.sides().get(side).get(0)).right();
+  }
+
+  private static boolean meet(
+      AccessModel model, SeparationRule rule, int one, int other, List<Integer> person) {
+    SystemView view = model.systems().get(0);
+    int nodes = view.resources().size();
+    for (int a = 0; a < nodes; a++) {
+      for (int b = 0; b < nodes; b++) {
+        if (isNear(view, rule, a, b)
+            && isHeld(model, person, one, a)
+            && isHeld(model, person, other, b)) {
+          return true;
+        }
+      }
+    }
+    return false;
+  }
+
+  private static boolean isHeld(AccessModel model, List<Integer> person, int right, int node) {
+    Asker asker = model.asker();
+    return person.stream()
+        .anyMatch(a -> asker.can(model.systems().get(0), a, right, node).verdict() == Verdict.YES);
+  }
+
+  private static boolean isNear(SystemView view, SeparationRule rule, int a, int b) {
+    return switch (rule.where()) {
+      case ANYWHERE -> true;
+      case SAME_NODE -> a == b;
+      case OVERLAPPING -> view.resources().covers(a, b) || view.resources().covers(b, a);
+    };
+  }
+
   private void advised(Judged judged, Finding finding) {
     Advice advice = Advice.of(judged, finding);
     if (advice.result().orElseThrow() == Removal.Result.NONE_ENDS_IT) {
@@ -75,28 +188,10 @@ class SeparationPropertyTest {
 
   /** All accounts, all pairs of nodes, one question at a time. */
   private static TreeSet<String> naive(AccessModel model, SeparationRule rule) {
-    SystemView view = model.systems().get(0);
-    Facts facts = model.facts();
-    Asker asker = model.asker();
-    int one = ((Permission) rule.sides().get(0).get(0)).right();
-    int other = ((Permission) rule.sides().get(1).get(0)).right();
     TreeSet<String> found = new TreeSet<>();
-    int nodes = view.resources().size();
-    for (int account = 0; account < facts.accounts(); account++) {
-      for (int a = 0; a < nodes; a++) {
-        for (int b = 0; b < nodes; b++) {
-          boolean near =
-              switch (rule.where()) {
-                case ANYWHERE -> true;
-                case SAME_NODE -> a == b;
-                case OVERLAPPING -> view.resources().covers(a, b) || view.resources().covers(b, a);
-              };
-          if (near
-              && asker.can(view, account, one, a).verdict() == Verdict.YES
-              && asker.can(view, account, other, b).verdict() == Verdict.YES) {
-            found.add(facts.key(account).text());
-          }
-        }
+    for (int account = 0; account < model.facts().accounts(); account++) {
+      if (breaks(model, rule, List.of(account))) {
+        found.add(model.facts().key(account).text());
       }
     }
     return found;
