@@ -9,10 +9,15 @@ import java.sql.DriverManager;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.List;
 import java.util.Locale;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.findings.Findings;
+import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.SeparationRule;
+import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.system.Grant;
 
 /**
@@ -23,7 +28,8 @@ final class SqlEngine {
   private SqlEngine() {}
 
   /** Counts and prints; says so when the engine is not there, or gives another answer. */
-  static void count(AccessModel model, PlainArrays.Counts expected) {
+  static void count(Judged judged, PlainArrays.Counts expected) {
+    AccessModel model = judged.model();
     try {
       Class.forName("org.duckdb.DuckDBDriver");
     } catch (ClassNotFoundException e) {
@@ -32,7 +38,7 @@ final class SqlEngine {
     }
     try {
       Path folder = Files.createTempDirectory("sober-sql");
-      export(model, folder);
+      export(judged, folder);
       try (Connection db = DriverManager.getConnection("jdbc:duckdb:");
           Statement sql = db.createStatement()) {
         load(sql, folder);
@@ -65,16 +71,47 @@ final class SqlEngine {
                 + (pairs == expected.pairs() && permissions == expected.permissions()
                     ? ", the same"
                     : ", NOT the same"));
+        separation(sql, judged);
       }
     } catch (SQLException | IOException e) {
       System.out.println("SQL engine: failed: " + e.getMessage());
     }
   }
 
+  /** The rules of the workspace, of sides of one permission each, per account and anywhere. */
+  private static void separation(Statement sql, Judged judged) throws SQLException {
+    long begin = System.nanoTime();
+    long conflicts =
+        one(
+            sql,
+            "create table held as select distinct h.a, g.s, p.r from (select a, s from reach"
+                + " union all select distinct m, m from edge where m < "
+                + judged.model().facts().accounts()
+                + ") h join given g on g.t = h.s join gives p on p.s = g.s and p.ro = g.ro"
+                + " join (select distinct s, r from side) w on w.s = p.s and w.r = p.r",
+            "select count(*) from (select i.ru, h.a from held h join side i on i.s = h.s and"
+                + " i.r = h.r group by i.ru, h.a, i.n having count(distinct i.si) >= i.n)");
+    double seconds = (System.nanoTime() - begin) / 1e9;
+    begin = System.nanoTime();
+    int ours = Findings.conflicts(judged).values().stream().mapToInt(Integer::intValue).sum();
+    System.out.printf(
+        Locale.ROOT,
+        "%-58s once %7.1f s, memberships reached before; ours from the start %.1f s%n  %d conflicts,"
+            + " %s%n",
+        "SQL engine, separation of duties",
+        seconds,
+        (System.nanoTime() - begin) / 1e9,
+        conflicts,
+        conflicts == ours ? "the same" : "NOT the same: " + ours);
+  }
+
   private static void load(Statement sql, Path folder) throws SQLException {
     for (String table :
         new String[] {
-          "edge(m int, g int)", "given(t int, s int, ro int)", "gives(s int, ro int, r int)"
+          "edge(m int, g int)",
+          "given(t int, s int, ro int)",
+          "gives(s int, ro int, r int)",
+          "side(ru int, si int, n int, s int, r int)"
         }) {
       String name = table.substring(0, table.indexOf('('));
       sql.execute("create table " + table);
@@ -90,11 +127,14 @@ final class SqlEngine {
     }
   }
 
-  private static void export(AccessModel model, Path folder) throws IOException {
+  private static void export(Judged judged, Path folder) throws IOException {
+    AccessModel model = judged.model();
     Facts facts = model.facts();
     try (BufferedWriter edge = Files.newBufferedWriter(folder.resolve("edge.csv"));
         BufferedWriter given = Files.newBufferedWriter(folder.resolve("given.csv"));
-        BufferedWriter gives = Files.newBufferedWriter(folder.resolve("gives.csv"))) {
+        BufferedWriter gives = Files.newBufferedWriter(folder.resolve("gives.csv"));
+        BufferedWriter side = Files.newBufferedWriter(folder.resolve("side.csv"))) {
+      sides(judged, side);
       for (int s = 0; s < facts.subjects(); s++) {
         for (int i = facts.arrays().up().start(s); i < facts.arrays().up().end(s); i++) {
           edge.write(s + "," + facts.arrays().up().at(i) + "\n");
@@ -110,6 +150,21 @@ final class SqlEngine {
               gives.write(view.number() + "," + role + "," + right + "\n");
             }
           }
+        }
+      }
+    }
+  }
+
+  private static void sides(Judged judged, BufferedWriter out) throws IOException {
+    List<SeparationRule> rules = judged.rules().separation();
+    for (int rule = 0; rule < rules.size(); rule++) {
+      for (int side = 0; side < rules.get(rule).sides().size(); side++) {
+        for (Side item : rules.get(rule).sides().get(side)) {
+          Side.Permission permission = (Side.Permission) item;
+          int system = judged.model().system(permission.system()).orElseThrow().number();
+          int least = rules.get(rule).atLeast();
+          out.write(
+              rule + "," + side + "," + least + "," + system + "," + permission.right() + "\n");
         }
       }
     }

@@ -14,6 +14,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.atomic.LongAdder;
@@ -28,7 +29,10 @@ import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder;
+import org.sobercompass.core.findings.FindingRules;
 import org.sobercompass.core.findings.Findings;
+import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.SeparationRule;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Verdict;
@@ -107,7 +111,7 @@ public final class Yardstick {
       int part = Math.max(1, model.facts().accounts() / 50);
       timed("naive script, 1 account of 50", 1, () -> NaiveScript.count(model, part));
       SqlEngine.count(
-          model,
+          workspace.judged(model),
           timed(
               "(for comparison with the SQL engine) plain arrays again",
               1,
@@ -130,14 +134,8 @@ public final class Yardstick {
       rows += asker.holdings(account).size();
     }
     System.out.println("  " + rows + " rows");
-    timed(
-        "separation of duties alone, per person, with its sweep",
-        3,
-        () -> Findings.conflicts(workspace.judged(model)).size());
-    timed(
-        "separation of duties and all findings",
-        1,
-        () -> Findings.of(workspace.judged(model)).size());
+    separation(workspace.judged(model));
+    timed("all findings with their evidence", 2, () -> Findings.of(workspace.judged(model)).size());
     System.gc();
     long used = Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory();
     System.out.printf(Locale.ROOT, "memory kept after all that: %d MB%n", used >> 20);
@@ -200,6 +198,34 @@ public final class Yardstick {
         },
         total::add);
     return total.sum();
+  }
+
+  /** The rules of the workspace near and far, per account and per person, beside a sweep. */
+  private static void separation(Judged judged) {
+    for (SeparationRule.Where where : SeparationRule.Where.values()) {
+      for (boolean perPerson : new boolean[] {false, true}) {
+        List<SeparationRule> rules =
+            judged.rules().separation().stream().map(r -> r.held(where, perPerson)).toList();
+        Judged asked =
+            new Judged(
+                judged.model(),
+                FindingRules.of(rules),
+                judged.persons(),
+                judged.powers(),
+                judged.owned(),
+                judged.readers());
+        timed("(beside it) swept and counted by the deciders", 3, () -> sweep(judged.model(), 2));
+        Map<String, Integer> counts =
+            timed(
+                "separation of duties "
+                    + where.word()
+                    + (perPerson ? ", per person" : ", per account"),
+                3,
+                () -> Findings.conflicts(asked));
+        int sum = counts.values().stream().mapToInt(Integer::intValue).sum();
+        System.out.println("  " + sum + " conflicts with " + counts.size() + " rules");
+      }
+    }
   }
 
   private static void sampled(AccessModel model) {

@@ -55,6 +55,11 @@ public record SeparationRule(
     except = List.copyOf(except);
   }
 
+  /** The same rule with another nearness, per person or per account. */
+  public SeparationRule held(Where other, boolean persons) {
+    return new SeparationRule(id, name, sides, atLeast, other, persons, except, weight, place);
+  }
+
   /** A rule over permissions, anywhere, per person, without exceptions. */
   public static SeparationRule of(
       String id,

@@ -9,7 +9,9 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
+import org.sobercompass.core.admin.AdminGrant;
 import org.sobercompass.core.admin.AdminScope;
+import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
@@ -102,7 +104,37 @@ final class SourceFinder {
         }
       }
     }
+    byRole(reader.account(), found);
     return found;
+  }
+
+  /** The admin roles that let it do more than look, one line each. */
+  private void byRole(int account, List<String> found) {
+    Administration administration = context.judged.powers().roles().administration();
+    long asOf = context.model.asOf().getEpochSecond();
+    for (int g : context.judged.powers().roles().grantsOf(account)) {
+      AdminGrant grant = administration.grants().get(g);
+      List<String> actions =
+          administration.actions().stream()
+              .filter(action -> action.weight() > 0)
+              .filter(
+                  action ->
+                      administration.roles().get(grant.role()).actions().contains(action.id()))
+              .map(AdminAction::name)
+              .toList();
+      if (grant.activeAt(asOf) && !actions.isEmpty()) {
+        String over =
+            grant.scope() == AdminGrant.EVERYTHING
+                ? "everything"
+                : administration.scopes().get(grant.scope()).name();
+        found.add(
+            String.join(", ", actions)
+                + " over "
+                + over
+                + ", by the admin role "
+                + administration.roles().get(grant.role()).name());
+      }
+    }
   }
 
   /** The first object that it can do an action to; lists that are the same are asked once. */

@@ -1,0 +1,247 @@
+package org.sobercompass.sources.rules;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.key.Key;
+
+/** Findings about who administers whom, and what lies within reach: yes, no, the border. */
+class AdminFindingsTest {
+  @TempDir Path root;
+  private SmallWorkspace world;
+
+  @BeforeEach
+  void people() {
+    world = new SmallWorkspace(root).account("ann").account("bo").account("cy");
+    world.group("crew", "bo").group("keepers", "cy").given("reader,group,crew,top,,,");
+  }
+
+  /** Scopes and who is set over them: desk sets passwords and unlocks, editor edits members. */
+  private SmallWorkspace admin(String scopes, String... rows) {
+    return world
+        .rules("admin: admin.yaml")
+        .file(
+            "admin.yaml",
+            "scopes:\n  "
+                + scopes
+                + "\nroles:\n  desk: {actions: [set-password, unlock]}\n"
+                + "  key: {actions: [unlock]}\n  editor: {actions: [edit-members]}\n"
+                + "powers: {vault: {name: open the vault, groups: [keepers]}}\n"
+                + "assignments: admin.csv\n")
+        .file(
+            "admin.csv",
+            "role,kind,subject,scope,from,until,on\n" + String.join("\n", rows) + "\n");
+  }
+
+  private List<Finding> of(String kind) {
+    return world.findings().stream().filter(f -> f.kind().id().equals(kind)).toList();
+  }
+
+  private static List<String> subjects(Finding finding) {
+    return finding.subjects().stream().map(Key::id).toList();
+  }
+
+  @Test
+  void whoSetsThePasswordOfTheMorePowerfulCanActAsThem() {
+    admin("s: {include: [{account: cy}]}", "desk,account,ann,s,,,");
+    assertThat(of("over-the-more-powerful"))
+        .singleElement()
+        .satisfies(
+            f -> {
+              assertThat(f.cause().id()).isEqualTo("uid=cy,dc=x");
+              assertThat(f.rule()).isEqualTo("vault");
+              assertThat(subjects(f)).containsExactly("uid=ann,dc=x");
+              assertThat(f.evidence().get(0).text())
+                  .startsWith("ann → ")
+                  .contains("set a new password: cy");
+            });
+    assertThat(of("power-within-reach")).isEmpty();
+  }
+
+  @Test
+  void unlockingThemIsNotActingAsThem() {
+    admin("s: {include: [{account: cy}]}", "key,account,ann,s,,,");
+    assertThat(of("over-the-more-powerful")).isEmpty();
+  }
+
+  @Test
+  void whoHasThePowerAsWellIsNotLessPowerful() {
+    admin("s: {include: [{account: cy}]}", "desk,group,keepers,s,,,");
+    assertThat(of("over-the-more-powerful")).isEmpty();
+  }
+
+  @Test
+  void onTheLastDayOfItsWindowAnAssignmentStillLeadsThere() {
+    admin("s: {include: [{account: cy}]}", "desk,account,ann,s,,2026-06-01,");
+    assertThat(of("over-the-more-powerful")).hasSize(1);
+  }
+
+  @Test
+  void afterItsWindowAnAssignmentLeadsNowhere() {
+    admin("s: {include: [{account: cy}]}", "desk,account,ann,s,,2026-05-31,");
+    assertThat(of("over-the-more-powerful")).isEmpty();
+  }
+
+  @Test
+  void whoEditsTheGroupThatHasThePowerCanTakeIt() {
+    admin("s: {include: [{group: keepers, groups: object}]}", "editor,account,ann,s,,,");
+    assertThat(of("power-within-reach"))
+        .singleElement()
+        .satisfies(
+            f -> {
+              assertThat(f.cause().id()).isEqualTo("vault");
+              assertThat(subjects(f)).containsExactly("uid=ann,dc=x");
+            });
+    assertThat(of("over-the-more-powerful")).isEmpty();
+  }
+
+  @Test
+  void twoStepsAreWithinReachAsWell() {
+    admin(
+        "s: {include: [{group: keepers, groups: object}]}\n  t: {include: [{account: ann}]}",
+        "editor,account,ann,s,,,",
+        "desk,account,bo,t,,,");
+    assertThat(of("power-within-reach"))
+        .singleElement()
+        .satisfies(
+            f -> assertThat(subjects(f)).containsExactlyInAnyOrder("uid=ann,dc=x", "uid=bo,dc=x"));
+  }
+
+  @Test
+  void editingTheMembersOfTheGroupIsNotEditingTheGroup() {
+    admin("s: {include: [{group: keepers, groups: members}]}", "editor,account,ann,s,,,");
+    assertThat(of("power-within-reach")).isEmpty();
+  }
+
+  @Test
+  void whoEditsTheGroupThatMakesTheScopeCanWidenIt() {
+    admin(
+        "s: {include: [{group: crew, groups: members}]}\n"
+            + "  g: {include: [{group: crew, groups: object}]}",
+        "desk,account,ann,s,,,",
+        "editor,account,ann,g,,,");
+    assertThat(of("scope-can-be-widened"))
+        .singleElement()
+        .satisfies(
+            f -> {
+              assertThat(f.cause().id()).isEqualTo("s");
+              assertThat(f.weight().word()).isEqualTo("high");
+              assertThat(f.sentence()).contains("ann").contains("crew");
+            });
+  }
+
+  @Test
+  void anotherOneWhoEditsTheGroupDoesNotWidenHisOwnScope() {
+    admin(
+        "s: {include: [{group: crew, groups: members}]}\n"
+            + "  g: {include: [{group: crew, groups: object}]}",
+        "desk,account,ann,s,,,",
+        "editor,account,cy,g,,,");
+    assertThat(of("scope-can-be-widened")).isEmpty();
+  }
+
+  @Test
+  void aScopeOfTheGroupItselfIsNotWidenedByItsMembers() {
+    admin("s: {include: [{group: crew, groups: object}]}", "editor,account,ann,s,,,");
+    assertThat(of("scope-can-be-widened")).isEmpty();
+  }
+
+  @Test
+  void anAdministratorInsideTheOwnScopeIsTold() {
+    admin("s: {include: [{subtree: \"dc=x\", groups: object}]}", "key,account,bo,s,,,");
+    assertThat(of("inside-own-scope"))
+        .singleElement()
+        .satisfies(f -> assertThat(subjects(f)).containsExactly("uid=bo,dc=x"));
+  }
+
+  @Test
+  void whoIsExceptedIsNotInsideTheOwnScope() {
+    admin(
+        "s: {include: [{subtree: \"dc=x\", groups: object}], except: [{account: bo}]}",
+        "key,account,bo,s,,,");
+    assertThat(of("inside-own-scope")).isEmpty();
+  }
+
+  private void bothSides() {
+    admin("s: {include: [{account: ann}]}");
+    world.head("administrators: [both]").given("both,account,ann,top,,,");
+  }
+
+  @Test
+  void powerOnOneSideOnlyIsToldBothWaysWhereTheWorkspaceAsks() {
+    bothSides();
+    assertThat(world.kinds())
+        .doesNotContain("power-only-in-application", "power-only-in-directory");
+    world.rules("findings: {both-sides: [app]}");
+    assertThat(of("power-only-in-application"))
+        .singleElement()
+        .satisfies(f -> assertThat(subjects(f)).containsExactly("uid=ann,dc=x"));
+    assertThat(of("power-only-in-directory"))
+        .singleElement()
+        .satisfies(f -> assertThat(subjects(f)).containsExactly("uid=cy,dc=x"));
+  }
+
+  @Test
+  void whoHasBothPowersIsOnNoSideOnly() {
+    bothSides();
+    world.given("both,group,keepers,top,,,").rules("findings: {both-sides: [app]}");
+    assertThat(of("power-only-in-directory")).isEmpty();
+    assertThat(of("power-only-in-application")).hasSize(1);
+  }
+
+  @Test
+  void twoAccountsOfOnePersonHaveBothPowers() {
+    bothSides();
+    world.rules("findings: {both-sides: [app]}");
+    world.rules("persons: {file: p.csv}");
+    world.file("p.csv", "account,other,same,reason\nann,cy,yes,she says so\n");
+    assertThat(of("power-only-in-directory")).isEmpty();
+    assertThat(of("power-only-in-application")).isEmpty();
+  }
+
+  @Test
+  void oneSideHeldAndTheOtherInAGroupThatOneMayEditMayMeet() {
+    admin("s: {include: [{group: crew, groups: object}]}", "editor,account,ann,s,,,");
+    world.given("a,account,ann,top,,,", "b,group,crew,top,,,");
+    world.rules(
+        "separation: [{id: r, sides: [[app:a:edit], [app:b:edit]]}]\n"
+            + "findings: {off: [role-against-rule, given-to-person]}");
+    assertThat(of("duties-not-separated")).isEmpty();
+    assertThat(of("duties-may-meet"))
+        .singleElement()
+        .satisfies(
+            f -> {
+              assertThat(f.cause().id()).isEqualTo("uid=ann,dc=x");
+              assertThat(f.why()).anyMatch(w -> w.contains("could give itself"));
+            });
+  }
+
+  @Test
+  void oneSideHeldAndTheOtherOutOfReachDoNotMeet() {
+    admin("s: {include: [{group: keepers, groups: object}]}", "editor,account,ann,s,,,");
+    world.given("a,account,ann,top,,,", "b,group,crew,top,,,");
+    world.rules("separation: [{id: r, sides: [[app:a:edit], [app:b:edit]]}]");
+    assertThat(of("duties-may-meet")).isEmpty();
+  }
+
+  @Test
+  void anAccountThatReadsForUsAndMayWriteIsTold() {
+    world.head("sight: {directory: main, bind: bo}");
+    admin("s: {include: [{account: ann}]}", "desk,account,bo,s,,,");
+    assertThat(of("reading-account-writes"))
+        .singleElement()
+        .satisfies(f -> assertThat(f.sentence()).contains("bo").endsWith("by the admin role desk"));
+  }
+
+  @Test
+  void anAccountThatOnlyReadsIsNot() {
+    world.head("sight: {directory: main, bind: bo}");
+    admin("s: {include: [{account: ann}]}", "desk,account,ann,s,,,");
+    assertThat(of("reading-account-writes")).isEmpty();
+  }
+}
