@@ -10,8 +10,7 @@ import org.sobercompass.core.access.Holders;
 import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.membership.Memberships;
@@ -181,7 +180,9 @@ public final class Expectations {
         }
       }
     } else {
-      yes.or(((Side.Act) side).accounts(judged.powers()));
+      Actors.Answer who = ((Side.Act) side).who(judged.powers());
+      yes.or(who.yes());
+      perhaps.or(who.perhaps());
     }
     perhaps.andNot(yes);
     return new Able(yes, perhaps);
@@ -245,27 +246,8 @@ public final class Expectations {
   private String how(Expectation of, int account) {
     Side side = of.what().get(0);
     return side instanceof Side.Act act
-        ? way(act, account)
+        ? act.route(judged.powers(), account).orElse(act.action())
         : route(side, of, account).orElse("by a role");
-  }
-
-  /** By which groups an account comes to an act. */
-  private String way(Side.Act act, int account) {
-    Powers powers = judged.powers();
-    AdminAction action = powers.roles().administration().action(act.action()).orElseThrow();
-    BitSet objects = new BitSet();
-    act.object().ifPresent(objects::set);
-    act.scope().ifPresent(scope -> objects.or(powers.roles().scopes().objects(scope)));
-    for (int object = objects.nextSetBit(0); object >= 0; object = objects.nextSetBit(object + 1)) {
-      for (Powers.Way way : powers.ways(account, action, powers.thing(object), Optional.empty())) {
-        return action.name()
-            + ": "
-            + name(object)
-            + ", through "
-            + String.join(" → ", way.chain().stream().map(this::name).toList());
-      }
-    }
-    return action.name();
   }
 
   private Optional<String> route(Side side, Expectation of, int account) {

@@ -8,6 +8,7 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.SeparationSweep.Hold;
+import org.sobercompass.core.findings.Side.Act;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.system.Standing;
 
@@ -90,6 +91,10 @@ final class SeparationClose {
   /** Why a side that is held cannot be used. */
   private Optional<String> blocked(SeparationRule rule, int side, int account) {
     for (Side item : rule.sides().get(side)) {
+      if (item instanceof Act act
+          && tests.acts.stream().anyMatch(of -> of.asks(act, tests.rules) && of.may(account))) {
+        return Optional.of("it is not known whether it can " + act.action());
+      }
       if (item instanceof Permission p) {
         Optional<SystemView> view = context.model.system(p.system());
         if (view.isPresent()) {

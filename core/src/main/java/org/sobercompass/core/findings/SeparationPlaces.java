@@ -51,7 +51,7 @@ final class SeparationPlaces {
       }
     }
     for (SeparationTests.OfAct act : tests.acts) {
-      if (act.rule() == rule && act.accounts().get(account)) {
+      if (act.rule() == rule && (usableOnly ? act.can(account) : act.may(account))) {
         everywhere |= 1L << act.side();
       }
     }

@@ -143,7 +143,7 @@ final class SeparationSweep {
     @Override
     public void done(int account) {
       for (OfAct act : tests.acts) {
-        if (act.accounts().get(account)) {
+        if (act.may(account)) {
           held[act.rule()] |= 1L << act.side();
           touched.set(act.rule());
         }
@@ -164,8 +164,8 @@ final class SeparationSweep {
     /** What is really held of the rules that are left. */
     private void verify(int account) {
       for (OfAct act : tests.acts) {
-        if (touched.get(act.rule()) && act.accounts().get(account)) {
-          note(act.rule(), act.side(), true);
+        if (touched.get(act.rule()) && act.may(account)) {
+          note(act.rule(), act.side(), act.can(account));
         }
       }
       InSystem last = null;

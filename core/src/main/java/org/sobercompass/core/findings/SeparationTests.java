@@ -6,6 +6,7 @@ import java.util.BitSet;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.findings.Side.Act;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.Side.RoleHeld;
@@ -28,8 +29,22 @@ final class SeparationTests {
   /** The roles of one system on one side of one rule, with those that include them. */
   record OfRoles(int rule, int side, BitSet roles) {}
 
-  /** The accounts that can do what stands on one side of one rule. */
-  record OfAct(int rule, int side, BitSet accounts) {}
+  /** Who can do what stands on one side of one rule, and of whom it is not known. */
+  record OfAct(int rule, int side, Actors.Answer who) {
+    /** Whether an account can do it, surely or perhaps. */
+    boolean may(int account) {
+      return who.yes().get(account) || who.perhaps().get(account);
+    }
+
+    boolean can(int account) {
+      return who.yes().get(account);
+    }
+
+    /** Whether it is about an act that stands on its side. */
+    boolean asks(Act act, List<SeparationRule> rules) {
+      return rules.get(rule).sides().get(side).contains(act);
+    }
+  }
 
   SeparationTests(Judged judged) {
     this.judged = judged;
@@ -116,7 +131,7 @@ final class SeparationTests {
   private void acts(int rule, int side) {
     for (Side item : rules.get(rule).sides().get(side)) {
       if (item instanceof Act act) {
-        acts.add(new OfAct(rule, side, act.accounts(judged.powers())));
+        acts.add(new OfAct(rule, side, act.who(judged.powers())));
       }
     }
   }

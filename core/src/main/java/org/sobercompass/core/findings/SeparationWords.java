@@ -128,16 +128,19 @@ final class SeparationWords {
     if (item instanceof RoleHeld held) {
       return context.model.system(held.system()).flatMap(view -> role(view, held, account));
     }
-    Act act = (Act) item;
-    boolean can =
-        tests.acts.stream()
-            .anyMatch(
-                of ->
-                    of.accounts().get(account)
-                        && tests.rules.get(of.rule()).sides().get(of.side()).contains(item));
-    return can
-        ? Optional.of(Evidence.of(Words.subject(context.facts, account) + " can " + act.action()))
-        : Optional.empty();
+    return act((Act) item, account);
+  }
+
+  private Optional<Evidence> act(Act act, int account) {
+    return tests.acts.stream()
+        .filter(of -> of.may(account) && of.asks(act, tests.rules))
+        .findFirst()
+        .map(
+            of ->
+                of.can(account)
+                    ? act.route(context.judged.powers(), account).orElse(act.action())
+                    : Words.subject(context.facts, account) + " perhaps can " + act.action())
+        .map(Evidence::of);
   }
 
   private Optional<Evidence> role(SystemView view, RoleHeld held, int account) {

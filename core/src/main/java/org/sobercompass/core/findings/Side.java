@@ -3,8 +3,9 @@ package org.sobercompass.core.findings;
 import java.util.BitSet;
 import java.util.Optional;
 import java.util.OptionalInt;
-import org.sobercompass.core.admin.AdminModel;
+import org.sobercompass.core.admin.ActRoutes;
 import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 
 /** One thing that stands on a side of a separation of duties rule. */
@@ -23,19 +24,36 @@ public sealed interface Side {
    * @param scope the number of the scope otherwise
    */
   record Act(String action, OptionalInt object, OptionalInt scope) implements Side {
-    /** Everybody who can do it to its object, or to any object of its scope. */
-    public BitSet accounts(Powers powers) {
-      AdminModel model = powers.roles();
-      AdminAction known = model.administration().action(action).orElseThrow();
+    /** What it can be done to: its object, or all objects of its scope. */
+    public BitSet objects(Powers powers) {
       BitSet objects = new BitSet();
       object.ifPresent(objects::set);
-      scope.ifPresent(number -> objects.or(model.scopes().objects(number)));
-      BitSet accounts = new BitSet();
-      objects.stream()
+      scope.ifPresent(number -> objects.or(powers.roles().scopes().objects(number)));
+      return objects;
+    }
+
+    /** How an account comes to it, in words; nothing where that is not sure. */
+    public Optional<String> route(Powers powers, int account) {
+      AdminAction known = powers.roles().administration().action(action).orElseThrow();
+      return new ActRoutes(powers).first(account, known, objects(powers));
+    }
+
+    /** Who can do it to its object, or to any object of its scope, and of whom it is not known. */
+    public Actors.Answer who(Powers powers) {
+      AdminAction known = powers.roles().administration().action(action).orElseThrow();
+      BitSet yes = new BitSet();
+      BitSet perhaps = new BitSet();
+      objects(powers).stream()
           .mapToObj(powers::thing)
           .filter(thing -> powers.fits(known, thing))
-          .forEach(thing -> accounts.or(powers.who(known, thing, Optional.empty()).yes()));
-      return accounts;
+          .map(thing -> powers.who(known, thing, Optional.empty()))
+          .forEach(
+              answer -> {
+                yes.or(answer.yes());
+                perhaps.or(answer.perhaps());
+              });
+      perhaps.andNot(yes);
+      return new Actors.Answer(yes, perhaps);
     }
   }
 }

@@ -4,8 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.nio.file.Files;
-import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.EnumSet;
 import java.util.List;
@@ -16,14 +14,10 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.sobercompass.core.access.AccessModel;
-import org.sobercompass.core.admin.NamedPower;
 import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.admin.Reach;
 import org.sobercompass.core.delegation.ActionCheck;
 import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
@@ -35,99 +29,13 @@ import org.sobercompass.core.delegation.Origins;
 import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problem;
-import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.sources.NameResolver;
-import org.sobercompass.sources.workspace.Workspace;
 
 /**
  * Delegations in small directories: who can do what, where each entry comes from, what it leads to.
  */
-class DelegationTest {
-  private static final String FULL = "CCDCLCSWRPWPDTLOCRSDRCWDWO";
-  private static final String RESET = "00299570-246d-11d0-a768-00aa006e0529";
-  private static final String USER = "bf967aba-0de6-11d0-a285-00aa003049e2";
-  private static final String MEMBER = "bf9679c0-0de6-11d0-a285-00aa003049e2";
-  private static final String DOMAIN = "S-1-5-21-7-8-9";
-
-  @TempDir Path root;
-  private final StringBuilder ldif = new StringBuilder();
-  private final Problems problems = new Problems();
-
-  private void entry(String dn, String sddl, String... lines) {
-    ldif.append("dn: ").append(dn).append('\n');
-    for (String line : lines) {
-      ldif.append(line).append('\n');
-    }
-    if (!sddl.isEmpty()) {
-      ldif.append("nTSecurityDescriptor: ").append(sddl).append('\n');
-    }
-    ldif.append('\n');
-  }
-
-  private void domain(String sddl) {
-    entry("dc=x", sddl, "objectClass: domainDNS", "dc: x", "objectSid: " + DOMAIN);
-  }
-
-  private void unit(String name, String sddl) {
-    entry("ou=" + name + ",dc=x", sddl, "objectClass: organizationalUnit", "ou: " + name);
-  }
-
-  private void user(String name, int rid, String unit, String sddl, String... more) {
-    List<String> lines =
-        new ArrayList<>(
-            List.of(
-                "objectClass: user",
-                "sAMAccountName: " + name,
-                "objectSid: " + DOMAIN + "-" + rid,
-                "objectGUID: 00000000-0000-0000-0000-00000000" + rid));
-    lines.addAll(List.of(more));
-    entry("cn=" + name + ",ou=" + unit + ",dc=x", sddl, lines.toArray(String[]::new));
-  }
-
-  private void group(String name, int rid, String sddl, String... members) {
-    List<String> lines =
-        new ArrayList<>(
-            List.of(
-                "objectClass: group",
-                "sAMAccountName: " + name,
-                "groupType: -2147483646",
-                "objectSid: " + DOMAIN + "-" + rid,
-                "objectGUID: 00000000-0000-0000-0000-00000000" + rid));
-    for (String member : members) {
-      lines.add("member: " + member);
-    }
-    entry("cn=" + name + ",ou=a,dc=x", sddl, lines.toArray(String[]::new));
-  }
-
-  private static String sid(int rid) {
-    return DOMAIN + "-" + rid;
-  }
-
-  private Powers powers() throws IOException {
-    Files.writeString(root.resolve("d.ldif"), ldif.toString());
-    if (!Files.exists(root.resolve("compass.yaml"))) {
-      Files.writeString(
-          root.resolve("compass.yaml"), "directories: {main: {kind: ad, file: d.ldif}}\n");
-    }
-    Workspace workspace = Workspace.open(root);
-    AccessModel model = workspace.model();
-    return new Powers(model, workspace.administration(), workspace.readTrees(problems));
-  }
-
-  private static int account(Powers powers, String login) {
-    return NameResolver.find(powers.model().facts(), SubjectKind.ACCOUNT, login).get(0);
-  }
-
-  private static Powers.Thing thing(Powers powers, SubjectKind kind, String name) {
-    return powers.thing(NameResolver.find(powers.model().facts(), kind, name).get(0));
-  }
-
-  private static String can(Powers powers, String who, String action, Powers.Thing object) {
-    AdminAction act = powers.roles().administration().action(action).orElseThrow();
-    return powers.can(account(powers, who), act, object, Optional.empty()).name();
-  }
-
+class DelegationTest extends SmallDirectory {
   /** Ann helps; Bo is in an inner group of the helpers; Cy is nobody; Di is to be helped. */
   private void people(String diList) {
     domain("D:(A;;LC;;;AU)");
@@ -390,83 +298,6 @@ class DelegationTest {
     assertThat(origins.missing(di)).isEmpty();
   }
 
-  @Test
-  void whoCanWriteWhatAScopeGoesByCanWidenIt() throws IOException {
-    domain("D:");
-    unit("a", "D:");
-    user("ann", 1001, "a", "D:", "title: Keeper");
-    user("bo", 1002, "a", "D:(A;;WP;;;" + sid(1003) + ")");
-    user("cy", 1003, "a", "D:");
-    Files.writeString(
-        root.resolve("compass.yaml"),
-        "directories: {main: {kind: ad, file: d.ldif}}\nadmin: admin.yaml\n");
-    Files.writeString(
-        root.resolve("admin.yaml"),
-        "scopes: {keepers: {include: [{where: \"(title=Keeper)\"}]}}\n"
-            + "roles: {desk: {actions: [unlock]}}\nassignments: admin.csv\n"
-            + "powers: {till: {name: open the till, groups: [], accounts: [bo]}}\n");
-    Files.writeString(
-        root.resolve("admin.csv"), "role,kind,subject,scope\ndesk,account,cy,keepers\n");
-    Powers powers = powers();
-    assertThat(new org.sobercompass.core.admin.AdminCheck(powers).run())
-        .extracting(Problem::what)
-        .containsExactly(
-            "cy can widen the scope keepers, over which she is set, by writing title of bo");
-    NamedPower till =
-        org.sobercompass.core.admin.NamedPowers.of(powers).stream()
-            .filter(p -> p.id().equals("till"))
-            .findFirst()
-            .orElseThrow();
-    assertThat(new Reach(powers, till).answer().held().cardinality()).isEqualTo(1);
-    assertThat(new Reach(powers, till).answer().within().cardinality()).isZero();
-  }
-
-  /** Bo is in the helpers and denied; Cy could join them, and is denied; Di could join them. */
-  @Test
-  void whoIsDeniedDoesNotComeToItThroughTheGroup() throws IOException {
-    domain("D:(A;;WD;;;" + sid(1001) + ")");
-    unit("a", "D:");
-    String denied = "(D;;CR;;;" + sid(1002) + ")(D;;CR;;;" + sid(1003) + ")";
-    user("ann", 1001, "a", "D:" + denied + "(OA;;CR;" + RESET + ";;" + sid(1102) + ")");
-    for (int i = 2; i < 6; i++) {
-      user(List.of("bo", "cy", "di", "ed").get(i - 2), 1000 + i, "a", "D:");
-    }
-    group(
-        "helpers",
-        1102,
-        "D:(OA;;WP;" + MEMBER + ";;" + sid(1003) + ")(OA;;WP;" + MEMBER + ";;" + sid(1004) + ")",
-        "cn=bo,ou=a,dc=x",
-        "cn=ed,ou=a,dc=x");
-    Powers powers = powers();
-    NamedPower power = org.sobercompass.core.admin.NamedPowers.of(powers).get(0);
-    assertThat(
-            new Reach(powers, power)
-                .answer().within().stream().mapToObj(a -> powers.model().facts().login(a)))
-        .containsExactlyInAnyOrder("di", "ed");
-  }
-
-  @Test
-  void anAdminRoleOverAnAccountLeadsItsHoldersToItsPower() throws IOException {
-    domain("D:(A;;WD;;;" + sid(1001) + ")");
-    unit("a", "D:");
-    user("ann", 1001, "a", "D:");
-    user("bo", 1002, "a", "D:");
-    group("desk", 1101, "D:", "cn=bo,ou=a,dc=x");
-    Files.writeString(
-        root.resolve("compass.yaml"),
-        "directories: {main: {kind: ad, file: d.ldif}}\nadmin: admin.yaml\n");
-    Files.writeString(
-        root.resolve("admin.yaml"),
-        "scopes: {}\nroles: {desk: {actions: [set-password]}}\nassignments: admin.csv\n");
-    Files.writeString(
-        root.resolve("admin.csv"), "role,kind,subject,scope\ndesk,group,desk,everything\n");
-    Powers powers = powers();
-    Reach reach = new Reach(powers, org.sobercompass.core.admin.NamedPowers.of(powers).get(0));
-    int bo = account(powers, "bo");
-    assertThat(reach.answer().within().get(bo)).isTrue();
-    assertThat(reach.chain(bo)).hasSize(1);
-  }
-
   /** A formula of a workspace's own, with both at the parent: the class is that of the object. */
   @Test
   void atTheParentTheClassOfTheObjectIsMeantHoweverDeepTheFormula() throws IOException {
@@ -486,67 +317,5 @@ class DelegationTest {
     assertThat(can(powers, "di", "clear", di)).isEqualTo("NO");
     AdminAction clear = powers.roles().administration().action("clear").orElseThrow();
     assertThat(powers.who(clear, di, Optional.empty()).yes().cardinality()).isEqualTo(1);
-  }
-
-  @Test
-  void whoControlsAnAccountThatAnApplicationTrustsIsWithinReachOfIt() throws IOException {
-    domain("D:");
-    unit("a", "D:");
-    user("ann", 1001, "a", "D:");
-    user("svc", 1002, "a", "D:(OA;;CR;" + RESET + ";;" + sid(1001) + ")");
-    Files.writeString(
-        root.resolve("compass.yaml"),
-        "directories: {main: {kind: ad, file: d.ldif}}\napplications: [app.yaml]\n");
-    Files.writeString(
-        root.resolve("app.yaml"),
-        "id: app\nsight: {directory: main}\nareas: [a]\nlevels: [view]\nroles: {r: {}}\n"
-            + "trusted: [svc]\n");
-    Powers powers = powers();
-    NamedPower app =
-        org.sobercompass.core.admin.NamedPowers.of(powers).stream()
-            .filter(p -> p.id().equals("app"))
-            .findFirst()
-            .orElseThrow();
-    Reach reach = new Reach(powers, app);
-    assertThat(reach.answer().held().get(account(powers, "svc"))).isTrue();
-    assertThat(reach.answer().within().get(account(powers, "ann"))).isTrue();
-    assertThat(app.ofDirectory()).isFalse();
-  }
-
-  @Test
-  void rightsThatLeadToRightsAreFollowedByAShortestChain() throws IOException {
-    domain("D:(A;;WD;;;" + sid(1101) + ")");
-    unit("a", "D:");
-    user("ann", 1001, "a", "D:(OA;;CR;" + RESET + ";;" + sid(1102) + ")");
-    user("bo", 1002, "a", "D:");
-    user("cy", 1003, "a", "D:(A;;GA;;;" + sid(1004) + ")");
-    user("di", 1004, "a", "D:");
-    user("ed", 1005, "a", "D:(A;;RP;;;AU)");
-    group("owners", 1101, "D:", "cn=ann,ou=a,dc=x");
-    group("helpers", 1102, "D:(OA;;WP;" + MEMBER + ";;" + sid(1003) + ")", "cn=bo,ou=a,dc=x");
-    Powers powers = powers();
-    NamedPower power = org.sobercompass.core.admin.NamedPowers.of(powers).get(0);
-    Reach reach = new Reach(powers, power);
-    Map<String, String> chains = new TreeMap<>();
-    reach.answer().within().stream()
-        .forEach(
-            a ->
-                chains.put(
-                    powers.model().facts().login(a),
-                    reach.chain(a).stream()
-                        .map(
-                            s ->
-                                s.action().map(AdminAction::id).orElse("in")
-                                    + " "
-                                    + powers.model().facts().login(s.to()))
-                        .collect(Collectors.joining(", "))));
-    assertThat(reach.answer().held().stream().mapToObj(a -> powers.model().facts().login(a)))
-        .containsExactly("ann");
-    assertThat(chains)
-        .containsExactlyInAnyOrderEntriesOf(
-            Map.of(
-                "bo", "set-password ann, in owners",
-                "cy", "edit-members helpers, set-password ann, in owners",
-                "di", "set-password cy, edit-members helpers, set-password ann, in owners"));
   }
 }
