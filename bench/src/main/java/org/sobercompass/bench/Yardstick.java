@@ -69,12 +69,14 @@ public final class Yardstick {
     new Yardstick(Path.of(args[0]), tries).run();
   }
 
-  /** One part only, many times, for a profiler. */
+  /** One part only: reading, findings, or else the sweep. */
   private void only(String part) throws IOException {
     if (part.equals("reading")) {
       for (int i = 0; i < tries; i++) {
         reading();
       }
+    } else if (part.equals("findings")) {
+      findings(Workspace.open(root));
     } else {
       AccessModel model = Workspace.open(root).model();
       if (model.systems().stream().allMatch(v -> v.resources().size() == 1)) {
@@ -134,8 +136,7 @@ public final class Yardstick {
       rows += asker.holdings(account).size();
     }
     System.out.println("  " + rows + " rows");
-    separation(workspace.judged(model));
-    timed("all findings with their evidence", 2, () -> Findings.of(workspace.judged(model)).size());
+    findings(workspace);
     System.gc();
     long used = Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory();
     System.out.printf(Locale.ROOT, "memory kept after all that: %d MB%n", used >> 20);
@@ -198,6 +199,12 @@ public final class Yardstick {
         },
         total::add);
     return total.sum();
+  }
+
+  private void findings(Workspace workspace) {
+    Judged judged = workspace.judged(workspace.model());
+    separation(judged);
+    timed("all findings with their evidence", tries, () -> Findings.of(judged));
   }
 
   /** The rules of the workspace near and far, per account and per person, beside a sweep. */
