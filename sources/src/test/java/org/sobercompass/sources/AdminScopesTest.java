@@ -212,7 +212,8 @@ class AdminScopesTest {
         .containsExactly(
             "the rule fits nobody",
             "nobody is in the scope None",
-            "cy can widen the scope Crew, over which she is set, by editing crew");
+            "cy can widen the scope Crew, over which she is set, by editing crew, whose members are in it",
+            "cy can widen the scope Crew, over which she is set, by editing inner, whose members are in it");
   }
 
   @ParameterizedTest

@@ -3,21 +3,11 @@ package org.sobercompass.core.admin;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
-import java.util.Map;
-import java.util.Optional;
-import java.util.Set;
-import java.util.TreeMap;
-import java.util.TreeSet;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.Need;
-import org.sobercompass.core.descriptor.DsRights;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.store.IntList;
-import org.sobercompass.core.system.Verdict;
 
 /** Looks for admin scopes and roles that cannot be meant as they stand. Not thread-safe. */
 public final class AdminCheck {
@@ -73,98 +63,21 @@ public final class AdminCheck {
     widened(number, scope);
   }
 
-  /** An administrator over a scope who can edit a group that makes it can widen her own scope. */
+  /** An administrator over a scope who can change what makes it. */
   private void widened(int number, AdminScope scope) {
-    BitSet over = administrators(number);
-    for (ScopeItem item : scope.include()) {
-      if (item instanceof ScopeItem.Rule rule && !over.isEmpty()) {
-        writers(number, over, rule);
-      }
-      if (item instanceof ScopeItem.Listed listed
-          && listed.groups().map(GroupMeaning::members).orElse(false)) {
-        for (int subject : listed.subjects()) {
-          if (facts.kind(subject) == SubjectKind.GROUP) {
-            editors(subject, over, scope, item);
-          }
-        }
-      }
+    for (ScopeMakers.Making making :
+        new ScopeMakers(powers).of(number, roles.administrators(number))) {
+      BitSet who = making.who();
+      warn(
+          making.line().place(),
+          Words.subject(facts, who.nextSetBit(0))
+              + (who.cardinality() > 1 ? " and " + (who.cardinality() - 1) + " more" : "")
+              + " can widen the scope "
+              + scope.name()
+              + ", over which she is set, by "
+              + making.how(),
+          "a line that those who are set over the scope cannot bend");
     }
-  }
-
-  /** An administrator over a scope who can write what its rule asks for, outside of it. */
-  private void writers(int number, BitSet over, ScopeItem.Rule rule) {
-    Set<String> attributes = new TreeSet<>();
-    rule.filter().collectAttributes(attributes);
-    for (DirectoryTree tree : powers.tokens().trees()) {
-      if (tree.directory().equals(rule.directory())) {
-        Map<Integer, Integer> subjects = powers.tokens().subjects(tree);
-        over.stream()
-            .forEach(
-                account ->
-                    attributes.forEach(a -> writer(number, account, a, tree, subjects, rule)));
-      }
-    }
-  }
-
-  private void writer(
-      int number,
-      int account,
-      String attribute,
-      DirectoryTree tree,
-      Map<Integer, Integer> subjects,
-      ScopeItem.Rule rule) {
-    Need write = new Need.Attribute(DsRights.WRITE_PROPERTY, attribute);
-    for (Map.Entry<Integer, Integer> one : new TreeMap<>(subjects).entrySet()) {
-      boolean outside = !scopes.contains(number, one.getValue());
-      if (outside
-          && facts.kind(one.getValue()) == SubjectKind.ACCOUNT
-          && powers.check(account, tree).decide(write, one.getKey(), -1) == Verdict.YES) {
-        warn(
-            rule.place(),
-            Words.subject(facts, account)
-                + " can widen the scope "
-                + all.scopes().get(number).name()
-                + ", over which she is set, by writing "
-                + attribute
-                + " of "
-                + Words.subject(facts, one.getValue()),
-            "a rule on attributes that those who are set over the scope cannot write");
-        return;
-      }
-    }
-  }
-
-  private void editors(int group, BitSet over, AdminScope scope, ScopeItem item) {
-    all.action("edit-members")
-        .ifPresent(
-            action -> {
-              BitSet both =
-                  (BitSet) powers.who(action, powers.thing(group), Optional.empty()).yes().clone();
-              both.and(over);
-              if (!both.isEmpty()) {
-                warn(
-                    item.place(),
-                    Words.subject(facts, both.nextSetBit(0))
-                        + (both.cardinality() > 1
-                            ? " and " + (both.cardinality() - 1) + " more"
-                            : "")
-                        + " can widen the scope "
-                        + scope.name()
-                        + ", over which she is set, by editing "
-                        + Words.subject(facts, group),
-                    "a group that those who are set over the scope cannot edit");
-              }
-            });
-  }
-
-  private BitSet administrators(int scope) {
-    BitSet accounts = new BitSet();
-    for (AdminGrant grant : all.grants()) {
-      if (grant.scope() == scope && grant.subject() >= 0) {
-        accounts(grant.subject()).stream().forEach(accounts::set);
-      }
-    }
-    return accounts;
   }
 
   private BitSet accounts(int subject) {

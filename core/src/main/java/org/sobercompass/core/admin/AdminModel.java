@@ -74,6 +74,22 @@ public final class AdminModel {
         .toList();
   }
 
+  /** The accounts that are set over a scope now, by themselves or by a group. */
+  public BitSet administrators(int scope) {
+    BitSet accounts = new BitSet();
+    IntList found = new IntList();
+    for (AdminGrant grant : administration.grants()) {
+      if (grant.scope() == scope && grant.subject() >= 0 && holds(grant)) {
+        found.clear();
+        walker.accounts(grant.subject(), found);
+        for (int i = 0; i < found.size(); i++) {
+          accounts.set(found.get(i));
+        }
+      }
+    }
+    return accounts;
+  }
+
   /** How near a no is to a yes. */
   public enum Nearness {
     /** It has the action, over a scope without the object. */

@@ -249,6 +249,12 @@ public final class Scopes {
     return undefined[scope];
   }
 
+  /** Whether a line of a scope, that includes or excepts, is about an object. */
+  public boolean isOf(int scope, ScopeItem line, int object) {
+    BitSet objects = lines.get(scope).get(line);
+    return objects != null && objects.get(object);
+  }
+
   /** The lines by which an object is in a scope, in words. */
   public List<String> reasons(int scope, int object) {
     return scopes.get(scope).include().stream()

@@ -8,19 +8,15 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.admin.AdminGrant;
 import org.sobercompass.core.admin.AdminScope;
 import org.sobercompass.core.admin.Administration;
-import org.sobercompass.core.admin.GroupMeaning;
 import org.sobercompass.core.admin.NamedPower;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.admin.Reach;
-import org.sobercompass.core.admin.ScopeItem;
-import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.admin.ScopeMakers;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
-import org.sobercompass.core.store.IntList;
 
 /**
  * Administration that leads further than meant: powers within reach, administrators over the more
@@ -140,7 +136,7 @@ final class ReachFinder {
 
   private void scope(int number, Consumer<Finding> out) {
     AdminScope scope = administration.scopes().get(number);
-    BitSet over = administrators(number);
+    BitSet over = powers.roles().administrators(number);
     if (over.isEmpty()) {
       return;
     }
@@ -149,16 +145,7 @@ final class ReachFinder {
     if (!inside.isEmpty()) {
       out.accept(inside(scope, number, inside));
     }
-    for (ScopeItem item : scope.include()) {
-      if (item instanceof ScopeItem.Listed listed
-          && listed.groups().map(GroupMeaning::members).orElse(false)) {
-        for (int subject : listed.subjects()) {
-          if (context.facts.kind(subject) == SubjectKind.GROUP) {
-            widened(scope, subject, over, out);
-          }
-        }
-      }
-    }
+    widened(scope, number, over, out);
   }
 
   private Finding inside(AdminScope scope, int number, BitSet inside) {
@@ -176,46 +163,48 @@ final class ReachFinder {
                                     Words.subject(context.facts, account)
                                         + " is in it: "
                                         + reason))));
+    String be = inside.cardinality() == 1 ? " is" : " are";
     return finding(
         FindingKind.INSIDE_OWN_SCOPE,
         scope,
         Weight.MEDIUM,
-        who(inside) + " is set over the scope " + scope.name() + " and is in it",
+        who(inside) + be + " set over the scope " + scope.name() + " and" + be + " in it",
         inside,
         evidence,
         "except them in the scope, or set somebody else over it");
   }
 
-  private void widened(AdminScope scope, int group, BitSet over, Consumer<Finding> out) {
-    administration
-        .action("edit-members")
-        .ifPresent(
-            action -> {
-              BitSet both =
-                  (BitSet)
-                      powers
-                          .who(action, powers.thing(group), java.util.Optional.empty())
-                          .yes()
-                          .clone();
-              both.and(over);
-              if (!both.isEmpty()) {
-                String name = Words.subject(context.facts, group);
-                out.accept(
-                    finding(
-                        FindingKind.SCOPE_CAN_BE_WIDENED,
-                        scope,
-                        Weight.HIGH,
-                        who(both)
-                            + " is set over the scope "
-                            + scope.name()
-                            + " and can edit "
-                            + name
-                            + ", whose members make it",
-                        both,
-                        List.of(Evidence.of(action.name() + ": " + name)),
-                        "let others edit the group, or make the scope of something else"));
-              }
-            });
+  /** One finding a scope, with a line for each way. */
+  private void widened(AdminScope scope, int number, BitSet over, Consumer<Finding> out) {
+    List<ScopeMakers.Making> ways = new ScopeMakers(powers).of(number, over);
+    if (ways.isEmpty()) {
+      return;
+    }
+    BitSet all = new BitSet();
+    List<Evidence> evidence = new ArrayList<>();
+    for (ScopeMakers.Making way : ways) {
+      all.or(way.who());
+      evidence.add(Evidence.of(who(way.who()) + " by " + way.how()));
+    }
+    String more =
+        ways.size() == 1
+            ? ""
+            : ", or in " + FindingContext.count(ways.size() - 1, "other way", "other ways");
+    out.accept(
+        finding(
+            FindingKind.SCOPE_CAN_BE_WIDENED,
+            scope,
+            Weight.HIGH,
+            who(all)
+                + (all.cardinality() == 1 ? " is" : " are")
+                + " set over the scope "
+                + scope.name()
+                + " and can widen it by "
+                + ways.get(0).how()
+                + more,
+            all,
+            evidence,
+            "let others do that, or make the scope of something else"));
   }
 
   private Finding finding(
@@ -238,20 +227,5 @@ final class ReachFinder {
         evidence,
         advice,
         List.of());
-  }
-
-  private BitSet administrators(int scope) {
-    BitSet accounts = new BitSet();
-    long asOf = context.model.asOf().getEpochSecond();
-    for (AdminGrant grant : administration.grants()) {
-      if (grant.scope() == scope && grant.subject() >= 0 && grant.activeAt(asOf)) {
-        IntList found = new IntList();
-        context.widest().accounts(grant.subject(), found);
-        for (int i = 0; i < found.size(); i++) {
-          accounts.set(found.get(i));
-        }
-      }
-    }
-    return accounts;
   }
 }
