@@ -6,11 +6,11 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.util.List;
 import java.util.concurrent.Callable;
-import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Findings;
+import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.findings.Sorted;
+import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.page.Page;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -30,13 +30,13 @@ final class ReportCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    List<Finding> findings =
+    Judged judged = inputs.workspace().judged(inputs.model());
+    Sorted sorted =
         Sorted.of(
-                Findings.of(inputs.workspace().judged(inputs.model())),
-                inputs.workspace().waivers(),
-                inputs.model().asOf().getEpochSecond())
-            .open();
-    String html = new Page(inputs.ask(), findings).html();
+            Findings.of(judged),
+            inputs.workspace().waivers(),
+            inputs.model().asOf().getEpochSecond());
+    String html = new Page(inputs.ask(), sorted, judged).html();
     try {
       Path beside = file.resolveSibling(file.getFileName() + ".part");
       Files.writeString(beside, html, StandardCharsets.UTF_8);
@@ -50,8 +50,8 @@ final class ReportCommand implements Callable<Integer> {
             "Wrote "
                 + file
                 + ": "
-                + findings.size()
-                + " findings, "
+                + FindingAnswers.heading(sorted).replaceFirst("[.]$", "")
+                + "; "
                 + (html.getBytes(StandardCharsets.UTF_8).length + 512) / 1024
                 + " KiB, opens in any browser.");
     return Exit.OK;

@@ -75,9 +75,35 @@ class PageInBrowserTest {
   @Test
   void theAnswerStandsFirstAndEveryFindingIsThere() {
     assertThat(browser.findElement(By.tagName("h1")).getText())
-        .contains("67 things were found")
-        .contains("14 of them of high weight");
-    assertThat(browser.findElements(By.cssSelector("details.row"))).hasSize(67);
+        .contains("66 things were found")
+        .contains("14 of them of high weight; 1 more accepted.");
+    assertThat(browser.findElements(By.cssSelector("details.row:not(.waived)"))).hasSize(66);
+  }
+
+  @Test
+  void whatIsAcceptedStandsApartWithWhoAcceptedIt() {
+    List<WebElement> accepted = browser.findElements(By.cssSelector("details.waived"));
+    assertThat(accepted).hasSize(1);
+    assertThat(accepted.get(0).getAttribute("textContent"))
+        .contains("no-emergency-account")
+        .contains("Accepted by Edda Voss until 2027-06-30")
+        .contains("the keys hang in the head office");
+    assertThat(browser.findElement(By.tagName("body")).getText())
+        .contains("the waiver of Wren Calloway ended on 2026-10-31; the finding is open again");
+  }
+
+  @Test
+  void theLeastRemovalsStandWithTheAdvice() {
+    WebElement finding =
+        browser.findElements(By.cssSelector("details.row")).stream()
+            .filter(d -> d.getAttribute("textContent").contains("Ilse Brandt (ilse.brandt) holds"))
+            .findFirst()
+            .orElseThrow();
+    assertThat(finding.findElement(By.cssSelector(".advice")).getAttribute("textContent"))
+        .contains("It is a change that can be undone.")
+        .contains("Least removals (proved least):")
+        .contains("take Ilse Brandt (ilse.brandt) out of orders-approvers")
+        .contains("Ilse Brandt (ilse.brandt) in Orders: payments:sign");
   }
 
   @Test

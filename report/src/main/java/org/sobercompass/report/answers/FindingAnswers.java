@@ -161,7 +161,7 @@ public final class FindingAnswers {
   }
 
   /** A line with the names of subjects instead of their keys. */
-  private String named(String line) {
+  public String named(String line) {
     return KEY.matcher(line)
         .replaceAll(
             found -> {

@@ -8,9 +8,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.findings.Advice;
 import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.Sorted;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.report.answers.AdviceWords;
 import org.sobercompass.report.answers.Ask;
 import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.answers.ListAnswers;
@@ -25,12 +29,21 @@ public final class Page {
   private static final int LINES = 400;
 
   private final Ask ask;
+  private final Sorted sorted;
   private final List<Finding> findings;
+  private final Judged judged;
 
-  /** A page of these findings. */
-  public Page(Ask ask, List<Finding> findings) {
+  /**
+   * A page of findings.
+   *
+   * @param sorted the open ones, and apart those that somebody accepted
+   * @param judged what they were found in, for the least removals
+   */
+  public Page(Ask ask, Sorted sorted, Judged judged) {
     this.ask = ask;
-    this.findings = findings;
+    this.sorted = sorted;
+    this.findings = sorted.open();
+    this.judged = judged;
   }
 
   /** A finding as the template shows it. */
@@ -43,8 +56,23 @@ public final class Page {
       List<String> subjects,
       List<String> evidence,
       String advice,
+      Ending ending,
       String key,
       String drawing) {}
+
+  /** What ends a finding, as the template shows it: removals, how sure it is, what else changes. */
+  public record Ending(
+      String mend, List<String> removals, String proof, List<String> ends, List<String> gives) {}
+
+  /** A finding that somebody accepted, as the template shows it. */
+  public record Accepted(
+      String weight,
+      String kind,
+      String sentence,
+      String by,
+      String until,
+      String reason,
+      String control) {}
 
   /** A tree of files or tables as the template shows it. */
   public record Tree(String name, int leftOut, List<Line> lines) {}
@@ -67,6 +95,9 @@ public final class Page {
     values.put("lead", lead());
     values.put("facts", facts());
     values.put("items", items());
+    values.put("accepted", accepted());
+    values.put(
+        "told", sorted.told().stream().map(line -> new FindingAnswers(ask).named(line)).toList());
     values.put("matrix", Matrix.of(ask.model()));
     values.put("trees", trees());
     values.put("problems", ask.problems().stream().map(Problem::toString).toList());
@@ -91,7 +122,10 @@ public final class Page {
             : Ask.count(findings.size(), "thing was found", "things were found")
                 + " that should not be, "
                 + high
-                + " of them of high weight.");
+                + " of them of high weight"
+                + (sorted.waived().isEmpty()
+                    ? "."
+                    : "; " + sorted.waived().size() + " more accepted."));
   }
 
   private List<String> facts() {
@@ -118,9 +152,37 @@ public final class Page {
               subjects,
               finding.evidence().stream().map(Finding.Evidence::text).toList(),
               FindingAnswers.capital(finding.advice()),
+              ending(finding),
               finding.key().text(),
               new RouteDrawing(ask.model()).draw(finding.evidence())));
     }
     return items;
+  }
+
+  private Ending ending(Finding finding) {
+    AdviceWords words = new AdviceWords(ask.model());
+    Advice advice =
+        findings.size() > FindingAnswers.ADVISED ? Advice.NONE : Advice.of(judged, finding);
+    return new Ending(
+        finding.kind().mend().words(),
+        words.changes(advice.changes()),
+        words.proof(advice),
+        words.effects(advice.effects().ends()),
+        words.effects(advice.effects().gives()));
+  }
+
+  private List<Accepted> accepted() {
+    return sorted.waived().stream()
+        .map(
+            waived ->
+                new Accepted(
+                    waived.finding().weight().word(),
+                    waived.finding().kind().id(),
+                    FindingAnswers.capital(waived.finding().sentence()),
+                    waived.waiver().acceptedBy(),
+                    waived.waiver().until().toString(),
+                    waived.waiver().reason(),
+                    waived.waiver().control()))
+        .toList();
   }
 }
