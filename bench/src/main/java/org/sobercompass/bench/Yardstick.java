@@ -220,7 +220,8 @@ public final class Yardstick {
                 judged.persons(),
                 judged.powers(),
                 judged.owned(),
-                judged.readers());
+                judged.readers(),
+                judged.accepted());
         timed("(beside it) swept and counted by the deciders", 3, () -> sweep(judged.model(), 2));
         Map<String, Integer> counts =
             timed(

@@ -31,7 +31,7 @@ final class ExpectCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     List<Expectation> all = inputs.workspace().expectations();
-    Expectations checker = new Expectations(inputs.workspace().judged(inputs.model()));
+    Expectations checker = new Expectations(inputs.judged());
     Problems problems = new Problems();
     checker.contradictions(all, problems);
     problems.throwIfErrors();

@@ -57,7 +57,7 @@ final class FindingsCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    Judged judged = inputs.workspace().judged(inputs.model());
+    Judged judged = inputs.judged();
     List<Finding> all = Findings.of(judged);
     List<Finding> asked = filter.of(all, inputs, judged);
     Set<String> gone = new HashSet<>();
@@ -139,7 +139,8 @@ final class FindingsCommand implements Callable<Integer> {
             ? List.of()
             : history(sorted).getOrDefault(finding.key().text(), List.of());
     String when = days.isEmpty() ? "" : "seen from " + days.get(0) + " to " + days.get(1);
-    FindingDetail words = new FindingDetail(inputs.ask(), finding, Advice.of(judged, finding));
+    FindingDetail words =
+        new FindingDetail(inputs.ask(), judged, finding, Advice.of(judged, finding));
     inputs.out().print(words.text(when, waived, new Prose(Terminal.width(), Terminal.colour())));
   }
 }

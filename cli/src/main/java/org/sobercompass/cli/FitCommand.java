@@ -31,7 +31,7 @@ final class FitCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     List<SystemView> views = inputs.applications(application);
-    Judged judged = inputs.workspace().judged(inputs.model());
+    Judged judged = inputs.judged();
     List<String> used = List.copyOf(judged.rules().usage().records().keySet());
     inputs.print(new FitAnswers(inputs.ask()).sheet(views, new RoleFit(judged), used));
     return Exit.OK;

@@ -3,6 +3,7 @@ package org.sobercompass.cli;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -10,6 +11,9 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.report.answers.Ask;
 import org.sobercompass.report.data.Format;
@@ -58,6 +62,7 @@ class Inputs {
 
   private @Nullable Workspace workspace;
   private @Nullable AccessModel model;
+  private List<Problem> unread = List.of();
 
   /** The workspace, read now. */
   Workspace open(Set<String> attributes) {
@@ -96,8 +101,18 @@ class Inputs {
     };
   }
 
+  /** What findings are made of; lists of directories that cannot be read are told with answers. */
+  Judged judged() {
+    Problems told = new Problems();
+    Judged judged = workspace().judged(model(), told);
+    unread = told.list();
+    return judged;
+  }
+
   Ask ask() {
-    return new Ask(model(), workspace().zone(), workspace().problems());
+    List<Problem> all = new ArrayList<>(workspace().problems());
+    all.addAll(unread);
+    return new Ask(model(), workspace().zone(), List.copyOf(all));
   }
 
   /** One application by its id, or all when none is named. */

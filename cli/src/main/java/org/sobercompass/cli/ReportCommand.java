@@ -30,7 +30,7 @@ final class ReportCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    Judged judged = inputs.workspace().judged(inputs.model());
+    Judged judged = inputs.judged();
     Sorted sorted =
         Sorted.of(
             Findings.of(judged),

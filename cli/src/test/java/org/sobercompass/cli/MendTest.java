@@ -44,7 +44,12 @@ class MendTest {
       value = {
         "applications/ledger.yaml | connection: plain | connection: protected | password-in-clear",
         "applications/fieldshare.yaml | bind: svc-desk-join | bind: nlarkin-reader | reading-account-writes",
-        "assignments/admin.csv | helper,account,jmerrin,joiners | helper,account,evoss,joiners | inside-own-scope",
+        "assignments/admin.csv | helper,account,jmerrin,joiners | helper,group,glass-coordinators,joiners | inside-own-scope",
+        "assignments/admin.csv | helper,account,jmerrin,joiners | helper,group,glass-coordinators,joiners | given-to-person",
+        "directory/desks.ldif | O:S-1-5-21-1871-2902-3733-1112G | O:S-1-5-21-1871-2902-3733-512G | owner-outside",
+        "directory/desks.ldif | -9317) | -1201) | entry-of-missing",
+        "directory/desks.ldif | (OA;;WP;bf9679c0-0de6-11d0-a285-00aa003049e2;;AU) | '' | given-to-everyone",
+        "directory/desks.ldif | (A;CIID;WD;;;S-1-5-21-1871-2902-3733-1201) | '' | claim-without-support",
         "directory/desks.ldif | userAccountControl: 66048 | userAccountControl: 512 | password-never-ends",
         "assignments/rounds.csv | rounds-relief,grounds | rounds-relief,vault | given-everywhere",
         "assignments/rounds.csv | volunteers,grounds,2026-09-30 | volunteers,grounds,2027-09-30 | assignment-over",

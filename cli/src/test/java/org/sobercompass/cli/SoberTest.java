@@ -48,7 +48,7 @@ class SoberTest {
     assertThat(onDemo("holders", "orders:payments:sign").out())
         .startsWith("2 accounts hold orders:payments:sign at The whole trust.");
     assertThat(onDemo("findings").out())
-        .startsWith("66 findings: 14 high, 24 medium, 28 low; 1 accepted.");
+        .startsWith("72 findings: 15 high, 27 medium, 30 low; 1 accepted.");
   }
 
   @Test
@@ -381,7 +381,7 @@ class SoberTest {
     Said said = sober("demo", folder.resolve("new").toString());
     assertThat(said.code()).as(said.err()).isZero();
     assertThat(said.out())
-        .contains("66 findings")
+        .contains("72 findings")
         .contains("Yes: Tova Quill")
         .contains("No: Joss Merrin");
     assertThat(folder.resolve("new/page.html")).exists();

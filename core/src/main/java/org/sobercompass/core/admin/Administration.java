@@ -1,8 +1,10 @@
 package org.sobercompass.core.admin;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.system.Change;
 
 /**
  * All that a workspace states of delegated administration. Immutable.
@@ -32,6 +34,28 @@ public record Administration(
     roles = List.copyOf(roles);
     grants = List.copyOf(grants);
     powers = List.copyOf(powers);
+  }
+
+  /** The same with some assignments of admin roles switched off; the others keep their numbers. */
+  public Administration without(List<Change> changes) {
+    List<AdminGrant> left = new ArrayList<>(grants);
+    for (Change change : changes) {
+      if (change instanceof Change.AdminRoleRemoved removed) {
+        AdminGrant of = left.get(removed.grant());
+        left.set(
+            removed.grant(),
+            new AdminGrant(
+                of.role(),
+                of.subject(),
+                of.subjectText(),
+                of.scope(),
+                of.from(),
+                of.until(),
+                false,
+                of.place()));
+      }
+    }
+    return new Administration(actions, scopes, roles, left, console, powers);
   }
 
   /** The action with this id. */

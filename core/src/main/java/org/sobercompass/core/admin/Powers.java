@@ -13,8 +13,10 @@ import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.delegation.TreePatch;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.membership.MembershipPaths;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Verdict;
 
 /**
@@ -33,6 +35,17 @@ public final class Powers {
     this.model = model;
     this.roles = new AdminModel(model, administration);
     this.tokens = new Tokens(model, trees);
+  }
+
+  /**
+   * The same without what some changes take out, over a model that these changes were laid over.
+   * O(objects).
+   */
+  public Powers with(AccessModel changed, List<Change> changes) {
+    return new Powers(
+        changed,
+        roles.administration().without(changes),
+        tokens.trees().stream().map(tree -> TreePatch.without(tree, changes)).toList());
   }
 
   /**

@@ -1,6 +1,7 @@
 package org.sobercompass.core.delegation;
 
 import java.util.List;
+import java.util.stream.Collectors;
 
 /**
  * What one trustee was given, or denied, on one object: all its entries there of one origin.
@@ -21,4 +22,17 @@ public record Delegation(
     boolean denies,
     List<Integer> entries,
     List<AdminAction> actions,
-    List<String> rights) {}
+    List<String> rights) {
+
+  /** What it makes possible: admin actions, else the raw rights. */
+  public String may() {
+    return denies || actions.isEmpty()
+        ? String.join("; ", rights)
+        : actions.stream().map(AdminAction::name).distinct().collect(Collectors.joining(", "));
+  }
+
+  /** How much it gives: 0 little, 1 much, 2 the object itself. */
+  public int weight() {
+    return denies ? 0 : actions.stream().mapToInt(AdminAction::weight).max().orElse(0);
+  }
+}

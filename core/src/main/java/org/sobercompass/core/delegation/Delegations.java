@@ -99,7 +99,7 @@ public final class Delegations {
       return "an entry of an unknown type (" + ace.code() + ")";
     }
     String rights = String.join(", ", DsRights.words(ace.mask()));
-    String what = ace.object().map(id -> " " + tree.names().words(id)).orElse("");
+    String what = ace.object().map(id -> " " + tree.names().words(id, ace.mask())).orElse("");
     String where =
         ace.isHandedOn()
             ? ace.inheritedBy()

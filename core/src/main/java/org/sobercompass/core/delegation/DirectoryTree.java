@@ -19,10 +19,13 @@ public final class DirectoryTree {
   private static final byte[] GUARD =
       "AdminSDHolder".getBytes(java.nio.charset.StandardCharsets.UTF_8);
 
+  /** Classes of objects that are the tops of naming contexts, besides the domain itself. */
+  private static final java.util.Set<String> TOPS = java.util.Set.of("configuration", "dmd");
+
   private final String directory;
   private final DsNames names;
   private final Arrays arrays;
-  private final Map<String, Integer> bySid = new HashMap<>();
+  private final Map<String, Integer> bySid;
 
   /**
    * The arrays behind it, one item an object unless said otherwise.
@@ -61,11 +64,50 @@ public final class DirectoryTree {
     this.directory = directory;
     this.names = names;
     this.arrays = arrays;
+    this.bySid = new HashMap<>();
     for (int object = 0; object < size(); object++) {
       if (!arrays.sid.isEmpty(object)) {
         bySid.putIfAbsent(arrays.sid.get(object), object);
       }
     }
+  }
+
+  /** The same objects with other lists. */
+  private DirectoryTree(DirectoryTree of, int[] descriptor, List<Descriptor> descriptors) {
+    Arrays a = of.arrays;
+    this.directory = of.directory;
+    this.names = of.names;
+    this.bySid = of.bySid;
+    this.arrays =
+        new Arrays(
+            a.dn,
+            a.dnForm,
+            a.parent,
+            a.end,
+            a.kind,
+            a.classes,
+            descriptor,
+            descriptors,
+            a.sid,
+            a.label,
+            a.history,
+            a.foreign,
+            a.privileges);
+  }
+
+  /**
+   * A view with other lists: objects keep their numbers.
+   *
+   * @param descriptor the number of each object's descriptor
+   * @param descriptors those of this tree, in their order, and more
+   */
+  DirectoryTree with(int[] descriptor, List<Descriptor> descriptors) {
+    return new DirectoryTree(this, descriptor, descriptors);
+  }
+
+  /** The numbers of the descriptors, of all objects; a copy. */
+  int[] descriptorNumbers() {
+    return arrays.descriptor.clone();
   }
 
   /** The name of the directory. */
@@ -106,6 +148,28 @@ public final class DirectoryTree {
   /** One after the last object below; {@code object + 1} when there is none. */
   public int end(int object) {
     return arrays.end[object];
+  }
+
+  /**
+   * Whether an object stands right below its parent here and in the same naming context, so that it
+   * inherits from it: what lies between may not have been exported, and the top of a context
+   * inherits nothing ([MS-ADTS] 3.1.1.1.5).
+   */
+  public boolean isHandedTo(int object) {
+    int parent = parent(object);
+    if (parent < 0 || TOPS.contains(objectClass(object).toLowerCase(java.util.Locale.ROOT))) {
+      return false;
+    }
+    String own = dnForm(object);
+    int cut = own.length() - dnForm(parent).length() - 1;
+    for (int i = 0; i < cut; i++) {
+      if (own.charAt(i) == '\\') {
+        i++;
+      } else if (own.charAt(i) == ',') {
+        return false;
+      }
+    }
+    return cut > 0;
   }
 
   /** The name of its class. */

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.descriptor.DsRights;
 
 /**
  * What the identifiers in access control lists name: classes, attributes, sets of attributes,
@@ -114,6 +115,16 @@ public final class DsNames {
   /** What an identifier names, in words; the identifier itself when nobody knows. */
   public String words(UUID id) {
     return words.getOrDefault(id, id.toString());
+  }
+
+  /**
+   * The same where reading or writing is meant, or creating and deleting: then an attribute or a
+   * class comes first, since a validated write may have the id of its attribute.
+   */
+  public String words(UUID id, int mask) {
+    int properties = DsRights.READ_PROPERTY | DsRights.WRITE_PROPERTY;
+    AttributeType attribute = attributeById.get(id);
+    return (mask & properties) != 0 && attribute != null ? attribute.name : words(id);
   }
 
   /** Whether a class is another, or stands below it. */

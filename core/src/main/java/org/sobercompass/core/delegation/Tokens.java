@@ -87,6 +87,11 @@ public final class Tokens {
     }
   }
 
+  /** Whether everybody who signed in counts as a trustee. */
+  public static boolean isOfEverybody(String sid) {
+    return IMPLICIT.contains(sid);
+  }
+
   /** The facts these tokens are of. */
   public Facts facts() {
     return facts;

@@ -47,6 +47,11 @@ public record Descriptor(
     sacl = sacl.map(List::copyOf);
   }
 
+  /** The same with another list of entries. */
+  public Descriptor with(List<Ace> entries) {
+    return new Descriptor(control, owner, group, Optional.of(entries), sacl);
+  }
+
   /** Whether nothing comes into its list from above. */
   public boolean isProtected() {
     return (control & DACL_PROTECTED) != 0;
@@ -59,12 +64,16 @@ public record Descriptor(
 
   /**
    * Whether its entries stand in the usual order ([MS-DTYP] 2.4.5): explicit before inherited, and
-   * among the explicit those that deny before those that allow.
+   * among the explicit those that deny before those that allow. Entries that decide nothing do not
+   * count.
    */
   public boolean isCanonical() {
     int rank = 0;
     for (Ace ace : entries()) {
       int own = ace.isInherited() ? 2 : ace.denies() ? 0 : 1;
+      if (ace.type().effect() == AceType.Effect.NONE) {
+        continue;
+      }
       if (own < rank) {
         return false;
       }

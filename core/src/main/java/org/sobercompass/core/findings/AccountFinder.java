@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
@@ -31,6 +32,7 @@ final class AccountFinder {
   private final FindingContext context;
   private final Facts facts;
   private final Map<String, Boolean> tellsSignIns = new HashMap<>();
+  private @Nullable Entrusted entrusted;
 
   AccountFinder(FindingContext context) {
     this.context = context;
@@ -129,19 +131,55 @@ final class AccountFinder {
         }
       }
     }
-    if (held > 0) {
+    List<Evidence> entrusted = entrusted().of(context.judged.powers(), account);
+    if (held > 0 || !entrusted.isEmpty()) {
       List<String> why = new ArrayList<>();
-      why.add(
-          "it holds "
-              + FindingContext.count(held, "permission", "permissions")
-              + " in "
-              + FindingContext.count(systems.size(), "application", "applications"));
+      if (held > 0) {
+        why.add(
+            "it holds "
+                + FindingContext.count(held, "permission", "permissions")
+                + " in "
+                + FindingContext.count(systems.size(), "application", "applications"));
+      }
       if (strongest > 0) {
         why.add(strongest + " of the strongest kind");
       }
-      Weight weight = strongest > 0 ? Weight.MEDIUM : Weight.LOW;
-      out.accept(finding(account, kind, held, weight, why, evidence, state, back));
+      if (!entrusted.isEmpty()) {
+        why.add(delegations(entrusted.size()) + " in directories reach it");
+        entrusted.stream().limit(FindingContext.SHOWN).forEach(evidence::add);
+      }
+      Weight weight = strongest > 0 || !entrusted.isEmpty() ? Weight.MEDIUM : Weight.LOW;
+      String what =
+          held == 0
+              ? delegations(entrusted.size())
+              : FindingContext.count(held, "permission", "permissions")
+                  + (entrusted.isEmpty() ? "" : " and " + delegations(entrusted.size()));
+      boolean one = held + entrusted.size() == 1;
+      out.accept(
+          finding(
+              account,
+              kind,
+              what + (one ? ", which comes" : ", which come"),
+              weight,
+              why,
+              evidence,
+              state,
+              back));
     }
+  }
+
+  private static String delegations(int number) {
+    return FindingContext.count(number, "delegation", "delegations");
+  }
+
+  /** What was delegated, looked up when first asked. */
+  private Entrusted entrusted() {
+    Entrusted known = entrusted;
+    if (known == null) {
+      known = new Entrusted(context.judged);
+      entrusted = known;
+    }
+    return known;
   }
 
   /** What the account holds where it is given something by name. */
@@ -149,7 +187,7 @@ final class AccountFinder {
     IntList grants = view.decider().grantsOf(context.asker.token(view, account));
     long asOf = context.model.asOf().getEpochSecond();
     for (int i = 0; i < grants.size(); i++) {
-      if (Advice.isPersonal(context.model, view.grants().get(grants.get(i)), asOf)) {
+      if (Goals.isPersonal(context.model, view.grants().get(grants.get(i)), asOf)) {
         return context.asker.holdings(view, account);
       }
     }
@@ -167,7 +205,7 @@ final class AccountFinder {
   private Finding finding(
       int account,
       FindingKind kind,
-      int held,
+      String what,
       Weight weight,
       List<String> why,
       List<Evidence> evidence,
@@ -183,9 +221,7 @@ final class AccountFinder {
             + " "
             + state
             + " and still holds "
-            + FindingContext.count(held, "permission", "permissions")
-            + ", "
-            + (held == 1 ? "which comes" : "which come")
+            + what
             + " back the moment it "
             + back,
         "",

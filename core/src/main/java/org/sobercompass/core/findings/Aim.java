@@ -22,11 +22,23 @@ public sealed interface Aim {
   /** Nobody of these persons, each with all their accounts, breaks the rule. */
   record Kept(String rule, List<List<Integer>> persons) implements Aim {}
 
-  /** The accounts are given none of these; without a list nothing at all by name. */
+  /**
+   * The accounts are given none of these; without a list nothing at all by name: no assignment, no
+   * admin role, no entry.
+   */
   record Ungiven(List<Integer> accounts, List<Given> grants) implements Aim {
     /** A grant of a system. */
     public record Given(int system, int grant) {}
   }
+
+  /** Nobody comes to a power by acting as this account, which holds it. */
+  record Untaken(String power, boolean ofDirectory, int target) implements Aim {}
+
+  /** Nobody comes to a power by longer ways than acting as one who holds it. */
+  record Unreached(String power, boolean ofDirectory) implements Aim {}
+
+  /** Nobody who is set over the scope is in it. */
+  record Outside(int scope) implements Aim {}
 
   /** The account holds none of these rights of a system. */
   record Unheld(int account, int system, List<Integer> rights) implements Aim {}

@@ -82,7 +82,10 @@ public final class Findings {
             new Finder(Set.of(FindingKind.DEEP_NESTING), o -> new NestingFinder(context).find(o)),
             new Finder(Set.of(), o -> new SourceFinder(context).find(o)),
             new Finder(Set.of(), o -> new EarlierIdFinder(context).find(o)),
-            new Finder(Set.of(), o -> ofPowers(context, o)));
+            new Finder(Set.of(), o -> ofPowers(context, o)),
+            new Finder(Set.of(), o -> new AdminGrantFinder(context).find(o)),
+            new Finder(Set.of(), o -> new DelegationFinder(context).find(o)),
+            new Finder(Set.of(), o -> new DirectoryListFinder(context).find(o)));
     for (Finder finder : finders) {
       if (finder.kinds.isEmpty() || !rules.off().containsAll(finder.kinds)) {
         finder.find.accept(out);

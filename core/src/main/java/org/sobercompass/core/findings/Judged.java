@@ -2,10 +2,13 @@ package org.sobercompass.core.findings;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.person.Persons;
+import org.sobercompass.core.system.Change;
 
 /**
  * What is judged, and by which rules.
@@ -16,6 +19,7 @@ import org.sobercompass.core.person.Persons;
  * @param powers who can administer what
  * @param owned who answers for applications and scopes
  * @param readers the accounts that read the directories
+ * @param accepted directories as they were accepted once: what was there then is no delegation
  */
 public record Judged(
     AccessModel model,
@@ -23,7 +27,8 @@ public record Judged(
     Persons persons,
     Powers powers,
     Owned owned,
-    List<ReadingAccount> readers) {
+    List<ReadingAccount> readers,
+    List<DirectoryTree> accepted) {
 
   /**
    * Who answers for applications and scopes.
@@ -56,17 +61,23 @@ public record Judged(
         Persons.none(model.facts()),
         new Powers(model, Administration.NONE, List.of()),
         Owned.NOBODY,
+        List.of(),
         List.of());
   }
 
-  /** The same of another model, say a preview. */
-  public Judged with(AccessModel other) {
+  /** A directory as it was accepted, if it was. */
+  Optional<DirectoryTree> accepted(String directory) {
+    return accepted.stream().filter(tree -> tree.directory().equals(directory)).findFirst();
+  }
+
+  /** The same with changes laid over it: memberships, assignments, admin roles, entries. */
+  public Judged with(List<Change> changes) {
+    return with(model.with(changes), changes);
+  }
+
+  /** The same where the model with the changes is there already. */
+  Judged with(AccessModel changed, List<Change> changes) {
     return new Judged(
-        other,
-        rules,
-        persons,
-        new Powers(other, powers.roles().administration(), powers.tokens().trees()),
-        owned,
-        readers);
+        changed, rules, persons, powers.with(changed, changes), owned, readers, accepted);
   }
 }

@@ -15,6 +15,7 @@ import org.sobercompass.core.findings.SeparationTests.OfRoles;
 import org.sobercompass.core.membership.MembershipPaths;
 import org.sobercompass.core.removal.Goal;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
@@ -38,8 +39,8 @@ final class KeptApart implements Goal {
   }
 
   @Override
-  public Optional<Still> still(AccessModel model) {
-    Judged then = judged.with(model);
+  public Optional<Still> still(AccessModel model, List<Change> made) {
+    Judged then = judged.with(model, made);
     SeparationTests tests = new SeparationTests(then);
     SeparationSweep sweep = new SeparationSweep(tests, then, true);
     Asker asker = model.asker();
@@ -55,14 +56,14 @@ final class KeptApart implements Goal {
         }
       }
       if (tests.enough(rule, usable) && sweep.isNear(asker, rule, holds, true)) {
-        return Optional.of(still(tests, asker, holds));
+        return Optional.of(still(tests, asker, holds, new ActFacts(then.powers())));
       }
     }
     return Optional.empty();
   }
 
   /** One route for each of as many sides as make a conflict. */
-  private Still still(SeparationTests tests, Asker asker, List<Hold> person) {
+  private Still still(SeparationTests tests, Asker asker, List<Hold> person, ActFacts acts) {
     SeparationRule of = tests.rules.get(rule);
     List<Part> parts = new ArrayList<>();
     List<int[]> edges = new ArrayList<>();
@@ -72,15 +73,29 @@ final class KeptApart implements Goal {
       for (Hold hold : person) {
         if ((hold.usable() >>> side & 1) != 0) {
           Optional<Part> part = part(tests, asker, hold.account(), side);
-          part.ifPresent(parts::add);
-          exact &= part.isPresent();
-          part.ifPresent(p -> edges.addAll(enrolment(asker, p, hold.account())));
+          if (part.isPresent()) {
+            parts.add(part.get());
+            edges.addAll(enrolment(asker, part.get(), hold.account()));
+          } else {
+            exact &= act(tests, hold.account(), side, acts);
+          }
           sides++;
           break;
         }
       }
     }
-    return new Still(parts, edges, exact);
+    edges.addAll(acts.edges());
+    return new Still(parts, edges, acts.delegated(), exact && acts.isExact());
+  }
+
+  /** Whether one of the acts of a side is shown by facts. */
+  private boolean act(SeparationTests tests, int account, int side, ActFacts into) {
+    for (SeparationTests.OfAct of : tests.acts) {
+      if (of.rule() == rule && of.side() == side && of.can(account)) {
+        return into.act(account, of.action(judged), of.act().objects(judged.powers()));
+      }
+    }
+    return false;
   }
 
   /**

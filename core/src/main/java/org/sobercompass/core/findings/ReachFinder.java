@@ -3,9 +3,6 @@ package org.sobercompass.core.findings;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
-import java.util.Map;
-import java.util.Set;
-import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.AdminScope;
@@ -23,9 +20,6 @@ import org.sobercompass.core.key.KeyKind;
  * powerful, scopes that those set over them can widen, administrators inside their own scope.
  */
 final class ReachFinder {
-  private static final Set<String> CONTROLLING =
-      Set.of("set-password", "change-permissions", "take-ownership");
-
   private final FindingContext context;
   private final PowerfulAccounts powerful;
   private final Powers powers;
@@ -52,26 +46,10 @@ final class ReachFinder {
 
   /** One finding for each account that is acted upon at once, and one for all longer ways. */
   private void reach(NamedPower power, Consumer<Finding> out) {
-    Reach reach = new Reach(powers, power);
-    Map<Integer, BitSet> direct = new TreeMap<>();
-    BitSet longer = new BitSet();
-    BitSet held = reach.answer().held();
-    reach.answer().within().stream()
-        .forEach(
-            account -> {
-              Reach.Step first = reach.chain(account).get(0);
-              boolean controls =
-                  first.action().map(a -> CONTROLLING.contains(a.id())).orElse(false);
-              boolean over = controls && held.get(first.to());
-              if (over) {
-                direct.computeIfAbsent(first.to(), t -> new BitSet()).set(account);
-              } else {
-                longer.set(account);
-              }
-            });
-    direct.forEach((target, who) -> out.accept(over(power, reach, target, who)));
-    if (!longer.isEmpty()) {
-      out.accept(within(power, reach, longer));
+    Reached reached = Reached.of(powers, power);
+    reached.direct().forEach((to, who) -> out.accept(over(power, reached.reach(), to, who)));
+    if (!reached.longer().isEmpty()) {
+      out.accept(within(power, reached.reach(), reached.longer()));
     }
   }
 
@@ -107,7 +85,7 @@ final class ReachFinder {
             + name
             + " from them, or set those over it who hold the"
             + " power themselves",
-        List.of());
+        new Aim.Untaken(power.id(), power.ofDirectory(), target));
   }
 
   private Finding within(NamedPower power, Reach reach, BitSet who) {
@@ -125,7 +103,7 @@ final class ReachFinder {
         context.keys(who),
         chains(reach, who),
         "break the chain at its first step: sober reach " + power.id() + " lists all of them",
-        List.of());
+        new Aim.Unreached(power.id(), power.ofDirectory()));
   }
 
   private String who(BitSet who) {
@@ -171,7 +149,8 @@ final class ReachFinder {
         who(inside) + be + " set over the scope " + scope.name() + " and" + be + " in it",
         inside,
         evidence,
-        "except them in the scope, or set somebody else over it");
+        "except them in the scope, or set somebody else over it",
+        new Aim.Outside(number));
   }
 
   /** One finding a scope, with a line for each way. */
@@ -204,7 +183,8 @@ final class ReachFinder {
                 + more,
             all,
             evidence,
-            "let others do that, or make the scope of something else"));
+            "let others do that, or make the scope of something else",
+            Aim.NONE));
   }
 
   private Finding finding(
@@ -214,7 +194,8 @@ final class ReachFinder {
       String sentence,
       BitSet who,
       List<Evidence> evidence,
-      String advice) {
+      String advice,
+      Aim aim) {
     return new Finding(
         kind,
         "",
@@ -226,6 +207,6 @@ final class ReachFinder {
         context.keys(who),
         evidence,
         advice,
-        List.of());
+        aim);
   }
 }

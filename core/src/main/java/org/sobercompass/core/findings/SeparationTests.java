@@ -7,6 +7,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.delegation.Actors;
+import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.findings.Side.Act;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.Side.RoleHeld;
@@ -30,7 +31,7 @@ final class SeparationTests {
   record OfRoles(int rule, int side, BitSet roles) {}
 
   /** Who can do what stands on one side of one rule, and of whom it is not known. */
-  record OfAct(int rule, int side, Actors.Answer who) {
+  record OfAct(int rule, int side, Act act, Actors.Answer who) {
     /** Whether an account can do it, surely or perhaps. */
     boolean may(int account) {
       return who.yes().get(account) || who.perhaps().get(account);
@@ -38,6 +39,11 @@ final class SeparationTests {
 
     boolean can(int account) {
       return who.yes().get(account);
+    }
+
+    /** The action that it is. */
+    AdminAction action(Judged judged) {
+      return judged.powers().roles().administration().action(act.action()).orElseThrow();
     }
 
     /** Whether it is about an act that stands on its side. */
@@ -131,7 +137,7 @@ final class SeparationTests {
   private void acts(int rule, int side) {
     for (Side item : rules.get(rule).sides().get(side)) {
       if (item instanceof Act act) {
-        acts.add(new OfAct(rule, side, act.who(judged.powers())));
+        acts.add(new OfAct(rule, side, act, act.who(judged.powers())));
       }
     }
   }

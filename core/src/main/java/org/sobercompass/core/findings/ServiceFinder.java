@@ -92,7 +92,7 @@ final class ServiceFinder {
     Set<Integer> given = new TreeSet<>();
     for (int i = 0; i < grants.size(); i++) {
       Grant grant = view.grants().get(grants.get(i));
-      if (Advice.isPersonal(context.model, grant, asOf)) {
+      if (Goals.isPersonal(context.model, grant, asOf)) {
         for (int right = 0; right < view.rights().size(); right++) {
           if (view.system().roles().get(grant.role()).allows(right)
               && view.rights().isStrongest(right)

@@ -80,7 +80,7 @@ final class UsageFinder {
     for (int i = 0; i < grants.size(); i++) {
       Grant grant = view.grants().get(grants.get(i));
       boolean asked =
-          Advice.isPersonal(context.model, grant, asOf)
+          Goals.isPersonal(context.model, grant, asOf)
               && grant.from() <= limit
               && !rights(view, grant).isEmpty();
       if (asked) {

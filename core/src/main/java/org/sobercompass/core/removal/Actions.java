@@ -27,12 +27,14 @@ final class Actions {
   private static final Set<Via> LISTED = Set.of(Via.MEMBER, Via.UNIQUE_MEMBER, Via.MEMBER_UID);
 
   private final AccessModel model;
+  private final Delegated delegated;
   private final Map<String, Optional<Action>> known = new HashMap<>();
   private final Map<Integer, Integer> given = new HashMap<>();
   private final Map<Integer, Integer> counts = new HashMap<>();
 
-  Actions(AccessModel model) {
+  Actions(AccessModel model, Delegated delegated) {
     this.model = model;
+    this.delegated = delegated;
     long asOf = model.asOf().getEpochSecond();
     for (SystemView view : model.systems()) {
       if (!view.system().isOfLists()) {
@@ -56,6 +58,11 @@ final class Actions {
         path(leg.subjects(), leg.vias(), all);
         grant(part.system(), leg.grant(), all);
       }
+    }
+    for (Change.OfDirectory change : still.delegated()) {
+      String key = "d " + delegated.key(change);
+      int cost = Action.cost(delegated.accounts(change), 1);
+      all.put(key, new Action(change, cost, key));
     }
     for (int[] edge : still.edges()) {
       for (int i = 0; i < graph.upCount(edge[0]); i++) {
@@ -88,14 +95,18 @@ final class Actions {
         });
   }
 
-  /** How many assignments a group carries, its own and those of the groups above it. */
+  /**
+   * How many assignments a group carries, its own and those of the groups above it; entries and
+   * admin roles count as assignments.
+   */
   private int carried(int group) {
     Memberships.Walker walker = model.widest().walker();
     SubjectSet above = new SubjectSet();
     walker.subjects(group, above);
     int count = 0;
     for (int i = 0; i < above.sure().size(); i++) {
-      count += given.getOrDefault(above.sure().get(i), 0);
+      int subject = above.sure().get(i);
+      count += given.getOrDefault(subject, 0) + delegated.carried(subject);
     }
     return count;
   }

@@ -47,6 +47,9 @@ public record Effects(List<Effect> ends, List<Effect> gives) {
 
   private static void concerned(AccessModel model, Change change, Set<Integer> accounts) {
     int subject;
+    if (change instanceof Change.OfDirectory) {
+      return;
+    }
     if (change instanceof Change.MembershipRemoved removed) {
       subject = removed.member();
     } else if (change instanceof Change.MembershipAdded added) {

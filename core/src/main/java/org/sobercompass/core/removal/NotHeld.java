@@ -8,6 +8,7 @@ import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.Route;
 import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Verdict;
@@ -23,7 +24,7 @@ import org.sobercompass.core.system.Verdict;
 public record NotHeld(int account, int system, List<Integer> rights, int resource) implements Goal {
 
   @Override
-  public Optional<Still> still(AccessModel model) {
+  public Optional<Still> still(AccessModel model, List<Change> made) {
     Asker asker = model.asker();
     SystemView view = model.systems().get(system);
     RouteFinder finder = new RouteFinder(asker, Limits.ONE);

@@ -25,10 +25,15 @@ public final class Unpick {
   private final Actions actions;
   private final boolean monotone;
 
-  /** Over a model. */
+  /** Over a model in which nothing is delegated. */
   public Unpick(AccessModel model) {
+    this(model, Delegated.NOTHING);
+  }
+
+  /** Over a model, with what is delegated besides. */
+  public Unpick(AccessModel model, Delegated delegated) {
     this.model = model;
-    this.actions = new Actions(model);
+    this.actions = new Actions(model, delegated);
     boolean all = true;
     for (SystemView view : model.systems()) {
       all &= view.decider().isMonotone() && view.admission().register().isEmpty();
@@ -43,7 +48,7 @@ public final class Unpick {
     boolean exact = true;
     for (int round = 0; round < ROUNDS; round++) {
       AccessModel after = after(chosen);
-      Optional<Goal.Still> still = goal.still(after);
+      Optional<Goal.Still> still = goal.still(after, changes(chosen));
       if (still.isEmpty()) {
         boolean proved = exact && least.isProved();
         return new Removal(
@@ -70,7 +75,8 @@ public final class Unpick {
 
   private boolean isMonotone(Goal.Still still) {
     boolean named = !still.parts().isEmpty() || !still.edges().isEmpty();
-    return monotone || (named && still.parts().stream().allMatch(this::isMonotone));
+    boolean plain = still.delegated().isEmpty();
+    return plain && (monotone || (named && still.parts().stream().allMatch(this::isMonotone)));
   }
 
   private boolean isMonotone(Goal.Part part) {

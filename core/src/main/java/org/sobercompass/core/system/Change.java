@@ -29,4 +29,20 @@ public sealed interface Change {
 
   /** A grant is withdrawn. */
   record AssignmentRemoved(int system, int grant) implements Change {}
+
+  /** One of delegated administration; no system's own grants change by it. */
+  sealed interface OfDirectory extends Change {}
+
+  /** An admin role is withdrawn, by the number of its assignment. */
+  record AdminRoleRemoved(int grant) implements OfDirectory {}
+
+  /**
+   * An entry is taken out of the list of a directory's object, and with it what it hands on to the
+   * objects below.
+   *
+   * @param directory the name of the directory
+   * @param object the number of the object in its tree
+   * @param entry the number of the entry in its list
+   */
+  record EntryRemoved(String directory, int object, int entry) implements OfDirectory {}
 }

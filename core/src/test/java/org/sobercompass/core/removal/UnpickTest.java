@@ -96,7 +96,7 @@ class UnpickTest {
 
   /** All that could be removed at all, with what it costs. */
   private static Map<String, Action> actions(AccessModel model) {
-    Actions known = new Actions(model);
+    Actions known = new Actions(model, Delegated.NOTHING);
     List<Goal.Part> parts = new ArrayList<>();
     List<int[]> edges = new ArrayList<>();
     SystemView view = model.systems().get(0);
@@ -108,7 +108,7 @@ class UnpickTest {
                   List.of(0), List.of(), grant, List.of(), "", 0, List.of())));
     }
     Map<String, Action> all =
-        new TreeMap<>(known.of(new Goal.Still(parts, edges, true), model.graph()));
+        new TreeMap<>(known.of(new Goal.Still(parts, edges, List.of(), true), model.graph()));
     for (int member = 0; member < model.facts().subjects(); member++) {
       for (int i = 0; i < model.graph().upCount(member); i++) {
         Via via = model.graph().upVia(member, i);

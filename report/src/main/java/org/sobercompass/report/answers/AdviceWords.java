@@ -4,10 +4,22 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
+import org.sobercompass.core.admin.AdminGrant;
+import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.Delegations;
+import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.Origins;
+import org.sobercompass.core.delegation.TrusteeNames;
+import org.sobercompass.core.descriptor.Ace;
+import org.sobercompass.core.findings.ActEffects;
 import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.removal.Effects.Effect;
 import org.sobercompass.core.removal.Removal;
 import org.sobercompass.core.system.Change;
@@ -15,11 +27,16 @@ import org.sobercompass.core.system.Grant;
 
 /** Removals and their effects in words. Immutable and thread-safe. */
 public final class AdviceWords {
-  private final AccessModel model;
+  private static final int SHOWN = 3;
+  private static final String ALL = "full-control";
 
-  /** Words for the changes of a model. */
-  public AdviceWords(AccessModel model) {
-    this.model = model;
+  private final AccessModel model;
+  private final Powers powers;
+
+  /** Words for the changes of what is judged. */
+  public AdviceWords(Judged judged) {
+    this.model = judged.model();
+    this.powers = judged.powers();
   }
 
   /** What is to be done, one line a change. */
@@ -62,7 +79,50 @@ public final class AdviceWords {
               + grant.place()
               + ")";
     }
-    return change.toString();
+    if (change instanceof Change.AdminRoleRemoved removed) {
+      return role(powers.roles().administration().grants().get(removed.grant()));
+    }
+    return change instanceof Change.EntryRemoved removed ? entry(removed) : change.toString();
+  }
+
+  private String role(AdminGrant grant) {
+    Administration all = powers.roles().administration();
+    String over =
+        grant.scope() == AdminGrant.EVERYTHING
+            ? "everything"
+            : all.scopes().get(grant.scope()).name();
+    String whom =
+        grant.subject() < 0
+            ? Problem.quote(grant.subjectText())
+            : Words.subject(model.facts(), grant.subject());
+    return "withdraw the admin role "
+        + all.roles().get(grant.role()).name()
+        + " over "
+        + over
+        + " from "
+        + whom
+        + " ("
+        + grant.place()
+        + ")";
+  }
+
+  private String entry(Change.EntryRemoved removed) {
+    DirectoryTree tree =
+        powers.tokens().trees().stream()
+            .filter(t -> t.directory().equals(removed.directory()))
+            .findFirst()
+            .orElseThrow();
+    Ace ace = tree.descriptor(removed.object()).orElseThrow().entries().get(removed.entry());
+    Delegations lister =
+        new Delegations(
+            tree, new Origins(tree, Optional.empty()), powers.roles().administration().actions());
+    return "take the entry of "
+        + new TrusteeNames(powers.tokens()).name(ace.trustee())
+        + " off "
+        + DelegationAnswers.place(tree, removed.object())
+        + " ("
+        + lister.words(ace)
+        + ")";
   }
 
   /** How sure it is that nothing less would do. */
@@ -70,20 +130,103 @@ public final class AdviceWords {
     return advice.result().map(Removal.Result::words).orElse("");
   }
 
+  /** What something comes to for one account. */
+  private record Line(int account, String text) {}
+
+  /** What advice ends: permissions, then admin actions; one line an account and place. */
+  public List<String> ends(Advice advice) {
+    return full(lines(advice.effects().ends(), advice.acts().ends()));
+  }
+
+  /** What advice gives, alike. */
+  public List<String> gives(Advice advice) {
+    return full(lines(advice.effects().gives(), advice.acts().gives()));
+  }
+
+  /** What advice ends, with the accounts together for which it is the same. */
+  public List<String> endsInBrief(Advice advice) {
+    return brief(lines(advice.effects().ends(), advice.acts().ends()));
+  }
+
+  /** What advice gives, alike. */
+  public List<String> givesInBrief(Advice advice) {
+    return brief(lines(advice.effects().gives(), advice.acts().gives()));
+  }
+
+  private List<Line> lines(List<Effect> effects, List<ActEffects.Act> acts) {
+    List<Line> lines = new ArrayList<>(effects(effects));
+    lines.addAll(acts(acts));
+    return lines;
+  }
+
+  private List<String> full(List<Line> lines) {
+    return lines.stream()
+        .map(line -> Words.subject(model.facts(), line.account) + line.text)
+        .toList();
+  }
+
+  private List<String> brief(List<Line> lines) {
+    Map<String, List<String>> same = new LinkedHashMap<>();
+    for (Line line : lines) {
+      same.computeIfAbsent(line.text, t -> new ArrayList<>())
+          .add(Words.subject(model.facts(), line.account));
+    }
+    List<String> out = new ArrayList<>();
+    same.forEach((text, names) -> out.add(some(names) + text));
+    return out;
+  }
+
+  /** The first of some names, and how many more. */
+  private static String some(List<String> names) {
+    return String.join(", ", names.stream().limit(SHOWN).toList())
+        + (names.size() > SHOWN ? " and " + (names.size() - SHOWN) + " more" : "");
+  }
+
   /** Effects, one line an account and application, without levels that another contains. */
-  public List<String> effects(List<Effect> effects) {
+  private List<Line> effects(List<Effect> effects) {
     Map<String, List<Effect>> grouped = new LinkedHashMap<>();
     for (Effect effect : effects) {
       grouped
           .computeIfAbsent(effect.account() + " " + effect.system(), k -> new ArrayList<>())
           .add(effect);
     }
-    List<String> lines = new ArrayList<>();
-    grouped.values().forEach(all -> lines.add(line(all)));
+    return grouped.values().stream().map(this::line).toList();
+  }
+
+  /** Admin actions, one line for an account and what it can do to the same objects. */
+  private static List<Line> acts(List<ActEffects.Act> acts) {
+    Map<Integer, Map<String, List<ActEffects.Act>>> byAccount = new LinkedHashMap<>();
+    for (ActEffects.Act act : acts) {
+      byAccount
+          .computeIfAbsent(act.account(), a -> new LinkedHashMap<>())
+          .computeIfAbsent(act.object().text(), o -> new ArrayList<>())
+          .add(act);
+    }
+    List<Line> lines = new ArrayList<>();
+    byAccount.forEach(
+        (account, objects) -> {
+          Map<String, List<String>> same = new LinkedHashMap<>();
+          for (List<ActEffects.Act> of : objects.values()) {
+            same.computeIfAbsent(names(of), n -> new ArrayList<>()).add(of.get(0).label());
+          }
+          same.forEach(
+              (actions, labels) ->
+                  lines.add(new Line(account, ": " + actions + " on " + some(labels))));
+        });
     return lines;
   }
 
-  private String line(List<Effect> effects) {
+  /** The actions on one object; of full control nothing else is said. */
+  private static String names(List<ActEffects.Act> acts) {
+    for (ActEffects.Act act : acts) {
+      if (act.action().id().equals(ALL)) {
+        return act.action().name();
+      }
+    }
+    return String.join(", ", acts.stream().map(act -> act.action().name()).distinct().toList());
+  }
+
+  private Line line(List<Effect> effects) {
     SystemView view = model.systems().get(effects.get(0).system());
     Map<String, List<String>> byPlace = new LinkedHashMap<>();
     for (Effect effect : effects) {
@@ -105,10 +248,7 @@ public final class AdviceWords {
     }
     List<String> parts = new ArrayList<>();
     byPlace.forEach((place, rights) -> parts.add(String.join(", ", rights) + place));
-    return Words.subject(model.facts(), effects.get(0).account())
-        + " in "
-        + view.system().name()
-        + ": "
-        + String.join("; ", parts);
+    return new Line(
+        effects.get(0).account(), " in " + view.system().name() + ": " + String.join("; ", parts));
   }
 }

@@ -12,17 +12,16 @@ import java.util.Set;
 import java.util.function.Predicate;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.Delegation;
 import org.sobercompass.core.delegation.Delegations;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.Holder;
 import org.sobercompass.core.delegation.Origin;
 import org.sobercompass.core.delegation.Origins;
 import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.delegation.TrusteeNames;
 import org.sobercompass.core.descriptor.Descriptor;
-import org.sobercompass.core.descriptor.WellKnown;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.report.data.Sheet;
 
 /** Delegations as rows: who was given what on which object of a directory. Not thread-safe. */
@@ -31,31 +30,10 @@ public final class DelegationAnswers {
 
   private final Ask ask;
   private final Powers powers;
+  private final TrusteeNames trustees;
   private final Map<DirectoryTree, Delegations> delegations = new LinkedHashMap<>();
   private final Map<DirectoryTree, Origins> origins = new HashMap<>();
   private final java.util.function.Function<org.sobercompass.core.descriptor.Ace, String> text;
-
-  /** What sort of holder a trustee is. */
-  public enum Holder {
-    PERSON("single account", "single accounts"),
-    GROUP("group", "groups"),
-    BROAD("very many", "very many"),
-    NOBODY("nobody who exists", "nobody who exists"),
-    SYSTEM("the directory itself", "the directory itself");
-
-    private final String words;
-    private final String many;
-
-    Holder(String words, String many) {
-      this.words = words;
-      this.many = many;
-    }
-
-    /** In words. */
-    public String words() {
-      return words;
-    }
-  }
 
   /**
    * Answers about delegations.
@@ -70,6 +48,7 @@ public final class DelegationAnswers {
       java.util.function.Function<org.sobercompass.core.descriptor.Ace, String> text) {
     this.ask = ask;
     this.powers = powers;
+    this.trustees = new TrusteeNames(powers.tokens());
     this.text = text;
     for (DirectoryTree tree : powers.tokens().trees()) {
       Origins own = new Origins(tree, Optional.ofNullable(accepted.get(tree.directory())));
@@ -149,7 +128,7 @@ public final class DelegationAnswers {
     }
     rows.forEach(sheet::row);
     List<String> counted = new ArrayList<>();
-    kinds.forEach((kind, n) -> counted.add(n + " to " + kind.many));
+    kinds.forEach((kind, n) -> counted.add(n + " to " + kind.many()));
     sheet.heading(
         Ask.count(sheet.size(), "delegation", "delegations")
             + (counted.isEmpty() ? "." : ": " + String.join(", ", counted) + "."));
@@ -163,7 +142,7 @@ public final class DelegationAnswers {
     return new Object[] {
       holder(d.trustee()),
       kind(d.trustee()).words(),
-      may(d),
+      d.may(),
       place(tree, d.object()),
       d.origin().words(),
       String.join("; ", d.rights()),
@@ -203,15 +182,6 @@ public final class DelegationAnswers {
         "", d.entries().stream().map(i -> text.apply(descriptor.entries().get(i))).toList());
   }
 
-  /** What it makes possible: admin actions, else the raw rights. */
-  public static String may(Delegation d) {
-    String words =
-        d.denies() || d.actions().isEmpty()
-            ? String.join("; ", d.rights())
-            : String.join(", ", d.actions().stream().map(AdminAction::name).distinct().toList());
-    return words;
-  }
-
   /** An object by its name, with its place when that says more. */
   static String place(DirectoryTree tree, int object) {
     return tree.label(object) + (tree.parent(object) < 0 ? " (the whole directory)" : "");
@@ -219,52 +189,12 @@ public final class DelegationAnswers {
 
   /** A trustee as people know it. */
   public String holder(String sid) {
-    Optional<Integer> subject = powers.tokens().subject(sid);
-    if (subject.isPresent()) {
-      return Words.subject(ask.model().facts(), subject.get());
-    }
-    Optional<String> known = WellKnown.name(sid);
-    if (known.isPresent()) {
-      return known.get();
-    }
-    for (DirectoryTree tree : delegations.keySet()) {
-      int object = tree.bySid(sid);
-      if (object >= 0) {
-        return tree.label(object);
-      }
-      String old = bearer(tree, sid);
-      if (!old.isEmpty()) {
-        return old;
-      }
-    }
-    return sid + " (nobody)";
-  }
-
-  private static String bearer(DirectoryTree tree, String sid) {
-    for (int object = 0; object < tree.size(); object++) {
-      if (tree.history(object).contains(sid)) {
-        return tree.label(object) + " (by an earlier id)";
-      }
-    }
-    return "";
+    return trustees.name(sid);
   }
 
   /** What sort of holder it is. */
   public Holder kind(String sid) {
-    if (WellKnown.isBroad(sid)) {
-      return Holder.BROAD;
-    }
-    Optional<Integer> subject = powers.tokens().subject(sid);
-    if (subject.isPresent()) {
-      return ask.model().facts().kind(subject.get()) == SubjectKind.ACCOUNT
-          ? Holder.PERSON
-          : Holder.GROUP;
-    }
-    if (WellKnown.name(sid).isPresent() || sid.startsWith("S-1-5-32-")) {
-      return Holder.SYSTEM;
-    }
-    boolean there = holder(sid).endsWith("(nobody)");
-    return there ? Holder.NOBODY : Holder.GROUP;
+    return trustees.kind(sid);
   }
 
   /** Lists that are not as lists should be: order, blocked inheritance, owners. */
@@ -396,7 +326,7 @@ public final class DelegationAnswers {
     for (Delegation d : own) {
       out.append("\n").append("  ".repeat(depth + 2));
       out.append(d.origin() == Origin.CLAIMED ? "! " : d.denies() ? "- " : "+ ");
-      out.append(holder(d.trustee())).append(": ").append(may(d));
+      out.append(holder(d.trustee())).append(": ").append(d.may());
     }
     return out.toString();
   }

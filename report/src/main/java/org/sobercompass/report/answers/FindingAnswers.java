@@ -96,7 +96,7 @@ public final class FindingAnswers {
       String by,
       String until,
       Map<String, List<String>> seen) {
-    AdviceWords words = new AdviceWords(ask.model());
+    AdviceWords words = new AdviceWords(judged);
     Advice advice = advised ? Advice.of(judged, finding) : Advice.NONE;
     List<String> when = seen.getOrDefault(finding.key().text(), List.of("", ""));
     sheet.row(
@@ -114,8 +114,8 @@ public final class FindingAnswers {
         finding.kind().mend().words(),
         words.changes(advice.changes()),
         words.proof(advice),
-        words.effects(advice.effects().ends()),
-        words.effects(advice.effects().gives()),
+        words.ends(advice),
+        words.gives(advice),
         state,
         by,
         until,

@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.Advice;
 import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.findings.Sorted.Waived;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.removal.Removal;
@@ -22,11 +23,11 @@ public final class FindingDetail {
   private final AdviceWords words;
 
   /** Words for one finding of a model. */
-  public FindingDetail(Ask ask, Finding finding, Advice advice) {
+  public FindingDetail(Ask ask, Judged judged, Finding finding, Advice advice) {
     this.ask = ask;
     this.finding = finding;
     this.advice = advice;
-    this.words = new AdviceWords(ask.model());
+    this.words = new AdviceWords(judged);
   }
 
   /**
@@ -102,12 +103,14 @@ public final class FindingDetail {
     for (int i = 0; i < changes.size(); i++) {
       out.item((i + 1) + ". ", changes.get(i));
     }
-    out.section(advice.effects().isNone() ? "They change nothing that anybody holds" : "They end");
-    some(words.effects(advice.effects().ends()), out);
-    if (!advice.effects().gives().isEmpty()) {
+    boolean nothing = advice.changesNothing();
+    out.section(nothing ? "They change nothing that anybody holds" : "They end");
+    some(words.endsInBrief(advice), out);
+    List<String> gives = words.givesInBrief(advice);
+    if (!gives.isEmpty()) {
       out.section("And they give");
-      some(words.effects(advice.effects().gives()), out);
-    } else if (!advice.effects().isNone()) {
+      some(gives, out);
+    } else if (!nothing) {
       out.item("", "and give nobody anything.");
     }
   }

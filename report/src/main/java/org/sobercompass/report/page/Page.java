@@ -160,15 +160,15 @@ public final class Page {
   }
 
   private Ending ending(Finding finding) {
-    AdviceWords words = new AdviceWords(ask.model());
+    AdviceWords words = new AdviceWords(judged);
     Advice advice =
         findings.size() > FindingAnswers.ADVISED ? Advice.NONE : Advice.of(judged, finding);
     return new Ending(
         finding.kind().mend().words(),
         words.changes(advice.changes()),
         words.proof(advice),
-        words.effects(advice.effects().ends()),
-        words.effects(advice.effects().gives()));
+        words.endsInBrief(advice),
+        words.givesInBrief(advice));
   }
 
   private List<Accepted> accepted() {

@@ -33,6 +33,7 @@ import org.sobercompass.sources.text.Node;
 public final class FindingRulesReader {
   private static final Set<String> KEYS =
       Set.of(
+          "accepted",
           "broad",
           "everyday",
           "powerful",

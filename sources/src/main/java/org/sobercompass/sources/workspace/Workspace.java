@@ -45,6 +45,7 @@ import org.sobercompass.sources.survey.SurveyFile;
  * @param trees where directories with access control lists of their own stand
  * @param owned who answers for applications and scopes
  * @param readers the accounts that read directories
+ * @param accepted a survey by which the directories' lists were accepted, if there is one
  * @param waivers which findings are accepted
  * @param expectations what can and cannot be
  * @param problems what is wrong, but not so wrong that no answer can be given
@@ -60,6 +61,7 @@ public record Workspace(
     List<TreeFile> trees,
     Judged.Owned owned,
     List<Judged.ReadingAccount> readers,
+    Optional<Path> accepted,
     List<Waiver> waivers,
     List<Expectation> expectations,
     List<Problem> problems) {
@@ -117,8 +119,21 @@ public record Workspace(
    * lists of directories, which are read now.
    */
   public Judged judged(AccessModel model) {
-    Powers powers = new Powers(model, administration, readTrees(new Problems()));
-    return new Judged(model, rules, persons, powers, owned, readers);
+    return judged(model, new Problems());
+  }
+
+  /**
+   * The same.
+   *
+   * @param told takes lists that cannot be read
+   */
+  public Judged judged(AccessModel model, Problems told) {
+    Powers powers = new Powers(model, administration, readTrees(told));
+    List<DirectoryTree> before =
+        accepted
+            .map(survey -> ofSurvey(survey, Set.of()).readTrees(new Problems()))
+            .orElse(List.of());
+    return new Judged(model, rules, persons, powers, owned, readers, before);
   }
 
   /** When the directories were exported, if all say so: the latest. */

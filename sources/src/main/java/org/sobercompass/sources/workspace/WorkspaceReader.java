@@ -150,6 +150,7 @@ final class WorkspaceReader {
     AnsweringReader answering = new AnsweringReader(facts, problems);
     Judged.Owned owned = answering.owned(applications.values(), admin.orElseGet(Node::nothing));
     List<Judged.ReadingAccount> readers = answering.readers(directories, applications.values());
+    Optional<Path> accepted = accepted(main);
     problems.throwIfErrors();
     List<Problem> told = new ArrayList<>(facts.arrays().problems());
     told.addAll(problems.list());
@@ -169,9 +170,27 @@ final class WorkspaceReader {
         trees,
         owned,
         readers,
+        accepted,
         waivers,
         expectations,
         List.copyOf(told));
+  }
+
+  /** The survey by which the directories' lists were accepted; one that is not here is told. */
+  private Optional<Path> accepted(Node main) {
+    Optional<Node> named = main.get("findings").flatMap(findings -> findings.get("accepted"));
+    Optional<Path> survey = named.map(Node::text).map(root::resolve);
+    if (survey.isEmpty() || Files.isRegularFile(survey.get())) {
+      return survey;
+    }
+    Node place = named.orElseThrow();
+    String what = "accepted: there is no survey " + Problem.quote(place.text());
+    if (frozen.isPresent()) {
+      problems.warning(place.place(), what + " here, so all that was added counts", "the survey");
+    } else {
+      problems.error(place.place(), what, "the path of a survey, as sober survey list names it");
+    }
+    return Optional.empty();
   }
 
   static ZoneId zone(Node main, Problems problems) {

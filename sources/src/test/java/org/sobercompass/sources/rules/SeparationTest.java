@@ -125,7 +125,7 @@ class SeparationTest {
     assertThat(advice.changes()).hasSize(1);
     assertThat(advice.result().orElseThrow().words()).isEqualTo("proved least");
     assertThat(advice.effects().ends()).isNotEmpty();
-    assertThat(Findings.of(judged.with(judged.model().with(advice.changes()))))
+    assertThat(Findings.of(judged.with(advice.changes())))
         .noneMatch(f -> f.key().equals(finding.key()));
   }
 

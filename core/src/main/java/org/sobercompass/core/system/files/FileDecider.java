@@ -292,6 +292,9 @@ final class FileDecider implements Decider {
           ? Impact.NONE
           : new Impact(IntList.of(subject), resource, facts.tree.end(resource));
     }
+    if (change instanceof Change.OfDirectory) {
+      return Impact.NONE;
+    }
     int subject =
         change instanceof Change.MembershipAdded added
             ? added.member()

@@ -310,6 +310,9 @@ final class RoleDecider implements Decider {
       int subject = table.grants.get(grant).subject();
       return subject < 0 ? Impact.NONE : new Impact(IntList.of(subject), node, end);
     }
+    if (change instanceof Change.OfDirectory) {
+      return Impact.NONE;
+    }
     int member =
         change instanceof Change.MembershipAdded added
             ? added.member()

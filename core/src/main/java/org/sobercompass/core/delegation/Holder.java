@@ -1,0 +1,28 @@
+package org.sobercompass.core.delegation;
+
+/** What sort of holder a trustee of a directory's list is. */
+public enum Holder {
+  PERSON("single account", "single accounts"),
+  GROUP("group", "groups"),
+  BROAD("very many", "very many"),
+  NOBODY("nobody who exists", "nobody who exists"),
+  SYSTEM("the directory itself", "the directory itself");
+
+  private final String words;
+  private final String many;
+
+  Holder(String words, String many) {
+    this.words = words;
+    this.many = many;
+  }
+
+  /** In words. */
+  public String words() {
+    return words;
+  }
+
+  /** In words, of several. */
+  public String many() {
+    return many;
+  }
+}

@@ -1,0 +1,362 @@
+package org.sobercompass.core.findings;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.BiConsumer;
+import java.util.function.Consumer;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.Delegation;
+import org.sobercompass.core.delegation.Delegations;
+import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.Holder;
+import org.sobercompass.core.delegation.Origin;
+import org.sobercompass.core.delegation.Origins;
+import org.sobercompass.core.delegation.TrusteeNames;
+import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.system.Change;
+
+/**
+ * What was delegated in the lists of directories, and should not have been: to a person, to
+ * everyone, to very broad groups or to groups with nobody in them, to somebody who does not exist,
+ * or without support from above. One trustee is one finding, whatever the number of objects: those
+ * are its subjects. Defaults, what was there from the beginning and what came from above are no
+ * delegations. O(objects).
+ */
+final class DelegationFinder {
+  private static final Set<Origin> DELEGATED = EnumSet.of(Origin.ADDED, Origin.CLAIMED);
+  private static final int FEW = 10;
+  private static final int FIRST_OWN_ID = 1000;
+
+  private final FindingContext context;
+  private final Powers powers;
+  private final TrusteeNames names;
+  private final BitSet services;
+  private final ObjectKeys keys;
+  private final Map<DirectoryTree, Integer> accounts = new HashMap<>();
+
+  DelegationFinder(FindingContext context) {
+    this.context = context;
+    this.powers = context.judged.powers();
+    this.names = new TrusteeNames(powers.tokens());
+    this.services = ServiceFinder.services(context);
+    this.keys = new ObjectKeys(powers);
+  }
+
+  /** All that was delegated, object by object. */
+  static void each(Judged judged, BiConsumer<DirectoryTree, Delegation> out) {
+    for (DirectoryTree tree : judged.powers().tokens().trees()) {
+      Delegations lister =
+          new Delegations(
+              tree,
+              new Origins(tree, judged.accepted(tree.directory())),
+              judged.powers().roles().administration().actions());
+      for (int object = 0; object < tree.size(); object++) {
+        lister.on(object, DELEGATED).forEach(one -> out.accept(tree, one));
+      }
+    }
+  }
+
+  /** What one trustee was given in one directory that is told under one kind. */
+  private record Group(FindingKind kind, String rule, DirectoryTree tree, String trustee) {}
+
+  void find(Consumer<Finding> out) {
+    Map<Group, List<Delegation>> groups = new LinkedHashMap<>();
+    Map<DirectoryTree, Map<Integer, List<Delegation>>> unsupported = new LinkedHashMap<>();
+    each(
+        context.judged,
+        (tree, one) -> {
+          kind(tree, one)
+              .forEach(group -> groups.computeIfAbsent(group, g -> new ArrayList<>()).add(one));
+          if (one.origin() == Origin.CLAIMED) {
+            unsupported
+                .computeIfAbsent(tree, t -> new TreeMap<>())
+                .computeIfAbsent(one.object(), o -> new ArrayList<>())
+                .add(one);
+          }
+        });
+    groups.forEach((group, lines) -> out.accept(finding(group, lines)));
+    unsupported.forEach(
+        (tree, objects) ->
+            objects.forEach((object, lines) -> out.accept(claims(tree, object, lines))));
+  }
+
+  /** Under which kinds a delegation is told. */
+  private List<Group> kind(DirectoryTree tree, Delegation one) {
+    if (one.denies()) {
+      return List.of();
+    }
+    String sid = one.trustee();
+    Holder holder = names.kind(sid);
+    return switch (holder) {
+      case PERSON ->
+          powers.tokens().subject(sid).filter(services::get).isPresent()
+              ? List.of()
+              : List.of(new Group(FindingKind.GIVEN_TO_PERSON, tree.directory(), tree, sid));
+      case BROAD ->
+          one.weight() == 0
+              ? List.of()
+              : List.of(new Group(FindingKind.GIVEN_TO_EVERYONE, tree.directory(), tree, sid));
+      case NOBODY -> List.of(new Group(FindingKind.ENTRY_OF_MISSING, tree.directory(), tree, sid));
+      case GROUP -> ofGroup(tree, one);
+      case SYSTEM -> List.of();
+    };
+  }
+
+  private List<Group> ofGroup(DirectoryTree tree, Delegation one) {
+    String sid = one.trustee();
+    if (powers.tokens().subject(sid).isEmpty()) {
+      return List.of();
+    }
+    int inside = powers.tokens().accounts(sid).cardinality();
+    if (inside == 0) {
+      return isOfTheDirectory(sid)
+          ? List.of()
+          : List.of(new Group(FindingKind.GIVEN_TO_EMPTY_GROUP, tree.directory(), tree, sid));
+    }
+    return one.weight() > 0 && isBroad(tree, sid, inside)
+        ? List.of(new Group(FindingKind.GIVEN_TO_BROAD_GROUP, tree.directory(), tree, sid))
+        : List.of();
+  }
+
+  /** Groups that every directory has ([MS-DTYP] 2.4.2.4): their rights are there in advance. */
+  private static boolean isOfTheDirectory(String sid) {
+    String id = sid.substring(sid.lastIndexOf('-') + 1);
+    return sid.startsWith("S-1-5-32-") || (id.length() < 5 && Integer.parseInt(id) < FIRST_OWN_ID);
+  }
+
+  private boolean isBroad(DirectoryTree tree, String sid, int inside) {
+    int subject = powers.tokens().subject(sid).orElse(-1);
+    if (context.rules.broad().contains(subject)) {
+      return true;
+    }
+    int all = accounts(tree);
+    return all >= FEW && 100L * inside >= (long) context.limits.broadPercent() * all;
+  }
+
+  private int accounts(DirectoryTree tree) {
+    return accounts.computeIfAbsent(
+        tree,
+        t -> {
+          int count = 0;
+          for (int account = 0; account < context.facts.accounts(); account++) {
+            boolean here = context.facts.source(account).equals(t.directory());
+            count += here && !powers.tokens().sid(account).isEmpty() ? 1 : 0;
+          }
+          return count;
+        });
+  }
+
+  private Finding finding(Group group, List<Delegation> lines) {
+    DirectoryTree tree = group.tree;
+    Delegation worst = worst(tree, lines);
+    List<String> why = new ArrayList<>();
+    Weight weight = weight(tree, worst, why);
+    if (lines.size() > 1) {
+      why.add("on " + FindingContext.count(lines.size(), "object", "objects"));
+    }
+    String name = names.name(group.trustee);
+    String what = worst.may() + ", on " + place(tree, worst.object()) + also(lines.size() - 1);
+    Weight low = weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW;
+    return switch (group.kind) {
+      case GIVEN_TO_PERSON -> {
+        why.add(0, "it follows the person, not the task");
+        yield of(
+            group,
+            lines,
+            low,
+            why,
+            "delegated to a person instead of a group: " + what + ", to " + name,
+            "give it to a group of those who do the task, and take these entries out");
+      }
+      case GIVEN_TO_EVERYONE ->
+          of(
+              group,
+              lines,
+              weight,
+              why,
+              "delegated to " + name + ": " + what,
+              "give it to the groups that need it, and take these entries out");
+      case GIVEN_TO_BROAD_GROUP -> {
+        int inside = powers.tokens().accounts(group.trustee).cardinality();
+        why.add(inside + " of the " + accounts(tree) + " accounts of " + tree.directory());
+        yield of(
+            group,
+            lines,
+            low,
+            why,
+            "delegated to a group with "
+                + FindingContext.count(inside, "member", "members")
+                + ": "
+                + what
+                + ", to "
+                + name,
+            "give it to a group of those who do the task, and take these entries out");
+      }
+      case GIVEN_TO_EMPTY_GROUP ->
+          of(
+              group,
+              lines,
+              Weight.LOW,
+              why,
+              "nobody is in "
+                  + name
+                  + ", to which is delegated: "
+                  + what
+                  + "; whoever is put into it next gets that",
+              "take these entries out, or put somebody in");
+      default ->
+          of(
+              group,
+              lines,
+              Weight.LOW,
+              why,
+              "delegated to "
+                  + group.trustee
+                  + ", who is in no directory: "
+                  + what
+                  + "; whoever gets that id next gets the right",
+              "take these entries out");
+    };
+  }
+
+  /** The line that gives most, of those the one on most objects, of those the first. */
+  private static Delegation worst(DirectoryTree tree, List<Delegation> lines) {
+    Delegation worst = lines.get(0);
+    for (Delegation line : lines) {
+      boolean more =
+          line.weight() > worst.weight()
+              || (line.weight() == worst.weight()
+                  && below(tree, line.object()) > below(tree, worst.object()));
+      worst = more ? line : worst;
+    }
+    return worst;
+  }
+
+  private static int below(DirectoryTree tree, int object) {
+    return tree.end(object) - object - 1;
+  }
+
+  /** High for what gives an object itself, with all below it; low for what gives little. */
+  private static Weight weight(DirectoryTree tree, Delegation line, List<String> why) {
+    int below = below(tree, line.object());
+    String reach =
+        below == 0 ? "" : ", with " + FindingContext.count(below, "object", "objects") + " below";
+    if (line.weight() == 2) {
+      why.add("who can do that has the object itself" + reach);
+      return Weight.HIGH;
+    }
+    why.add(line.weight() == 1 ? "it gives much" + reach : "it gives little" + reach);
+    return line.weight() == 1 ? Weight.MEDIUM : Weight.LOW;
+  }
+
+  private static String place(DirectoryTree tree, int object) {
+    return tree.parent(object) < 0 ? "the whole directory " + tree.directory() : tree.label(object);
+  }
+
+  private static String also(int more) {
+    return more == 0
+        ? ""
+        : ", and more on " + FindingContext.count(more, "further object", "further objects");
+  }
+
+  private Finding of(
+      Group group,
+      List<Delegation> lines,
+      Weight weight,
+      List<String> why,
+      String sentence,
+      String advice) {
+    Key cause =
+        powers
+            .tokens()
+            .subject(group.trustee)
+            .map(context.facts::key)
+            .orElseGet(
+                () ->
+                    new Key(
+                        group.kind == FindingKind.GIVEN_TO_EVERYONE
+                            ? KeyKind.IMPLICIT
+                            : KeyKind.ACCOUNT,
+                        group.tree.directory(),
+                        group.trustee));
+    return new Finding(
+        group.kind,
+        group.rule,
+        cause,
+        weight,
+        why,
+        sentence,
+        "",
+        objects(group.tree, lines),
+        evidence(group.tree, lines),
+        advice,
+        removals(group.tree, lines));
+  }
+
+  private List<Key> objects(DirectoryTree tree, List<Delegation> lines) {
+    return lines.stream().map(line -> keys.key(tree, line.object())).distinct().sorted().toList();
+  }
+
+  private List<Evidence> evidence(DirectoryTree tree, List<Delegation> lines) {
+    return lines.stream()
+        .limit(FEW)
+        .map(
+            line ->
+                Evidence.of(
+                    place(tree, line.object())
+                        + ": "
+                        + line.may()
+                        + " to "
+                        + names.name(line.trustee())
+                        + ", "
+                        + line.origin().words()))
+        .toList();
+  }
+
+  private static List<Change> removals(DirectoryTree tree, List<Delegation> lines) {
+    List<Change> changes = new ArrayList<>();
+    for (Delegation line : lines) {
+      line.entries()
+          .forEach(
+              entry ->
+                  changes.add(new Change.EntryRemoved(tree.directory(), line.object(), entry)));
+    }
+    return changes;
+  }
+
+  private Finding claims(DirectoryTree tree, int object, List<Delegation> lines) {
+    Delegation worst = worst(tree, lines);
+    List<String> why = new ArrayList<>(List.of("it counts, and no list above shows it"));
+    Weight weight = weight(tree, worst, why);
+    return new Finding(
+        FindingKind.CLAIM_WITHOUT_SUPPORT,
+        "",
+        keys.key(tree, object),
+        weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
+        why,
+        place(tree, object)
+            + " has "
+            + (lines.size() == 1 ? "an entry that claims" : "entries that claim")
+            + " to be inherited, and nothing above hands "
+            + (lines.size() == 1 ? "it" : "them")
+            + " on ("
+            + names.name(worst.trustee())
+            + ": "
+            + worst.may()
+            + ")",
+        "",
+        List.of(keys.key(tree, object)),
+        evidence(tree, lines),
+        "take " + (lines.size() == 1 ? "it" : "them") + " out, or give the same in so many words",
+        removals(tree, lines));
+  }
+}

@@ -1,0 +1,146 @@
+package org.sobercompass.core.findings;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.admin.AdminGrant;
+import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.Delegation;
+import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.descriptor.AceType;
+import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.removal.Goal;
+import org.sobercompass.core.system.Change;
+
+/**
+ * What accounts are entrusted with in directories, by name or by their groups, not because they are
+ * anybody: admin roles, and what was delegated in lists. Not thread-safe. O(objects) to make.
+ */
+final class Entrusted {
+  /** Nobody is entrusted with anything. */
+  static final Entrusted NOTHING = new Entrusted(Map.of());
+
+  private final Map<String, List<Given>> bySid;
+
+  /** Something delegated to a trustee on an object. */
+  record Given(DirectoryTree tree, Delegation delegation) {}
+
+  private Entrusted(Map<String, List<Given>> bySid) {
+    this.bySid = bySid;
+  }
+
+  Entrusted(Judged judged) {
+    this(new HashMap<>());
+    DelegationFinder.each(
+        judged,
+        (tree, one) -> {
+          if (!one.denies() && !Tokens.isOfEverybody(one.trustee())) {
+            bySid.computeIfAbsent(one.trustee(), s -> new ArrayList<>()).add(new Given(tree, one));
+          }
+        });
+  }
+
+  /** The admin roles and lines of lists that reach an account, in words. */
+  List<Evidence> of(Powers powers, int account) {
+    List<Evidence> found = new ArrayList<>();
+    Administration all = powers.roles().administration();
+    for (int number : roles(powers, account)) {
+      AdminGrant grant = all.grants().get(number);
+      String over =
+          grant.scope() == AdminGrant.EVERYTHING
+              ? "everything"
+              : all.scopes().get(grant.scope()).name();
+      String whom = Words.subject(powers.model().facts(), grant.subject());
+      found.add(
+          Evidence.of(
+              "the admin role "
+                  + all.roles().get(grant.role()).name()
+                  + " over "
+                  + over
+                  + ", through "
+                  + whom));
+    }
+    entries(powers, account)
+        .forEach(
+            (sid, some) ->
+                some.forEach(
+                    one ->
+                        found.add(
+                            Evidence.of(
+                                one.delegation.may()
+                                    + ": "
+                                    + one.tree.label(one.delegation.object())
+                                    + ", through "
+                                    + powers
+                                        .tokens()
+                                        .subject(sid)
+                                        .map(s -> Words.subject(powers.model().facts(), s))
+                                        .orElse(sid)))));
+    return found;
+  }
+
+  private static List<Integer> roles(Powers powers, int account) {
+    long asOf = powers.model().asOf().getEpochSecond();
+    return powers.roles().grantsOf(account).stream()
+        .filter(g -> powers.roles().administration().grants().get(g).activeAt(asOf))
+        .toList();
+  }
+
+  private Map<String, List<Given>> entries(Powers powers, int account) {
+    Map<String, List<Given>> found = new TreeMap<>();
+    Set<String> token = bySid.isEmpty() ? Set.of() : powers.tokens().of(account);
+    for (String sid : token) {
+      List<Given> some = bySid.getOrDefault(sid, List.of());
+      if (!some.isEmpty()) {
+        found.put(sid, some);
+      }
+    }
+    return found;
+  }
+
+  /** One that is still there after removals, as facts that can go. */
+  Optional<Goal.Still> first(Powers powers, int account) {
+    ActFacts facts = new ActFacts(powers);
+    List<Integer> roles = roles(powers, account);
+    if (!roles.isEmpty()) {
+      facts.role(account, roles.get(0));
+      // To take things out of the scope would leave the role.
+      return Optional.of(facts.stillExact());
+    }
+    for (Map.Entry<String, List<Given>> of : entries(powers, account).entrySet()) {
+      for (Given one : of.getValue()) {
+        DirectoryTree now = now(powers, one.tree);
+        for (int entry : one.delegation.entries()) {
+          boolean there =
+              now.descriptor(one.delegation.object())
+                      .orElseThrow()
+                      .entries()
+                      .get(entry)
+                      .type()
+                      .effect()
+                  != AceType.Effect.NONE;
+          if (there) {
+            facts.trustee(account, of.getKey());
+            facts.add(new Change.EntryRemoved(now.directory(), one.delegation.object(), entry));
+            return Optional.of(facts.still());
+          }
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  private static DirectoryTree now(Powers powers, DirectoryTree before) {
+    return powers.tokens().trees().stream()
+        .filter(tree -> tree.directory().equals(before.directory()))
+        .findFirst()
+        .orElseThrow();
+  }
+}

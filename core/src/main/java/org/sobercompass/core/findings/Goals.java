@@ -1,0 +1,172 @@
+package org.sobercompass.core.findings;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Optional;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.Route;
+import org.sobercompass.core.access.RouteFinder;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.admin.AdminGrant;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.membership.Circles;
+import org.sobercompass.core.membership.MembershipPaths;
+import org.sobercompass.core.removal.Goal;
+import org.sobercompass.core.removal.NotHeld;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Limits;
+
+/** What findings aim at, as goals that can be asked again after any removals. */
+final class Goals {
+  private Goals() {}
+
+  /** The goal that an aim is. */
+  static Goal of(Judged judged, Aim aim) {
+    if (aim instanceof Aim.Kept kept) {
+      return new KeptApart(judged, kept);
+    }
+    if (aim instanceof Aim.Ungiven ungiven) {
+      boolean any = ungiven.grants().isEmpty();
+      Entrusted entrusted = any ? new Entrusted(judged) : Entrusted.NOTHING;
+      return (model, made) ->
+          ungiven.accounts().stream()
+              .flatMap(
+                  account ->
+                      given(model, account, ungiven.grants())
+                          .or(() -> entrusted.first(judged.with(model, made).powers(), account))
+                          .stream())
+              .findFirst();
+    }
+    if (aim instanceof Aim.Untaken untaken) {
+      return (model, made) -> untaken(judged.with(model, made).powers(), untaken);
+    }
+    if (aim instanceof Aim.Unreached unreached) {
+      return (model, made) -> unreached(judged.with(model, made).powers(), unreached);
+    }
+    if (aim instanceof Aim.Outside outside) {
+      return (model, made) -> outside(judged.with(model, made).powers(), outside.scope());
+    }
+    if (aim instanceof Aim.Unheld unheld) {
+      return new NotHeld(unheld.account(), unheld.system(), unheld.rights(), -1);
+    }
+    return (model, made) -> circle(model, ((Aim.Uncircled) aim).groups());
+  }
+
+  /** Somebody who still comes to a power by acting as an account. */
+  private static Optional<Goal.Still> untaken(Powers powers, Aim.Untaken aim) {
+    return Reached.of(powers, aim.power(), aim.ofDirectory())
+        .flatMap(
+            reached ->
+                Optional.ofNullable(reached.direct().get(aim.target()))
+                    .map(who -> steps(powers, reached, who)));
+  }
+
+  /** Somebody who still comes to it by longer ways. */
+  private static Optional<Goal.Still> unreached(Powers powers, Aim.Unreached aim) {
+    return Reached.of(powers, aim.power(), aim.ofDirectory())
+        .filter(reached -> !reached.longer().isEmpty())
+        .map(reached -> steps(powers, reached, reached.longer()));
+  }
+
+  private static Goal.Still steps(Powers powers, Reached reached, BitSet who) {
+    ActFacts facts = new ActFacts(powers);
+    int account = who.nextSetBit(0);
+    facts.steps(account, reached.reach().chain(account));
+    return facts.still();
+  }
+
+  /** Somebody who is still set over a scope that he is in, by the admin roles that set him. */
+  private static Optional<Goal.Still> outside(Powers powers, int scope) {
+    BitSet inside = powers.roles().administrators(scope);
+    inside.and(powers.roles().scopes().objects(scope));
+    if (inside.isEmpty()) {
+      return Optional.empty();
+    }
+    int account = inside.nextSetBit(0);
+    long asOf = powers.model().asOf().getEpochSecond();
+    ActFacts facts = new ActFacts(powers);
+    for (int number : powers.roles().grantsOf(account)) {
+      AdminGrant grant = powers.roles().administration().grants().get(number);
+      if (grant.scope() == scope && grant.activeAt(asOf)) {
+        facts.role(account, number);
+        break;
+      }
+    }
+    return Optional.of(facts.still());
+  }
+
+  /** A grant that still reaches the account, by its shortest chain. */
+  private static Optional<Goal.Still> given(
+      AccessModel model, int account, List<Aim.Ungiven.Given> grants) {
+    Asker asker = model.asker();
+    long asOf = model.asOf().getEpochSecond();
+    for (SystemView view : model.systems()) {
+      if (view.admission().isOpen()) {
+        continue;
+      }
+      IntList own = view.decider().grantsOf(asker.token(view, account));
+      for (int i = 0; i < own.size(); i++) {
+        int number = own.get(i);
+        Grant grant = view.grants().get(number);
+        boolean asked =
+            grants.isEmpty()
+                ? isPersonal(model, grant, asOf)
+                : grants.contains(new Aim.Ungiven.Given(view.number(), number));
+        if (asked) {
+          return Optional.of(still(asker, view, account, number));
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** What reaches an account by name, not because it is anybody or in a place. */
+  static boolean isPersonal(AccessModel model, Grant grant, long asOf) {
+    return !grant.declared()
+        && grant.activeAt(asOf)
+        && grant.subject() >= 0
+        && model.facts().kind(grant.subject()) != SubjectKind.IMPLICIT;
+  }
+
+  private static Goal.Still still(Asker asker, SystemView view, int account, int number) {
+    RouteFinder finder = new RouteFinder(asker, Limits.ONE);
+    List<Route> routes = finder.routes(view, view.memberships(), account, number, 0);
+    return Goal.Still.of(List.of(new Goal.Part(view.number(), routes.get(0))));
+  }
+
+  /** A circle that is still there, edge by edge. */
+  private static Optional<Goal.Still> circle(AccessModel model, List<Integer> groups) {
+    BitSet asked = new BitSet();
+    groups.forEach(asked::set);
+    for (int[] circle : Circles.of(model.graph())) {
+      if (asked.get(circle[0])) {
+        return Optional.of(new Goal.Still(List.of(), edges(model, circle), List.of(), true));
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** The edges of one shortest circle through the first of groups that all contain each other. */
+  private static List<int[]> edges(AccessModel model, int[] circle) {
+    MembershipPaths paths = new MembershipPaths(model.widest());
+    int from = circle[0];
+    List<Integer> best = List.of();
+    for (int i = 0; i < model.graph().upCount(from); i++) {
+      int next = model.graph().upGroup(from, i);
+      List<MembershipPaths.Path> back = paths.find(next, from, 1).list();
+      if (!back.isEmpty() && (best.isEmpty() || back.get(0).subjects().size() < best.size())) {
+        best = back.get(0).subjects();
+      }
+    }
+    List<int[]> edges = new ArrayList<>();
+    edges.add(new int[] {from, best.get(0)});
+    for (int i = 1; i < best.size(); i++) {
+      edges.add(new int[] {best.get(i - 1), best.get(i)});
+    }
+    return edges;
+  }
+}
