@@ -60,9 +60,8 @@ final class Actions {
       }
     }
     for (Change.OfDirectory change : still.delegated()) {
-      String key = "d " + delegated.key(change);
-      int cost = Action.cost(delegated.accounts(change), 1);
-      all.put(key, new Action(change, cost, key));
+      Action action = delegated(change);
+      all.put(action.key(), action);
     }
     for (int[] edge : still.edges()) {
       for (int i = 0; i < graph.upCount(edge[0]); i++) {
@@ -73,6 +72,25 @@ final class Actions {
       }
     }
     return all;
+  }
+
+  private Action delegated(Change.OfDirectory change) {
+    return new Action(
+        change, Action.cost(delegated.accounts(change), 1), "d " + delegated.key(change));
+  }
+
+  /** What a removal costs; nothing when it does not exist. */
+  int cost(Change change) {
+    Optional<Action> action = Optional.empty();
+    if (change instanceof Change.MembershipRemoved removed) {
+      action = membership(removed.member(), removed.group(), removed.via());
+    } else if (change instanceof Change.AssignmentRemoved removed) {
+      SystemView view = model.systems().get(removed.system());
+      action = withdrawal(view, removed.grant(), view.grants().get(removed.grant()), "");
+    } else if (change instanceof Change.OfDirectory removed) {
+      action = Optional.of(delegated(removed));
+    }
+    return action.map(Action::cost).orElse(0);
   }
 
   private void path(List<Integer> subjects, List<Via> vias, Map<String, Action> all) {

@@ -73,6 +73,14 @@ public final class Unpick {
     return new Removal(Removal.Result.NONE_ENDS_IT, List.of());
   }
 
+  /**
+   * What removals cost together: one each, and one for each assignment that each account concerned
+   * loses at most. Removals that do not exist cost nothing.
+   */
+  public long cost(List<Change> removals) {
+    return removals.stream().mapToLong(actions::cost).sum();
+  }
+
   private boolean isMonotone(Goal.Still still) {
     boolean named = !still.parts().isEmpty() || !still.edges().isEmpty();
     boolean plain = still.delegated().isEmpty();
