@@ -43,6 +43,14 @@ public record Advice(
         ActEffects.of(judged, removal.changes()));
   }
 
+  /**
+   * What the removals cost together, the number that is least: one each, and one for each
+   * assignment that each account concerned loses at most.
+   */
+  public long cost(Judged judged) {
+    return new Unpick(judged.model(), new DelegatedFacts(judged.powers())).cost(changes);
+  }
+
   /** Whether nothing differs for anybody. */
   public boolean changesNothing() {
     return effects.isNone() && acts.isNone();
