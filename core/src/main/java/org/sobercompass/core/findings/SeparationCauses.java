@@ -15,8 +15,9 @@ import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
 
 /**
- * The most general causes for breaking one rule: roles that have enough sides by themselves, and
- * groups whose members all get enough sides. Both are found once for a rule, from the grants that
+ * The most general causes for breaking one rule: roles that have enough sides by themselves, what
+ * everyone is given, groups and units whose accounts all get enough sides, by themselves or with
+ * what everyone and their units are given. They are found once for a rule, from the grants that
  * give a side downwards, so that asking about one account is cheap. O(grants + groups below them).
  */
 final class SeparationCauses {
@@ -25,7 +26,11 @@ final class SeparationCauses {
   private final int rule;
   private final List<RoleCause> roles = new ArrayList<>();
   private final Map<Integer, Long> sidesOfGroup = new HashMap<>();
+  private final Map<Integer, Long> sidesOfUnit = new HashMap<>();
   private final BitSet groups = new BitSet();
+  private final BitSet broken;
+  private long sidesOfAll;
+  private int everyone = -1;
 
   /** A role that has enough sides by itself. */
   record RoleCause(SystemView view, int role) {}
@@ -37,6 +42,7 @@ final class SeparationCauses {
     this.context = context;
     this.tests = tests;
     this.rule = rule;
+    this.broken = broken;
     BitSet whole = whole(broken);
     for (SystemView view : context.model.systems()) {
       if (tests.rights[view.number()].length + tests.roles[view.number()].length > 0) {
@@ -45,10 +51,35 @@ final class SeparationCauses {
     }
     sidesOfGroup.forEach(
         (group, sides) -> {
-          if (whole.get(group) && tests.enough(rule, sides)) {
+          if (whole.get(group) && isEnough(group, sides)) {
             groups.set(group);
           }
         });
+  }
+
+  /** Whether a group gives enough, with what all get, and what all units of all its members get. */
+  private boolean isEnough(int group, long sides) {
+    if (tests.enough(rule, sides | sidesOfAll)) {
+      return true;
+    }
+    long common = sidesOfUnit.isEmpty() ? 0 : ~0L;
+    IntList accounts = new IntList();
+    context.widest().accounts(group, accounts);
+    for (int i = 0; i < accounts.size() && common != 0; i++) {
+      common &= ofUnits(accounts.get(i));
+    }
+    return tests.enough(rule, sides | sidesOfAll | common);
+  }
+
+  /** What the units give that an account, or a unit, stands in. */
+  private long ofUnits(int subject) {
+    SubjectSet above = new SubjectSet();
+    context.widest().subjects(subject, above);
+    long sides = 0;
+    for (int i = 0; i < above.sure().size(); i++) {
+      sides |= sidesOfUnit.getOrDefault(above.sure().get(i), 0L);
+    }
+    return sides;
   }
 
   private void collect(SystemView view, boolean withGroups) {
@@ -61,21 +92,33 @@ final class SeparationCauses {
         roles.add(new RoleCause(view, role));
       }
     }
-    if (all == 0 || !withGroups) {
+    if (all == 0 || broken.isEmpty()) {
       return;
     }
     long asOf = context.model.asOf().getEpochSecond();
     Map<Integer, Long> given = new HashMap<>();
     for (Grant grant : view.grants()) {
-      if (sides[grant.role()] != 0
-          && grant.subject() >= 0
-          && grant.activeAt(asOf)
-          && context.facts.kind(grant.subject()) == SubjectKind.GROUP) {
-        given.merge(grant.subject(), sides[grant.role()], (a, b) -> a | b);
+      if (sides[grant.role()] != 0 && grant.subject() >= 0 && grant.activeAt(asOf)) {
+        given(grant.subject(), sides[grant.role()], given);
       }
+    }
+    if (!withGroups) {
+      return;
     }
     Memberships.Walker walker = view.memberships().walker();
     given.forEach((group, mask) -> spread(walker, group, mask));
+  }
+
+  private void given(int subject, long sides, Map<Integer, Long> toGroups) {
+    switch (context.facts.kind(subject)) {
+      case GROUP -> toGroups.merge(subject, sides, (a, b) -> a | b);
+      case UNIT -> sidesOfUnit.merge(subject, sides, (a, b) -> a | b);
+      case IMPLICIT -> {
+        sidesOfAll |= sides;
+        everyone = Math.max(everyone, subject);
+      }
+      case ACCOUNT -> {}
+    }
   }
 
   private void spread(Memberships.Walker walker, int group, long mask) {
@@ -148,6 +191,54 @@ final class SeparationCauses {
       }
     }
     return Optional.empty();
+  }
+
+  /** Everyone, where all get enough sides without anything given by name. */
+  Optional<Integer> everyone() {
+    return tests.enough(rule, sidesOfAll) ? Optional.of(everyone) : Optional.empty();
+  }
+
+  /** A unit of an account all of whose accounts get enough sides; of several the furthest up. */
+  Optional<Integer> unit(int account) {
+    if (sidesOfUnit.isEmpty()) {
+      return Optional.empty();
+    }
+    SubjectSet own = new SubjectSet();
+    context.widest().subjects(account, own);
+    int best = -1;
+    int most = -1;
+    own.sure().sort();
+    for (int i = 0; i < own.sure().size(); i++) {
+      int unit = own.sure().get(i);
+      if (context.facts.kind(unit) == SubjectKind.UNIT
+          && tests.enough(rule, upTo(unit) | sidesOfAll)) {
+        IntList inside = new IntList();
+        context.widest().accounts(unit, inside);
+        if (inside.size() > most && isBroken(inside)) {
+          most = inside.size();
+          best = unit;
+        }
+      }
+    }
+    return best < 0 ? Optional.empty() : Optional.of(best);
+  }
+
+  /** What a unit and the units above it give. */
+  private long upTo(int unit) {
+    long sides = 0;
+    for (int at = unit; at >= 0; at = context.facts.container(at)) {
+      sides |= sidesOfUnit.getOrDefault(at, 0L);
+    }
+    return sides;
+  }
+
+  private boolean isBroken(IntList accounts) {
+    for (int i = 0; i < accounts.size(); i++) {
+      if (!broken.get(accounts.get(i))) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /** A group of an account all of whose members get enough sides; of several the furthest up. */

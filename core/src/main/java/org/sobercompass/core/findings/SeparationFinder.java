@@ -41,8 +41,8 @@ final class SeparationFinder {
   /** A cause of a conflict, and whom it concerns: persons by their first account. */
   record Draft(int rule, Cause cause, List<Integer> accounts) {}
 
-  /** What a conflict comes from. */
-  record Cause(Key key, String words, int group) {}
+  /** What a conflict comes from: a role, or a subject by its number. */
+  record Cause(Key key, String words, int subject) {}
 
   void find(Consumer<Finding> out) {
     if (tests.rules.isEmpty()) {
@@ -186,7 +186,7 @@ final class SeparationFinder {
     return all;
   }
 
-  /** The most general cause: one role with enough sides, else one group, else the account. */
+  /** The most general cause: a role with enough sides, everyone, a group, a unit, the account. */
   private Cause cause(int rule, List<Hold> person) {
     SeparationCauses of = causes.get(rule);
     for (Hold hold : person) {
@@ -195,6 +195,10 @@ final class SeparationFinder {
         return cause(role.get());
       }
     }
+    if (of.everyone().isPresent()) {
+      int everyone = of.everyone().get();
+      return new Cause(context.facts.key(everyone), "everyone gets both", everyone);
+    }
     for (Hold hold : person) {
       Optional<Integer> group = of.group(hold.account());
       if (group.isPresent()) {
@@ -202,6 +206,15 @@ final class SeparationFinder {
             context.facts.key(group.get()),
             "every member of " + context.facts.label(group.get()) + " gets both",
             group.get());
+      }
+    }
+    for (Hold hold : person) {
+      Optional<Integer> unit = of.unit(hold.account());
+      if (unit.isPresent()) {
+        return new Cause(
+            context.facts.key(unit.get()),
+            "every account in " + context.facts.label(unit.get()) + " gets both",
+            unit.get());
       }
     }
     boolean alone = person.stream().anyMatch(hold -> tests.enough(rule, hold.usable()));

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.Side.Act;
 import org.sobercompass.core.findings.Side.Permission;
@@ -98,9 +99,14 @@ final class SeparationWords {
     if (draft.cause().key().kind() == KeyKind.ROLE) {
       return "split the role, so that each part can be given to somebody else";
     }
-    return draft.cause().group() >= 0
-        ? "take one side away from the group " + context.facts.label(draft.cause().group())
-        : "take one side away from the account: end one of its routes";
+    int subject = draft.cause().subject();
+    return subject < 0
+        ? "take one side away from the account: end one of its routes"
+        : context.facts.kind(subject) == SubjectKind.IMPLICIT
+            ? "give one side to the groups that need it, instead of everyone"
+            : "take one side away from the "
+                + (context.facts.kind(subject) == SubjectKind.UNIT ? "unit " : "group ")
+                + context.facts.label(subject);
   }
 
   /** One route a side. */

@@ -41,6 +41,58 @@ class SeparationTest {
   }
 
   @Test
+  void whatEveryoneGetsWithWhatAGroupGetsIsOneConflictOfTheGroup() {
+    world.group("pair", "ann", "bo").given("a,implicit,signed-in,top,,,", "b,group,pair,top,,,");
+    rule("");
+    assertThat(conflicts())
+        .singleElement()
+        .satisfies(
+            f -> {
+              assertThat(f.cause().text()).isEqualTo("group:main/cn=pair,dc=x");
+              assertThat(f.subjects()).hasSize(2);
+              assertThat(f.advice()).contains("from the group pair");
+            });
+  }
+
+  @Test
+  void whatEveryoneGetsOnBothSidesIsOneConflictOfEveryone() {
+    world.given("a,implicit,signed-in,top,,,", "b,implicit,signed-in,top,,,");
+    rule("");
+    assertThat(conflicts())
+        .singleElement()
+        .satisfies(
+            f -> {
+              assertThat(f.cause().text()).isEqualTo("implicit:signed-in");
+              assertThat(f.subjects()).hasSize(2);
+            });
+  }
+
+  @Test
+  void whatAUnitGetsIsOneConflictOfTheUnitAndWithAGroupInItOfTheGroup() {
+    world.unit("dc=x").given("a,unit,dc=x,top,,,", "b,unit,dc=x,top,,,");
+    rule("");
+    assertThat(conflicts())
+        .singleElement()
+        .satisfies(f -> assertThat(f.cause().text()).startsWith("unit:main/"));
+    world = new SmallWorkspace(root).account("ann").account("bo").group("pair", "ann", "bo");
+    world.unit("dc=x").given("a,unit,dc=x,top,,,", "b,group,pair,top,,,");
+    rule("");
+    assertThat(conflicts())
+        .singleElement()
+        .satisfies(f -> assertThat(f.cause().text()).isEqualTo("group:main/cn=pair,dc=x"));
+  }
+
+  @Test
+  void oneWhoIsKeptFromItLeavesTheOthersTheirOwnCause() {
+    world.account("cy").group("pair", "ann", "bo").combining("deny-overrides");
+    world.given("a,implicit,signed-in,top,,,", "b,group,pair,top,,,", "stop,account,bo,top,,,");
+    rule("");
+    assertThat(conflicts())
+        .singleElement()
+        .satisfies(f -> assertThat(f.cause().text()).isEqualTo("account:main/uid=ann,dc=x"));
+  }
+
+  @Test
   void atDifferentNodesItIsAConflictAnywhereOnly() {
     world.given("a,group,as,north,,,", "b,group,bs,south,,,");
     rule("");

@@ -50,6 +50,12 @@ final class SmallWorkspace {
     return this;
   }
 
+  /** A unit that stands above all whose names end with its own. */
+  SmallWorkspace unit(String dn) {
+    people.insert(0, "dn: " + dn + "\nobjectClass: organizationalUnit\n\n");
+    return this;
+  }
+
   private String dn(String name) {
     return (people.indexOf("dn: uid=" + name + ",") >= 0 ? "uid=" : "cn=") + name + ",dc=x";
   }
