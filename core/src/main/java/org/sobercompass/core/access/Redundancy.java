@@ -13,7 +13,8 @@ import org.sobercompass.core.system.Token;
 /**
  * Which grants are redundant: taking the one away alone changes nothing at any time left in its
  * window. Outcomes change only where a window of the account's grants begins or ends, so those
- * times are tried. Two grants that cover each other are both redundant.
+ * times are tried. Two grants that cover each other are both redundant; one of which it is not
+ * known whether it reaches somebody is not.
  */
 public final class Redundancy {
   private final Asker asker;
@@ -125,8 +126,24 @@ public final class Redundancy {
               need[grant] = true;
             }
           }
+          open(view, account, subjects, redundancy.asOf, need);
         });
     return reached;
+  }
+
+  /** Of whom it is not known whether a grant reaches him, it may be all he has. */
+  private static void open(
+      SystemView view, int account, SubjectSet subjects, long asOf, boolean[] need) {
+    if (!subjects.perhaps().isEmpty()) {
+      SubjectSet perhaps = new SubjectSet();
+      for (int i = 0; i < subjects.perhaps().size(); i++) {
+        perhaps.sure().add(subjects.perhaps().get(i));
+      }
+      IntList grants = view.decider().grantsOf(new Token(account, perhaps, asOf));
+      for (int i = 0; i < grants.size(); i++) {
+        need[grants.get(i)] = true;
+      }
+    }
   }
 
   private static List<BitSet> sets(AccessModel model) {

@@ -56,23 +56,38 @@ final class KeptApart implements Goal {
         }
       }
       if (tests.enough(rule, usable) && sweep.isNear(asker, rule, holds, true)) {
-        return Optional.of(still(tests, asker, holds, new ActFacts(then.powers())));
+        return Optional.of(still(tests, sweep, asker, holds, new ActFacts(then.powers())));
       }
     }
     return Optional.empty();
   }
 
   /** One route for each of as many sides as make a conflict. */
-  private Still still(SeparationTests tests, Asker asker, List<Hold> person, ActFacts acts) {
+  private Still still(
+      SeparationTests tests, SeparationSweep sweep, Asker asker, List<Hold> person, ActFacts acts) {
     SeparationRule of = tests.rules.get(rule);
     List<Part> parts = new ArrayList<>();
     List<int[]> edges = new ArrayList<>();
-    boolean exact = of.where() == SeparationRule.Where.ANYWHERE;
+    boolean exact = true;
     int sides = 0;
+    long asked = ~0L;
+    if (of.where() != SeparationRule.Where.ANYWHERE) {
+      SeparationPlaces places = sweep.places(asker, rule, person, true);
+      RouteFinder finder = new RouteFinder(asker, Limits.ONE);
+      for (SeparationPlaces.Spot spot : places.spots(person.stream().map(Hold::account).toList())) {
+        Optional<Part> part = part(finder, spot);
+        part.ifPresent(parts::add);
+        part.ifPresent(p -> edges.addAll(enrolment(asker, p, spot.account())));
+        exact &= part.isPresent();
+        sides++;
+      }
+      asked = places.everywhere();
+    }
     for (int side = 0; side < of.sides().size() && sides < of.atLeast(); side++) {
       for (Hold hold : person) {
-        if ((hold.usable() >>> side & 1) != 0) {
-          Optional<Part> part = part(tests, asker, hold.account(), side);
+        if ((asked & hold.usable() & 1L << side) != 0) {
+          Optional<Part> part =
+              asked == ~0L ? part(tests, asker, hold.account(), side) : Optional.empty();
           if (part.isPresent()) {
             parts.add(part.get());
             edges.addAll(enrolment(asker, part.get(), hold.account()));
@@ -86,6 +101,17 @@ final class KeptApart implements Goal {
     }
     edges.addAll(acts.edges());
     return new Still(parts, edges, acts.delegated(), exact && acts.isExact());
+  }
+
+  /** The route to what is held somewhere. */
+  private static Optional<Part> part(RouteFinder finder, SeparationPlaces.Spot spot) {
+    SystemView view = spot.view();
+    Optional<Route> route =
+        spot.right() >= 0
+            ? finder.first(view, spot.account(), spot.right(), spot.node())
+            : finder.routes(view, view.memberships(), spot.account(), spot.grant(), 0).stream()
+                .findFirst();
+    return route.map(r -> new Part(view.number(), r));
   }
 
   /** Whether one of the acts of a side is shown by facts. */

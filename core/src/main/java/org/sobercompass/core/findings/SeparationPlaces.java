@@ -1,15 +1,20 @@
 package org.sobercompass.core.findings;
 
+import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.List;
+import java.util.Optional;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.SeparationTests.OfRights;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Projected;
+import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.RightBits;
 import org.sobercompass.core.system.Standing;
+import org.sobercompass.core.system.Verdict;
 
 /**
  * Where the sides of a rule over nodes are held. At the same node: the sets of nodes meet, across
@@ -130,10 +135,17 @@ final class SeparationPlaces {
 
   /** Whether enough sides are held near enough to each other. */
   boolean isEnough() {
-    int wanted = tests.rules.get(rule).atLeast() - Long.bitCount(everywhere);
-    if (wanted <= 0) {
-      return true;
-    }
+    return wanted() <= 0 || meeting() >= 0;
+  }
+
+  /** How many sides have to meet at a node, besides those that meet all. */
+  private int wanted() {
+    return tests.rules.get(rule).atLeast() - Long.bitCount(everywhere);
+  }
+
+  /** The shared number of the first node at which enough sides meet, or -1. */
+  private int meeting() {
+    int wanted = wanted();
     BitSet[] together = new BitSet[wanted];
     for (int k = 0; k < wanted; k++) {
       together[k] = new BitSet();
@@ -148,6 +160,100 @@ final class SeparationPlaces {
         together[0].or(nodes[side]);
       }
     }
-    return together[wanted - 1].intersects(exactly);
+    together[wanted - 1].and(exactly);
+    return together[wanted - 1].nextSetBit(0);
+  }
+
+  /**
+   * Where one side is held.
+   *
+   * @param side the side
+   * @param account who holds it
+   * @param view in which system
+   * @param node at which node; -1 for an act, which has none
+   * @param right the right that is held there, or -1
+   * @param grant the grant of the role that counts there, or -1
+   */
+  record Spot(int side, int account, SystemView view, int node, int right, int grant) {}
+
+  /**
+   * Where as many sides are held near each other as make a conflict: what is told, and taken away,
+   * is what stands there. Acts are left out.
+   */
+  List<Spot> spots(List<Integer> person) {
+    List<Spot> found = new ArrayList<>();
+    int wanted = wanted();
+    int at = wanted <= 0 ? -1 : meeting();
+    for (int side = 0; side < nodes.length && found.size() < wanted && at >= 0; side++) {
+      boolean meets = (everywhere >>> side & 1) == 0 && nodes[side].get(at);
+      for (int i = 0; i < person.size() && meets; i++) {
+        Optional<Spot> spot = spot(person.get(i), side, at);
+        spot.ifPresent(found::add);
+        meets = spot.isEmpty();
+      }
+    }
+    return found;
+  }
+
+  /** The sides that are held by acts, wherever. */
+  long everywhere() {
+    return everywhere;
+  }
+
+  private Optional<Spot> spot(int account, int side, int at) {
+    for (SystemView view : tests.systems(rule)) {
+      Projected who = asker.projected(view, account);
+      if (asker.standing(view, account).state() != Standing.State.USABLE || who.isEmpty()) {
+        continue;
+      }
+      Resources tree = view.resources();
+      for (int node = 0; node < tree.size(); node++) {
+        if (isAt(view, node, at)) {
+          Optional<Spot> spot = spot(account, side, view, node);
+          if (spot.isPresent()) {
+            return spot;
+          }
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** Whether a node is the one where sides meet or, where they may overlap, lies below it. */
+  private boolean isAt(SystemView view, int node, int at) {
+    for (int up = node; up >= 0; up = same ? -1 : view.resources().parent(up)) {
+      if (tests.nodes().number(view, up) == at) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private Optional<Spot> spot(int account, int side, SystemView view, int node) {
+    for (OfRights test : tests.rights[view.number()]) {
+      for (int right = 0; right < view.rights().size(); right++) {
+        boolean asked =
+            test.rule() == rule
+                && test.side() == side
+                && (test.bits()[right >> 6] >>> right & 1) != 0;
+        if (asked && asker.decide(view, account, Question.of(node, right)) == Verdict.YES) {
+          return Optional.of(new Spot(side, account, view, node, right, -1));
+        }
+      }
+    }
+    long asOf = asker.model().asOf().getEpochSecond();
+    for (SeparationTests.OfRoles test : tests.roles[view.number()]) {
+      IntList grants = view.decider().grantsOf(asker.token(view, account));
+      for (int i = 0; i < grants.size() && test.rule() == rule && test.side() == side; i++) {
+        Grant grant = view.grants().get(grants.get(i));
+        boolean covers =
+            grant.resource() == node
+                || (grant.descends() && view.resources().covers(grant.resource(), node));
+        if (grant.activeAt(asOf) && test.roles().get(grant.role()) && covers) {
+          return Optional.of(new Spot(side, account, view, node, -1, grants.get(i)));
+        }
+      }
+    }
+    return Optional.empty();
   }
 }

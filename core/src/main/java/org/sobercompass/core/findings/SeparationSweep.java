@@ -242,8 +242,13 @@ final class SeparationSweep {
     if (tests.rules.get(rule).where() == SeparationRule.Where.ANYWHERE) {
       return true;
     }
+    return places(asker, rule, person, usableOnly).isEnough();
+  }
+
+  /** Where a person holds the sides of a rule. */
+  SeparationPlaces places(Asker asker, int rule, List<Hold> person, boolean usableOnly) {
     SeparationPlaces places = new SeparationPlaces(tests, asker, rule);
     person.forEach(hold -> places.add(hold.account(), usableOnly));
-    return places.isEnough();
+    return places;
   }
 }

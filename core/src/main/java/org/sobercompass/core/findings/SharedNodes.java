@@ -28,6 +28,12 @@ final class SharedNodes {
     }
   }
 
+  /** The shared number of a node of one system. */
+  int number(SystemView view, int node) {
+    int[] own = numbers[view.number()];
+    return own.length == 0 ? node : own[node];
+  }
+
   /** Adds nodes of one system to a set of shared numbers. */
   void add(SystemView view, BitSet own, BitSet shared) {
     int[] number = numbers[view.number()];

@@ -71,7 +71,8 @@ final class WideFinder {
   }
 
   private void group(SystemView view, int number, Grant grant, Consumer<Finding> out) {
-    if (context.facts.kind(grant.subject()) != SubjectKind.GROUP) {
+    boolean isUnit = context.facts.kind(grant.subject()) == SubjectKind.UNIT;
+    if (!isUnit && context.facts.kind(grant.subject()) != SubjectKind.GROUP) {
       return;
     }
     int inside = members(view, grant.subject());
@@ -106,7 +107,7 @@ final class WideFinder {
       Weight weight = context.weight(view, role, why);
       why.add(
           named
-              ? "the workspace calls the group broad"
+              ? "the workspace calls it broad"
               : inside
                   + " of the "
                   + of
@@ -123,8 +124,9 @@ final class WideFinder {
               grant,
               weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
               why,
-              "given to a group with "
-                  + FindingContext.count(inside, "member", "members")
+              (isUnit ? "given to a unit with " : "given to a group with ")
+                  + FindingContext.count(
+                      inside, isUnit ? "account" : "member", isUnit ? "accounts" : "members")
                   + ": "
                   + context.describe(view, grant),
               "give the role to a group of those who do the task, or call the permissions"

@@ -17,13 +17,19 @@ import org.sobercompass.core.person.Link;
 import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.reference.SmallWorld;
+import org.sobercompass.core.removal.Goal;
 import org.sobercompass.core.removal.Removal;
+import org.sobercompass.core.removal.Unpick;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Verdict;
 
 /** Separation of duties on random organizations against asking one by one. */
 class SeparationPropertyTest {
+  private static final int MOST_REMOVALS = 11;
+
   private int conflicts;
   private int ended;
+  private int proved;
 
   private static SeparationRule rule(SystemView view, int seed, Where where) {
     int one = seed % view.rights().size();
@@ -64,6 +70,7 @@ class SeparationPropertyTest {
     }
     assertThat(conflicts).isGreaterThan(300);
     assertThat(ended).isGreaterThan(100);
+    assertThat(proved).isGreaterThan(20);
   }
 
   /** Three sides of which two are enough, linked accounts, somebody who is excepted. */
@@ -184,12 +191,54 @@ class SeparationPropertyTest {
 
   private void advised(Judged judged, Finding finding) {
     Advice advice = Advice.of(judged, finding);
+    // Its goal is shown by facts, at the nodes where sides meet too: so it is never merely the
+    // best.
+    assertThat(advice.result().orElseThrow()).isNotEqualTo(Removal.Result.BEST_FOUND);
+    least(judged, finding, advice);
     if (advice.result().orElseThrow() == Removal.Result.NONE_ENDS_IT) {
       return;
     }
     ended++;
     Judged after = judged.with(advice.changes());
     assertThat(Findings.of(after)).noneMatch(f -> f.key().equals(finding.key()));
+  }
+
+  /** No cheaper set of removals ends it, or none at all. */
+  private void least(Judged judged, Finding finding, Advice advice) {
+    Unpick unpick = new Unpick(judged.model());
+    List<Change> all = removals(judged.model(), unpick);
+    if (all.size() > MOST_REMOVALS) {
+      return;
+    }
+    proved++;
+    Goal goal = Goals.of(judged, finding.aim());
+    long limit = advice.changes().isEmpty() ? Long.MAX_VALUE : unpick.cost(advice.changes());
+    for (int set = 1; set < 1 << all.size(); set++) {
+      List<Change> some = new ArrayList<>();
+      for (int i = 0; i < all.size(); i++) {
+        if ((set >> i & 1) != 0) {
+          some.add(all.get(i));
+        }
+      }
+      if (unpick.cost(some) < limit) {
+        assertThat(goal.still(judged.model().with(some), some)).as("%s", some).isPresent();
+      }
+    }
+  }
+
+  private static List<Change> removals(AccessModel model, Unpick unpick) {
+    List<Change> all = new ArrayList<>();
+    for (int member = 0; member < model.facts().subjects(); member++) {
+      for (int i = 0; i < model.graph().upCount(member); i++) {
+        all.add(
+            new Change.MembershipRemoved(
+                member, model.graph().upGroup(member, i), model.graph().upVia(member, i)));
+      }
+    }
+    for (int grant = 0; grant < model.systems().get(0).grants().size(); grant++) {
+      all.add(new Change.AssignmentRemoved(0, grant));
+    }
+    return all.stream().filter(change -> unpick.cost(List.of(change)) > 0).distinct().toList();
   }
 
   /** All accounts, all pairs of nodes, one question at a time. */

@@ -64,10 +64,24 @@ class KindsTest {
   @Test
   void aGroupIsNotBroadBelowHalfNorForTheLowestLevelNorForWhatIsEveryday() {
     tenMore(9);
-    world.given("a,group,many,top,,,", "reader,unit,dc=x,top,,,");
+    world.unit("dc=x").given("a,group,many,top,,,", "reader,unit,dc=x,top,,,");
     assertThat(world.kinds()).doesNotContain("given-to-broad-group");
     world.rules("findings: {broad: {share: 45}, everyday: [app:a:edit]}");
     assertThat(world.kinds()).doesNotContain("given-to-broad-group");
+  }
+
+  @Test
+  void aUnitIsBroadAsAGroupIs() {
+    tenMore(0);
+    world.unit("dc=x").given("a,unit,dc=x,top,,,");
+    assertThat(only("given-to-broad-group").sentence())
+        .startsWith("given to a unit with 20 accounts: the role a of app to");
+  }
+
+  @Test
+  void aUnitWithNobodyInItIsTold() {
+    world.unit("ou=later,dc=x").given("a,unit,\"ou=later,dc=x\",top,,,");
+    assertThat(world.kinds()).containsExactly("given-to-empty-group");
   }
 
   @Test
