@@ -157,6 +157,11 @@ final class FindingContext {
         : shortest.first(view, account, right, found[0]).map(route -> evidence(view, route));
   }
 
+  /** The shortest route of an account to a right at a node. */
+  Optional<Evidence> route(SystemView view, int account, int right, int node) {
+    return shortest.first(view, account, right, node).map(route -> evidence(view, route));
+  }
+
   /** The same where it is held only by what lies below a node, none of it named. */
   private Optional<Evidence> routeBelow(SystemView view, int account, int right) {
     return asker.holdings(view, account).stream()

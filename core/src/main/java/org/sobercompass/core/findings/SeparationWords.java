@@ -60,13 +60,18 @@ final class SeparationWords {
                   ? "at one node"
                   : "at nodes one above the other"));
     }
+    why.addAll(strength(rule));
+    why.addAll(routes(draft));
     String who =
         accounts.size() == 1 || person
             ? Words.subject(context.facts, accounts.get(0)) + " holds"
             : accounts.size() + " accounts hold";
     List<Evidence> evidence = new ArrayList<>();
     for (int i = 0; i < Math.min(FindingContext.SHOWN, accounts.size()); i++) {
-      evidence.addAll(evidence(rule, accounts.get(i)));
+      evidence.addAll(
+          person && i == 0 && rule.where() != SeparationRule.Where.ANYWHERE
+              ? near(draft.rule(), accounts)
+              : near(draft.rule(), List.of(accounts.get(i))));
     }
     return new Finding(
         FindingKind.DUTIES_NOT_SEPARATED,
@@ -107,6 +112,80 @@ final class SeparationWords {
             : "take one side away from the "
                 + (context.facts.kind(subject) == SubjectKind.UNIT ? "unit " : "group ")
                 + context.facts.label(subject);
+  }
+
+  /** How much the sides are: what the rights on them can do. */
+  private List<String> strength(SeparationRule rule) {
+    int strongest = 0;
+    for (List<Side> side : rule.sides()) {
+      strongest += side.stream().anyMatch(this::isStrongest) ? 1 : 0;
+    }
+    return strongest == 0
+        ? List.of()
+        : List.of(
+            strongest
+                + " of the "
+                + rule.sides().size()
+                + (strongest == 1 ? " sides is" : " sides are")
+                + " of the strongest kind");
+  }
+
+  private boolean isStrongest(Side side) {
+    return side instanceof Permission permission
+        && context
+            .model
+            .system(permission.system())
+            .filter(view -> view.rights().isStrongest(permission.right()))
+            .isPresent();
+  }
+
+  /** By how many assignments it comes together, where it does so in one account or person. */
+  private List<String> routes(SeparationFinder.Draft draft) {
+    if (draft.cause().subject() >= 0 || draft.cause().key().kind() == KeyKind.ROLE) {
+      return List.of();
+    }
+    int count = 0;
+    long asOf = context.model.asOf().getEpochSecond();
+    for (int account : draft.accounts()) {
+      for (SystemView view : tests.systems(draft.rule())) {
+        IntList grants = view.decider().grantsOf(context.asker.token(view, account));
+        for (int i = 0; i < grants.size(); i++) {
+          Grant grant = view.grants().get(grants.get(i));
+          boolean gives = tests.sides(view, grant.role(), draft.rule()) != 0;
+          count += grant.activeAt(asOf) && gives ? 1 : 0;
+        }
+      }
+    }
+    return count == 0
+        ? List.of()
+        : List.of("it comes by " + FindingContext.count(count, "assignment", "assignments"));
+  }
+
+  /** Routes to the sides where they meet; one a side, wherever, where that does not matter. */
+  private List<Evidence> near(int number, List<Integer> accounts) {
+    SeparationRule rule = tests.rules.get(number);
+    if (rule.where() == SeparationRule.Where.ANYWHERE) {
+      return evidence(rule, accounts.get(0));
+    }
+    SeparationPlaces places = new SeparationPlaces(tests, context.asker, number);
+    accounts.forEach(account -> places.add(account, true));
+    List<Evidence> found = new ArrayList<>();
+    for (SeparationPlaces.Spot spot : places.spots(accounts)) {
+      (spot.right() >= 0
+              ? context.route(spot.view(), spot.account(), spot.right(), spot.node())
+              : Optional.of(context.line(spot.view(), spot.view().grants().get(spot.grant()))))
+          .ifPresent(found::add);
+    }
+    for (int side = 0; side < rule.sides().size(); side++) {
+      if ((places.everywhere() >>> side & 1) != 0) {
+        for (Side item : rule.sides().get(side)) {
+          if (item instanceof Act act) {
+            accounts.forEach(account -> act(act, account).ifPresent(found::add));
+          }
+        }
+      }
+    }
+    return found.isEmpty() ? evidence(rule, accounts.get(0)) : found;
   }
 
   /** One route a side. */

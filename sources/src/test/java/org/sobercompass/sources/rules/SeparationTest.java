@@ -114,6 +114,24 @@ class SeparationTest {
   }
 
   @Test
+  void whereSidesMeetIsToldAndTakenAwayAndNotWhatIsHeldElsewhere() {
+    world.group("others", "ann", "bo").given("a,group,others,south,,,", "a,group,as,north,,,");
+    world.given("b,group,bs,north,,,");
+    rule(", where: same-node");
+    Judged judged = world.judged();
+    Finding finding = conflicts().get(0);
+    assertThat(finding.evidence())
+        .extracting(e -> e.text())
+        .hasSize(2)
+        .allMatch(t -> t.contains("at north"));
+    assertThat(finding.why()).contains("it comes by 3 assignments", "held at one node");
+    Advice advice = Advice.of(judged, finding);
+    assertThat(advice.result().orElseThrow().words()).isEqualTo("proved least");
+    assertThat(advice.effects().ends()).allMatch(e -> e.account() == 0);
+    assertThat(advice.effects().ends()).isNotEmpty();
+  }
+
+  @Test
   void whoMayHoldBothAllTheSameIsNoConflict() {
     world.given("a,group,as,top,,,", "b,group,bs,top,,,");
     rule(", except: [group as]");
