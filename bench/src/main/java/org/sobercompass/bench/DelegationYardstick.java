@@ -2,8 +2,10 @@ package org.sobercompass.bench;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import org.sobercompass.core.access.AccessModel;
@@ -31,6 +33,11 @@ import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.SubjectRow;
 import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.Findings;
+import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.delegation.CatalogueReader;
 
@@ -86,6 +93,7 @@ public final class DelegationYardstick {
       listAll(built, actions);
       who(powers, built, actions);
       reach(powers);
+      findings(model, powers);
     }
     Runtime runtime = Runtime.getRuntime();
     System.gc();
@@ -105,6 +113,34 @@ public final class DelegationYardstick {
       lines += lister.on(object, EnumSet.of(Origin.ADDED, Origin.CLAIMED)).size();
     }
     told("all delegations listed: " + lines, begin);
+  }
+
+  /** All findings, and the least removals with their effects for the first of each kind. */
+  private void findings(AccessModel model, Powers powers) {
+    Judged plain = Judged.of(model, List.of());
+    Judged judged =
+        new Judged(
+            model,
+            plain.rules(),
+            plain.persons(),
+            powers,
+            plain.owned(),
+            plain.readers(),
+            plain.accepted());
+    long begin = System.nanoTime();
+    List<Finding> all = Findings.of(judged);
+    Map<FindingKind, Finding> first = new EnumMap<>(FindingKind.class);
+    all.forEach(finding -> first.putIfAbsent(finding.kind(), finding));
+    told("all findings: " + all.size() + " of " + first.size() + " kinds", begin);
+    first.forEach(
+        (kind, finding) -> {
+          long since = System.nanoTime();
+          Advice advice = Advice.of(judged, finding);
+          if (!advice.changes().isEmpty()) {
+            int acts = advice.acts().ends().size();
+            told("  least removals, " + kind.id() + ": " + acts + " acts end", since);
+          }
+        });
   }
 
   private void who(Powers powers, DirectoryTree built, List<AdminAction> actions) {

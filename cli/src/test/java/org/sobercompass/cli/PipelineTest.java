@@ -7,16 +7,18 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
-import java.util.stream.Collectors;
 import javax.xml.parsers.DocumentBuilderFactory;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.sobercompass.core.findings.Advice;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Findings;
+import org.sobercompass.core.findings.Judged;
+import org.sobercompass.report.answers.AdviceWords;
 import org.sobercompass.sources.workspace.Workspace;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -25,17 +27,15 @@ import tools.jackson.databind.json.JsonMapper;
 class PipelineTest {
   private static final Path DOCS = Path.of("../docs");
   @TempDir static Path demo;
-  private static String sentences;
+  private static Judged judged;
+  private static List<Finding> findings;
 
   @BeforeAll
   static void write() {
     DemoFiles.write(demo);
     Workspace workspace = Workspace.open(demo);
-    sentences =
-        Findings.of(workspace.judged(workspace.model())).stream()
-            .map(Finding::sentence)
-            .collect(Collectors.joining("\n"))
-            .toLowerCase(java.util.Locale.ROOT);
+    judged = workspace.judged(workspace.model());
+    findings = Findings.of(judged);
   }
 
   private static int run(Path workspace, Path out) throws Exception {
@@ -99,15 +99,37 @@ class PipelineTest {
 
   @ParameterizedTest
   @EnumSource(FindingKind.class)
-  void eachKindHasAPageWithAnExampleFromTheDemo(FindingKind kind) throws IOException {
+  void eachKindHasAPageWhoseExampleIsWhatTheDemoSays(FindingKind kind) throws IOException {
     String page = Files.readString(DOCS.resolve("findings/" + kind.id() + ".md"));
     assertThat(page)
         .contains(
             "## What it means", "## How to end it", "## When to waive it", kind.mend().words());
     String example =
         page.lines().filter(l -> l.startsWith("> ")).findFirst().orElseThrow().substring(2);
-    assertThat(sentences)
-        .contains(example.substring(0, example.length() - 1).toLowerCase(java.util.Locale.ROOT));
+    Finding finding =
+        findings.stream()
+            .filter(f -> f.kind() == kind && (f.sentence() + ".").equalsIgnoreCase(example))
+            .findFirst()
+            .orElseThrow(() -> new AssertionError(kind + ": the demo does not say " + example));
+    assertThat(page)
+        .contains(
+            "Weight " + finding.weight().word() + ": " + String.join("; ", finding.why()) + ".");
+    if (!finding.evidence().isEmpty()) {
+      assertThat(page).contains("    " + finding.evidence().get(0).text());
+    }
+    Advice advice = Advice.of(judged, finding);
+    AdviceWords words = new AdviceWords(judged);
+    if (advice.changes().isEmpty()) {
+      assertThat(page).doesNotContain("In the demo (");
+    } else {
+      assertThat(page)
+          .contains(
+              "In the demo ("
+                  + words.proof(advice)
+                  + "): "
+                  + String.join("; ", words.changes(advice.changes()))
+                  + ".");
+    }
     assertThat(Files.readString(DOCS.resolve("findings.md"))).contains("findings/" + kind.id());
   }
 }
