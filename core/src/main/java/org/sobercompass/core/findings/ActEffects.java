@@ -2,14 +2,13 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.BitSet;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.admin.AdminGrant;
 import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.Tokens;
@@ -19,15 +18,21 @@ import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
 
 /**
- * Which admin actions changes end and give: the accounts and objects they can concern are asked
- * before and after.
+ * Which admin actions changes end and give: the objects they can concern are asked about before and
+ * after, with sets of accounts.
  *
  * @param ends what could be done before and cannot, or less surely, after
  * @param gives what can be done after and could not, or less surely, before
+ * @param asked how many objects were asked about: at most {@link #MOST}
+ * @param concerned how many the changes can concern; more than {@code asked} when there may be more
+ *     to tell
  */
-public record ActEffects(List<Act> ends, List<Act> gives) {
+public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concerned) {
+  /** At most so many objects are asked about; the first of them. */
+  public static final int MOST = 1_000;
+
   /** None. */
-  public static final ActEffects NONE = new ActEffects(List.of(), List.of());
+  public static final ActEffects NONE = new ActEffects(List.of(), List.of(), 0, 0);
 
   /**
    * One action of one account to one object.
@@ -39,12 +44,12 @@ public record ActEffects(List<Act> ends, List<Act> gives) {
    */
   public record Act(int account, AdminAction action, Key object, String label) {}
 
-  /** Whether nothing differs. */
+  /** Whether nothing differs, as far as was asked. */
   public boolean isNone() {
-    return ends.isEmpty() && gives.isEmpty();
+    return ends.isEmpty() && gives.isEmpty() && asked == concerned;
   }
 
-  /** The effects of changes. O(objects + accounts concerned x objects concerned x actions). */
+  /** The effects of changes. O(objects + objects asked x actions x entries x accounts / 64). */
   public static ActEffects of(Judged judged, List<Change> changes) {
     Powers before = judged.powers();
     boolean nothing =
@@ -59,105 +64,117 @@ public record ActEffects(List<Act> ends, List<Act> gives) {
   private static final class Work {
     private final Powers before;
     private final Powers after;
-    private final BitSet accounts = new BitSet();
     private final ObjectKeys keys;
-    private final Map<AdminAction, BitSet> byRole = new HashMap<>();
     private final List<Act> ends = new ArrayList<>();
     private final List<Act> gives = new ArrayList<>();
+    private int asked;
+    private int concerned;
 
     Work(Powers before, Powers after) {
       this.before = before;
-      this.keys = new ObjectKeys(before);
       this.after = after;
+      this.keys = new ObjectKeys(before);
     }
 
     ActEffects compare(List<Change> changes) {
-      changes.forEach(this::concerned);
-      scopes();
-      for (int a = accounts.nextSetBit(0); a >= 0; a = accounts.nextSetBit(a + 1)) {
-        int account = a;
-        byRole(account);
-        for (int t = 0; t < before.tokens().trees().size(); t++) {
-          byList(account, before.tokens().trees().get(t), after.tokens().trees().get(t));
+      BitSet subjects = byRole();
+      Set<String> moved = moved(changes);
+      for (int t = 0; t < before.tokens().trees().size(); t++) {
+        DirectoryTree was = before.tokens().trees().get(t);
+        DirectoryTree is = after.tokens().trees().get(t);
+        BitSet objects = byList(was, is, moved);
+        for (int object = 0; object < was.size() && !subjects.isEmpty(); object++) {
+          int subject = keys.subject(was, object);
+          objects.set(object, objects.get(object) || (subject >= 0 && subjects.get(subject)));
+        }
+        objects.stream().forEach(object -> ask(thing(was, object), thing(is, object)));
+      }
+      subjects.stream()
+          .filter(subject -> before.tokens().object(subject).isEmpty())
+          .forEach(subject -> ask(before.thing(subject), after.thing(subject)));
+      return new ActEffects(List.copyOf(ends), List.copyOf(gives), asked, concerned);
+    }
+
+    private Powers.Thing thing(DirectoryTree tree, int object) {
+      Tokens.Spot spot = new Tokens.Spot(tree, object);
+      DirectoryTree known = DelegatedFacts.tree(before, tree.directory());
+      return new Powers.Thing(keys.subject(known, object), Optional.of(spot));
+    }
+
+    /** The subjects that somebody has other admin roles over than before. */
+    private BitSet byRole() {
+      BitSet subjects = new BitSet();
+      List<AdminGrant> grants = before.roles().administration().grants();
+      for (int g = 0; g < grants.size(); g++) {
+        BitSet was = accounts(before, g);
+        BitSet is = accounts(after, g);
+        BitSet over = over(before, g);
+        BitSet overNow = over(after, g);
+        if (!was.equals(is)) {
+          subjects.or(over);
+          subjects.or(overNow);
+        } else if (!was.isEmpty()) {
+          over.xor(overNow);
+          subjects.or(over);
         }
       }
-      return new ActEffects(List.copyOf(ends), List.copyOf(gives));
+      return subjects;
     }
 
-    private void concerned(Change change) {
-      if (change instanceof Change.MembershipRemoved removed) {
-        below(removed.member());
-      } else if (change instanceof Change.MembershipAdded added) {
-        below(added.member());
-      } else if (change instanceof Change.AdminRoleRemoved removed) {
-        below(before.roles().administration().grants().get(removed.grant()).subject());
-      } else if (change instanceof Change.EntryRemoved removed) {
-        DirectoryTree tree = DelegatedFacts.tree(before, removed);
-        Descriptor list = tree.descriptor(removed.object()).orElseThrow();
-        // What one entry denies others may give, and the other way: all whom the list names.
-        accounts.or(before.tokens().accounts(list.entries().get(removed.entry()).trustee()));
-      }
-    }
-
-    private void below(int subject) {
-      if (subject >= 0) {
+    private static BitSet accounts(Powers powers, int number) {
+      AdminGrant grant = powers.roles().administration().grants().get(number);
+      BitSet accounts = new BitSet();
+      if (grant.subject() >= 0 && grant.activeAt(powers.model().asOf().getEpochSecond())) {
         IntList found = new IntList();
-        before.model().widest().walker().accounts(subject, found);
+        powers.model().widest().walker().accounts(grant.subject(), found);
         for (int i = 0; i < found.size(); i++) {
           accounts.set(found.get(i));
         }
       }
+      return accounts;
     }
 
-    /** Who is set over a scope that holds others than before. */
-    private void scopes() {
-      for (AdminGrant grant : before.roles().administration().grants()) {
-        boolean differs =
-            grant.scope() >= 0
-                && !before
-                    .roles()
-                    .scopes()
-                    .objects(grant.scope())
-                    .equals(after.roles().scopes().objects(grant.scope()));
-        if (differs) {
-          below(grant.subject());
+    private static BitSet over(Powers powers, int number) {
+      AdminGrant grant = powers.roles().administration().grants().get(number);
+      BitSet all = new BitSet();
+      if (grant.scope() == AdminGrant.EVERYTHING) {
+        all.set(0, powers.model().facts().subjects());
+      } else {
+        all.or(powers.roles().scopes().objects(grant.scope()));
+      }
+      return all;
+    }
+
+    /** The ids by which somebody does not count any more, or counts now. */
+    private Set<String> moved(List<Change> changes) {
+      Set<String> sids = new HashSet<>();
+      for (Change change : changes) {
+        if (change instanceof Change.MembershipRemoved removed) {
+          sids.addAll(before.tokens().of(removed.group()));
+        } else if (change instanceof Change.MembershipAdded added) {
+          sids.addAll(after.tokens().of(added.group()));
         }
       }
+      sids.removeIf(Tokens::isOfEverybody);
+      return sids;
     }
 
-    private void byRole(int account) {
-      byRole.clear();
-      for (AdminAction action : before.roles().administration().actions()) {
-        BitSet differ = before.roles().objects(account, action.id());
-        differ.xor(after.roles().objects(account, action.id()));
-        byRole.put(action, differ);
-        differ.stream()
-            .forEach(subject -> ask(account, action, before.thing(subject), after.thing(subject)));
-      }
-    }
-
-    /** Objects whose list, or the list above, is another or names what the account is no more. */
-    private void byList(int account, DirectoryTree was, DirectoryTree is) {
-      Set<String> moved = new HashSet<>(before.tokens().of(account));
-      Set<String> now = after.tokens().of(account);
-      Set<String> both = new HashSet<>(moved);
-      both.retainAll(now);
-      moved.addAll(now);
-      moved.removeAll(both);
+    /** Objects whose list is another or names such an id, and those right below them. */
+    private static BitSet byList(DirectoryTree was, DirectoryTree is, Set<String> moved) {
       BitSet naming = new BitSet();
       for (int d = 0; d < was.descriptors() && !moved.isEmpty(); d++) {
         naming.set(d, names(was.descriptorOf(d), moved));
       }
-      BitSet concerned = new BitSet();
+      BitSet own = new BitSet();
+      BitSet all = new BitSet();
       for (int object = 0; object < was.size(); object++) {
-        int own = was.descriptorNumber(object);
+        int list = was.descriptorNumber(object);
+        boolean here = list >= 0 && (naming.get(list) || list != is.descriptorNumber(object));
         int above = was.parent(object);
-        boolean asked = own >= 0 && (naming.get(own) || own != is.descriptorNumber(object));
-        if (asked || (above >= 0 && concerned.get(above))) {
-          concerned.set(object, asked);
-          object(account, was, is, object);
-        }
+        own.set(object, here);
+        all.set(object, here || (above >= 0 && own.get(above)));
       }
+      return all;
     }
 
     private static boolean names(Descriptor list, Set<String> sids) {
@@ -165,24 +182,40 @@ public record ActEffects(List<Act> ends, List<Act> gives) {
           || list.entries().stream().anyMatch(ace -> sids.contains(ace.trustee()));
     }
 
-    private void object(int account, DirectoryTree was, DirectoryTree is, int object) {
-      int subject = keys.subject(was, object);
-      Powers.Thing then = new Powers.Thing(subject, Optional.of(new Tokens.Spot(was, object)));
-      Powers.Thing now = new Powers.Thing(subject, Optional.of(new Tokens.Spot(is, object)));
+    private void ask(Powers.Thing then, Powers.Thing now) {
+      concerned++;
+      if (asked >= MOST) {
+        return;
+      }
+      asked++;
       for (AdminAction action : before.roles().administration().actions()) {
-        boolean told = subject >= 0 && byRole.getOrDefault(action, new BitSet()).get(subject);
-        if (!told) {
-          ask(account, action, then, now);
+        if (before.fits(action, then)) {
+          Actors.Answer was = before.who(action, then, Optional.empty());
+          Actors.Answer is = after.who(action, now, Optional.empty());
+          if (!was.equals(is)) {
+            differ(action, then, was, is);
+          }
         }
       }
     }
 
-    private void ask(int account, AdminAction action, Powers.Thing then, Powers.Thing now) {
-      int was = before.can(account, action, then, Optional.empty()).ordinal();
-      int is = after.can(account, action, now, Optional.empty()).ordinal();
-      if (was != is) {
-        (is < was ? ends : gives).add(act(account, action, then));
+    private void differ(
+        AdminAction action, Powers.Thing thing, Actors.Answer was, Actors.Answer is) {
+      BitSet all = (BitSet) was.yes().clone();
+      all.or(was.perhaps());
+      all.or(is.yes());
+      all.or(is.perhaps());
+      for (int account = all.nextSetBit(0); account >= 0; account = all.nextSetBit(account + 1)) {
+        int then = rank(was, account);
+        int now = rank(is, account);
+        if (then != now) {
+          (now < then ? ends : gives).add(act(account, action, thing));
+        }
       }
+    }
+
+    private static int rank(Actors.Answer answer, int account) {
+      return answer.yes().get(account) ? 2 : answer.perhaps().get(account) ? 1 : 0;
     }
 
     private Act act(int account, AdminAction action, Powers.Thing thing) {

@@ -69,8 +69,13 @@ final class DelegatedFacts implements Delegated {
 
   /** The tree in which an entry stands. */
   static DirectoryTree tree(Powers powers, Change.EntryRemoved entry) {
+    return tree(powers, entry.directory());
+  }
+
+  /** The tree of a directory. */
+  static DirectoryTree tree(Powers powers, String directory) {
     return powers.tokens().trees().stream()
-        .filter(tree -> tree.directory().equals(entry.directory()))
+        .filter(tree -> tree.directory().equals(directory))
         .findFirst()
         .orElseThrow();
   }

@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.Delegation;
 import org.sobercompass.core.delegation.Delegations;
@@ -22,6 +23,8 @@ import org.sobercompass.core.delegation.TrusteeNames;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.system.Change;
 
 /**
@@ -42,6 +45,7 @@ final class DelegationFinder {
   private final BitSet services;
   private final ObjectKeys keys;
   private final Map<DirectoryTree, Integer> accounts = new HashMap<>();
+  private @Nullable Map<String, Integer> counts;
 
   DelegationFinder(FindingContext context) {
     this.context = context;
@@ -116,7 +120,7 @@ final class DelegationFinder {
     if (powers.tokens().subject(sid).isEmpty()) {
       return List.of();
     }
-    int inside = powers.tokens().accounts(sid).cardinality();
+    int inside = inside(sid);
     if (inside == 0) {
       return isOfTheDirectory(sid)
           ? List.of()
@@ -125,6 +129,39 @@ final class DelegationFinder {
     return one.weight() > 0 && isBroad(tree, sid, inside)
         ? List.of(new Group(FindingKind.GIVEN_TO_BROAD_GROUP, tree.directory(), tree, sid))
         : List.of();
+  }
+
+  /** How many accounts count as a trustee; of all trustees, in one walk over all accounts. */
+  private int inside(String sid) {
+    Map<String, Integer> known = counts;
+    if (known == null) {
+      known = count();
+      counts = known;
+    }
+    return known.getOrDefault(sid, 0);
+  }
+
+  private Map<String, Integer> count() {
+    Map<String, Integer> found = new HashMap<>();
+    boolean isForeign = powers.tokens().trees().stream().anyMatch(tree -> !tree.listed().isEmpty());
+    int[] members = new int[context.facts.subjects()];
+    SubjectSet own = new SubjectSet();
+    powers.tokens().memberships().prepare();
+    Memberships.Walker walker = powers.tokens().memberships().walker();
+    for (int account = 0; account < context.facts.accounts(); account++) {
+      if (isForeign) {
+        powers.tokens().of(account).forEach(sid -> found.merge(sid, 1, Integer::sum));
+      } else {
+        walker.subjects(account, own);
+        for (int i = 0; i < own.sure().size(); i++) {
+          members[own.sure().get(i)]++;
+        }
+      }
+    }
+    for (int subject = 0; subject < members.length && !isForeign; subject++) {
+      found.put(powers.tokens().sid(subject), members[subject]);
+    }
+    return found;
   }
 
   /** Groups that every directory has ([MS-DTYP] 2.4.2.4): their rights are there in advance. */
@@ -186,7 +223,7 @@ final class DelegationFinder {
               "delegated to " + name + ": " + what,
               "give it to the groups that need it, and take these entries out");
       case GIVEN_TO_BROAD_GROUP -> {
-        int inside = powers.tokens().accounts(group.trustee).cardinality();
+        int inside = inside(group.trustee);
         why.add(inside + " of the " + accounts(tree) + " accounts of " + tree.directory());
         yield of(
             group,

@@ -159,6 +159,18 @@ public final class AdviceWords {
     return lines;
   }
 
+  /** That not all was asked, where that is so; empty otherwise. */
+  public String unasked(Advice advice) {
+    ActEffects acts = advice.acts();
+    return acts.asked() == acts.concerned()
+        ? ""
+        : "Of admin actions only those on the first "
+            + acts.asked()
+            + " of the "
+            + acts.concerned()
+            + " objects concerned were asked about.";
+  }
+
   private List<String> full(List<Line> lines) {
     return lines.stream()
         .map(line -> Words.subject(model.facts(), line.account) + line.text)

@@ -113,6 +113,9 @@ public final class FindingDetail {
     } else if (!nothing) {
       out.item("", "and give nobody anything.");
     }
+    if (!words.unasked(advice).isEmpty()) {
+      out.item("", words.unasked(advice));
+    }
   }
 
   private static void some(List<String> lines, Prose out) {

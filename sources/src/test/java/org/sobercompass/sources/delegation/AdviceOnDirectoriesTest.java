@@ -157,6 +157,7 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
   }
 
   private static Set<String> told(ActEffects effects) {
+    assertThat(effects.asked()).isEqualTo(effects.concerned());
     Set<String> all = new TreeSet<>();
     effects.ends().forEach(act -> all.add("ends " + words(act)));
     effects.gives().forEach(act -> all.add("gives " + words(act)));
