@@ -37,15 +37,23 @@ public final class Powers {
     this.tokens = new Tokens(model, trees);
   }
 
+  private Powers(AccessModel model, AdminModel roles, Tokens tokens) {
+    this.model = model;
+    this.roles = roles;
+    this.tokens = tokens;
+  }
+
   /**
    * The same without what some changes take out, over a model that these changes were laid over.
    * O(objects).
    */
   public Powers with(AccessModel changed, List<Change> changes) {
-    return new Powers(
-        changed,
-        roles.administration().without(changes),
-        tokens.trees().stream().map(tree -> TreePatch.without(tree, changes)).toList());
+    Administration left = roles.administration().without(changes);
+    List<DirectoryTree> trees =
+        tokens.trees().stream().map(tree -> TreePatch.without(tree, changes)).toList();
+    return changed.graph() == model.graph()
+        ? new Powers(changed, new AdminModel(changed, left), tokens.with(trees))
+        : new Powers(changed, left, trees);
   }
 
   /**

@@ -6,6 +6,7 @@ import java.util.Deque;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -44,7 +45,7 @@ public final class Tokens {
   private final Map<String, Integer> subjectOf = new HashMap<>();
   private final Map<Integer, Spot> objectOf = new HashMap<>();
   private final Map<Integer, List<String>> history = new HashMap<>();
-  private final Map<String, BitSet> accountsOf = new ConcurrentHashMap<>();
+  private final Map<String, BitSet> accountsOf;
 
   /** An object of one tree. */
   public record Spot(DirectoryTree tree, int object) {}
@@ -59,9 +60,37 @@ public final class Tokens {
             new MembershipProfile(
                 EnumSet.of(Via.MEMBER, Via.PRIMARY), MembershipProfile.FULL, false),
             Visibility.all(facts));
+    this.accountsOf = new ConcurrentHashMap<>();
     for (DirectoryTree tree : trees) {
       number(tree);
     }
+  }
+
+  private Tokens(Tokens of, List<DirectoryTree> trees) {
+    this.facts = of.facts;
+    this.trees = List.copyOf(trees);
+    this.memberships = of.memberships;
+    this.accountsOf = of.accountsOf;
+    this.sidOf.putAll(of.sidOf);
+    this.subjectOf.putAll(of.subjectOf);
+    this.history.putAll(of.history);
+    Map<DirectoryTree, DirectoryTree> now = new IdentityHashMap<>();
+    for (int i = 0; i < trees.size(); i++) {
+      now.put(of.trees.get(i), this.trees.get(i));
+    }
+    of.objectOf.forEach(
+        (subject, spot) ->
+            objectOf.put(
+                subject, new Spot(now.getOrDefault(spot.tree(), spot.tree()), spot.object())));
+  }
+
+  /**
+   * The same memberships and ids, with other lists in the trees: who counts as whom is shared.
+   *
+   * @param patched the trees in the same order, with the same objects
+   */
+  public Tokens with(List<DirectoryTree> patched) {
+    return new Tokens(this, patched);
   }
 
   private void number(DirectoryTree tree) {

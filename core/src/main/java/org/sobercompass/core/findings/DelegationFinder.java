@@ -23,8 +23,7 @@ import org.sobercompass.core.delegation.TrusteeNames;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
-import org.sobercompass.core.membership.Memberships;
-import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.membership.GroupSizes;
 import org.sobercompass.core.system.Change;
 
 /**
@@ -131,7 +130,7 @@ final class DelegationFinder {
         : List.of();
   }
 
-  /** How many accounts count as a trustee; of all trustees, in one walk over all accounts. */
+  /** How many accounts count as a group that is a trustee; of all groups at once. */
   private int inside(String sid) {
     Map<String, Integer> known = counts;
     if (known == null) {
@@ -144,22 +143,15 @@ final class DelegationFinder {
   private Map<String, Integer> count() {
     Map<String, Integer> found = new HashMap<>();
     boolean isForeign = powers.tokens().trees().stream().anyMatch(tree -> !tree.listed().isEmpty());
-    int[] members = new int[context.facts.subjects()];
-    SubjectSet own = new SubjectSet();
-    powers.tokens().memberships().prepare();
-    Memberships.Walker walker = powers.tokens().memberships().walker();
-    for (int account = 0; account < context.facts.accounts(); account++) {
-      if (isForeign) {
+    if (isForeign) {
+      for (int account = 0; account < context.facts.accounts(); account++) {
         powers.tokens().of(account).forEach(sid -> found.merge(sid, 1, Integer::sum));
-      } else {
-        walker.subjects(account, own);
-        for (int i = 0; i < own.sure().size(); i++) {
-          members[own.sure().get(i)]++;
-        }
       }
+      return found;
     }
-    for (int subject = 0; subject < members.length && !isForeign; subject++) {
-      found.put(powers.tokens().sid(subject), members[subject]);
+    int[] sizes = GroupSizes.of(powers.tokens().memberships());
+    for (int group = 0; group < sizes.length; group++) {
+      found.put(powers.tokens().sid(context.facts.firstGroup() + group), sizes[group]);
     }
     return found;
   }

@@ -20,6 +20,9 @@ import org.sobercompass.core.key.KeyKind;
  * powerful, scopes that those set over them can widen, administrators inside their own scope.
  */
 final class ReachFinder {
+  /** For so many accounts at most removals are worked out: each round follows the power anew. */
+  private static final int MOST = 100;
+
   private final FindingContext context;
   private final PowerfulAccounts powerful;
   private final Powers powers;
@@ -85,7 +88,9 @@ final class ReachFinder {
             + name
             + " from them, or set those over it who hold the"
             + " power themselves",
-        new Aim.Untaken(power.id(), power.ofDirectory(), target));
+        who.cardinality() > MOST
+            ? Aim.NONE
+            : new Aim.Untaken(power.id(), power.ofDirectory(), target));
   }
 
   private Finding within(NamedPower power, Reach reach, BitSet who) {
@@ -103,7 +108,7 @@ final class ReachFinder {
         context.keys(who),
         chains(reach, who),
         "break the chain at its first step: sober reach " + power.id() + " lists all of them",
-        new Aim.Unreached(power.id(), power.ofDirectory()));
+        who.cardinality() > MOST ? Aim.NONE : new Aim.Unreached(power.id(), power.ofDirectory()));
   }
 
   private String who(BitSet who) {

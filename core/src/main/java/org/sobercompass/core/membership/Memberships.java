@@ -63,6 +63,15 @@ public final class Memberships {
     return (mask >> graph.upVia(member, index).ordinal() & 1) != 0 && groupCounts(group);
   }
 
+  /** The same seen from the group: whether its member with an index counts. */
+  boolean countsDown(int group, int index) {
+    int member = graph.downMember(group, index);
+    boolean isAccount = member < facts.accounts();
+    return (mask >> graph.downVia(group, index).ordinal() & 1) != 0
+        && groupCounts(group)
+        && (isAccount || groupCounts(member));
+  }
+
   /** By which kind of edge a member is in a group, the first that counts. */
   Via via(int member, int group) {
     for (int i = 0; i < graph.upCount(member); i++) {

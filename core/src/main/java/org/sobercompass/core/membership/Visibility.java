@@ -90,6 +90,11 @@ public final class Visibility {
     return perhaps.get(subject);
   }
 
+  /** Whether so many subjects are all surely seen. */
+  boolean isEverything(int subjects) {
+    return sure.nextClearBit(0) >= subjects;
+  }
+
   /** Whether there is nothing undecided. */
   public boolean isCertain() {
     return perhaps.isEmpty();

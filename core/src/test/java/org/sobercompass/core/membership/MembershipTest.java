@@ -1,6 +1,7 @@
 package org.sobercompass.core.membership;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.ArrayList;
 import java.util.EnumSet;
@@ -151,6 +152,37 @@ class MembershipTest {
         assertThat(set(down)).as("nesting " + nesting).isEqualTo(up);
       }
     }
+  }
+
+  @Test
+  void theSizesOfAllGroupsAtOnceAreThoseOfOneAfterTheOther() {
+    Random random = new Random(13);
+    for (int a = 0; a < 30; a++) {
+      add(SubjectKind.ACCOUNT, "a" + a);
+    }
+    for (int g = 0; g < 60; g++) {
+      group("g" + g, "a" + random.nextInt(30), "g" + random.nextInt(60), "g" + random.nextInt(60));
+    }
+    Facts facts = builder.build();
+    for (Set<Via> counts : List.of(EnumSet.allOf(Via.class), EnumSet.of(Via.MEMBER))) {
+      Memberships memberships =
+          new Memberships(
+              MembershipGraph.of(facts),
+              new MembershipProfile(counts, MembershipProfile.FULL, true),
+              Visibility.all(facts));
+      int[] sizes = GroupSizes.of(memberships);
+      for (int g = 0; g < 60; g++) {
+        IntList down = new IntList();
+        memberships.walker().accounts(facts.firstGroup() + g, down);
+        assertThat(sizes[g]).isEqualTo(down.size());
+      }
+    }
+    Memberships near =
+        new Memberships(
+            MembershipGraph.of(facts),
+            new MembershipProfile(EnumSet.allOf(Via.class), 1, true),
+            Visibility.all(facts));
+    assertThatThrownBy(() -> GroupSizes.of(near)).hasMessageContaining("full nesting");
   }
 
   private static Set<Integer> set(IntList list) {
