@@ -206,14 +206,17 @@ final class DelegationFinder {
             "delegated to a person instead of a group: " + what + ", to " + name,
             "give it to a group of those who do the task, and take these entries out");
       }
-      case GIVEN_TO_EVERYONE ->
-          of(
-              group,
-              lines,
-              weight,
-              why,
-              "delegated to " + name + ": " + what,
-              "give it to the groups that need it, and take these entries out");
+      case GIVEN_TO_EVERYONE -> {
+        int reached = powers.tokens().accounts(group.trustee).cardinality();
+        why.add("it reaches " + FindingContext.count(reached, "account", "accounts"));
+        yield of(
+            group,
+            lines,
+            weight,
+            why,
+            "delegated to " + name + ": " + what,
+            "give it to the groups that need it, and take these entries out");
+      }
       case GIVEN_TO_BROAD_GROUP -> {
         int inside = inside(group.trustee);
         why.add(inside + " of the " + accounts(tree) + " accounts of " + tree.directory());

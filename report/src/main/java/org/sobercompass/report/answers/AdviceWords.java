@@ -135,7 +135,7 @@ public final class AdviceWords {
 
   /** What advice ends: permissions, then admin actions; one line an account and place. */
   public List<String> ends(Advice advice) {
-    return full(lines(advice.effects().ends(), advice.acts().ends()));
+    return andUnasked(full(lines(advice.effects().ends(), advice.acts().ends())), advice);
   }
 
   /** What advice gives, alike. */
@@ -145,7 +145,7 @@ public final class AdviceWords {
 
   /** What advice ends, with the accounts together for which it is the same. */
   public List<String> endsInBrief(Advice advice) {
-    return brief(lines(advice.effects().ends(), advice.acts().ends()));
+    return andUnasked(brief(lines(advice.effects().ends(), advice.acts().ends())), advice);
   }
 
   /** What advice gives, alike. */
@@ -159,16 +159,20 @@ public final class AdviceWords {
     return lines;
   }
 
-  /** That not all was asked, where that is so; empty otherwise. */
-  public String unasked(Advice advice) {
+  /** With a line that says so where not all admin actions were asked about. */
+  private static List<String> andUnasked(List<String> lines, Advice advice) {
     ActEffects acts = advice.acts();
-    return acts.asked() == acts.concerned()
-        ? ""
-        : "Of admin actions only those on the first "
+    if (acts.asked() == acts.concerned()) {
+      return lines;
+    }
+    List<String> all = new ArrayList<>(lines);
+    all.add(
+        "perhaps more: admin actions were asked about on the first "
             + acts.asked()
-            + " of the "
+            + " of "
             + acts.concerned()
-            + " objects concerned were asked about.";
+            + " objects only");
+    return all;
   }
 
   private List<String> full(List<Line> lines) {

@@ -113,9 +113,6 @@ public final class FindingDetail {
     } else if (!nothing) {
       out.item("", "and give nobody anything.");
     }
-    if (!words.unasked(advice).isEmpty()) {
-      out.item("", words.unasked(advice));
-    }
   }
 
   private static void some(List<String> lines, Prose out) {

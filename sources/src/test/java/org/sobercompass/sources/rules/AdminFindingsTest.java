@@ -7,8 +7,12 @@ import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.sobercompass.core.findings.Advice;
 import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Findings;
+import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.system.Change;
 
 /** Findings about who administers whom, and what lies within reach: yes, no, the border. */
 class AdminFindingsTest {
@@ -227,6 +231,136 @@ class AdminFindingsTest {
     world.given("a,account,ann,top,,,", "b,group,crew,top,,,");
     world.rules("separation: [{id: r, sides: [[app:a:edit], [app:b:edit]]}]");
     assertThat(of("duties-may-meet")).isEmpty();
+  }
+
+  private List<String> ofRoles() {
+    return world.findings().stream()
+        .filter(f -> f.cause().text().startsWith("assignment:admin/"))
+        .map(f -> f.kind().id() + " " + f.weight().word())
+        .toList();
+  }
+
+  private static final String ALL = "s: {include: [{subtree: \"dc=x\", groups: object}]}";
+
+  @Test
+  void anAdminRoleGivenToAGroupIsFine() {
+    admin(ALL, "desk,group,crew,s,,,");
+    assertThat(ofRoles()).isEmpty();
+  }
+
+  @Test
+  void anAdminRoleGivenToAPersonIsToldByWhatItGivesAndOverWhat() {
+    admin(ALL, "desk,account,ann,s,,,");
+    assertThat(ofRoles()).containsExactly("given-to-person low");
+    admin(ALL, "desk,account,ann,everything,,,");
+    assertThat(ofRoles()).containsExactly("given-to-person medium");
+    admin(ALL, "key,account,ann,everything,,,");
+    assertThat(ofRoles()).containsExactly("given-to-person low");
+  }
+
+  @Test
+  void anAdminRoleIsOverAfterItsLastDay() {
+    admin(ALL, "desk,group,crew,s,,2026-06-01,");
+    assertThat(ofRoles()).isEmpty();
+    admin(ALL, "desk,group,crew,s,,2026-05-31,");
+    assertThat(ofRoles()).containsExactly("assignment-over low");
+    admin(ALL, "desk,group,crew,s,,2026-05-31,no");
+    assertThat(ofRoles()).isEmpty();
+  }
+
+  @Test
+  void anAdminRoleGivenToNobodyOrToAGroupWithNobodyInItIsTold() {
+    world.group("hollow");
+    admin(ALL, "desk,group,hollow,s,,,");
+    assertThat(ofRoles()).containsExactly("given-to-empty-group low");
+    admin(ALL, "desk,account,zed,s,,,");
+    assertThat(ofRoles()).containsExactly("given-to-missing low");
+  }
+
+  @Test
+  void anAdminRoleGivenToHalfOfTheDirectoryIsTold() {
+    String[] members = new String[5];
+    for (int i = 0; i < 7; i++) {
+      world.account("p" + i);
+      if (i < 5) {
+        members[i] = "p" + i;
+      }
+    }
+    world.group("many", members);
+    admin(ALL, "desk,group,many,s,,,");
+    assertThat(ofRoles()).containsExactly("given-to-broad-group medium");
+    world.account("q");
+    assertThat(ofRoles()).isEmpty();
+  }
+
+  @Test
+  void anAdminRoleOverEverythingIsToldWhereThreeOthersAreOverAScope() {
+    world.group("n", "ann").group("m", "bo");
+    String t = ALL + "\n  t: {include: [{account: ann}]}\n  u: {include: [{account: bo}]}";
+    admin(t, "desk,group,crew,everything,,,", "desk,group,n,s,,,", "desk,group,m,t,,,");
+    assertThat(ofRoles()).isEmpty();
+    admin(
+        t,
+        "desk,group,crew,everything,,,",
+        "desk,group,n,s,,,",
+        "desk,group,m,t,,,",
+        "desk,group,n,u,,,");
+    assertThat(ofRoles()).containsExactly("given-everywhere medium");
+  }
+
+  @Test
+  void anAdminRoleThatAnotherCoversIsToldAndWithdrawingItChangesNothing() {
+    world.group("inner", "ann").group("outer", "inner");
+    admin(ALL, "desk,group,outer,s,,,", "key,group,inner,s,,,");
+    assertThat(ofRoles()).containsExactly("redundant low");
+    Judged judged = world.judged();
+    Finding finding = of("redundant").get(0);
+    Advice advice = Advice.of(judged, finding);
+    assertThat(advice.changes()).hasSize(1);
+    assertThat(advice.changesNothing()).isTrue();
+    assertThat(Findings.of(judged.with(advice.changes())))
+        .noneMatch(f -> f.key().equals(finding.key()));
+  }
+
+  @Test
+  void anAdminRoleThatLastsLongerOrGivesMoreOrReachesOthersIsNotCovered() {
+    world.group("inner", "ann").group("outer", "inner");
+    admin(ALL, "desk,group,outer,s,,2026-12-31,", "key,group,inner,s,,,");
+    assertThat(ofRoles()).isEmpty();
+    admin(ALL, "key,group,outer,s,,,", "desk,group,inner,s,,,");
+    assertThat(ofRoles()).isEmpty();
+    admin(ALL, "desk,group,inner,s,,,", "key,group,outer,s,,,");
+    assertThat(ofRoles()).isEmpty();
+    admin(ALL, "desk,group,outer,s,,,", "key,group,inner,everything,,,");
+    assertThat(ofRoles()).isEmpty();
+  }
+
+  @Test
+  void whoSetsThePasswordIsKeptFromItByTheLeastRemovals() {
+    admin("s: {include: [{account: cy}]}", "desk,account,ann,s,,,");
+    Judged judged = world.judged();
+    Finding finding = of("over-the-more-powerful").get(0);
+    Advice advice = Advice.of(judged, finding);
+    assertThat(advice.changes()).containsExactly(new Change.AdminRoleRemoved(0));
+    assertThat(advice.acts().ends())
+        .extracting(act -> act.action().id() + " " + act.object().id())
+        .containsExactlyInAnyOrder("set-password uid=cy,dc=x", "unlock uid=cy,dc=x");
+    assertThat(advice.acts().gives()).isEmpty();
+  }
+
+  @Test
+  void aPowerWithinReachIsPutOutOfReachByItsSteps() {
+    admin(
+        "s: {include: [{group: keepers, groups: object}]}\n  t: {include: [{account: ann}]}",
+        "editor,account,ann,s,,,",
+        "desk,account,bo,t,,,");
+    Judged judged = world.judged();
+    Finding finding = of("power-within-reach").get(0);
+    Advice advice = Advice.of(judged, finding);
+    assertThat(advice.changes()).containsExactly(new Change.AdminRoleRemoved(0));
+    assertThat(advice.result().orElseThrow().words()).isEqualTo("best found within the bound");
+    assertThat(Findings.of(judged.with(advice.changes())))
+        .noneMatch(f -> f.key().equals(finding.key()));
   }
 
   @Test

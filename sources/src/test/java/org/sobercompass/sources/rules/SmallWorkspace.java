@@ -68,7 +68,7 @@ final class SmallWorkspace {
   }
 
   SmallWorkspace rules(String yaml) {
-    rules += yaml + "\n";
+    rules += rules.contains(yaml + "\n") ? "" : yaml + "\n";
     return this;
   }
 
