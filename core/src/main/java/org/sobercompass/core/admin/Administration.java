@@ -58,6 +58,11 @@ public record Administration(
     return new Administration(actions, scopes, roles, left, console, powers);
   }
 
+  /** Over what an admin role is given, in words: a scope by its name, or everything. */
+  public String over(AdminGrant grant) {
+    return grant.scope() == AdminGrant.EVERYTHING ? "everything" : scopes.get(grant.scope()).name();
+  }
+
   /** The action with this id. */
   public Optional<AdminAction> action(String id) {
     return actions.stream().filter(action -> action.id().equals(id)).findFirst();

@@ -218,15 +218,11 @@ final class AdminGrantFinder {
   /** "the admin role Helper over Joiners to desk-helpers". */
   private String words(int number) {
     AdminGrant grant = all.grants().get(number);
-    String over =
-        grant.scope() == AdminGrant.EVERYTHING
-            ? "everything"
-            : all.scopes().get(grant.scope()).name();
     String whom =
         grant.subject() < 0
             ? Problem.quote(grant.subjectText())
             : Words.subject(context.facts, grant.subject());
-    return "the admin role " + role(grant).name() + " over " + over + " to " + whom;
+    return "the admin role " + role(grant).name() + " over " + all.over(grant) + " to " + whom;
   }
 
   private Finding of(

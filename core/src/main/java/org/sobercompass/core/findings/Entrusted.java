@@ -53,17 +53,13 @@ final class Entrusted {
     Administration all = powers.roles().administration();
     for (int number : roles(powers, account)) {
       AdminGrant grant = all.grants().get(number);
-      String over =
-          grant.scope() == AdminGrant.EVERYTHING
-              ? "everything"
-              : all.scopes().get(grant.scope()).name();
       String whom = Words.subject(powers.model().facts(), grant.subject());
       found.add(
           Evidence.of(
               "the admin role "
                   + all.roles().get(grant.role()).name()
                   + " over "
-                  + over
+                  + all.over(grant)
                   + ", through "
                   + whom));
     }

@@ -200,27 +200,40 @@ final class SeparationCauses {
 
   /** A unit of an account all of whose accounts get enough sides; of several the furthest up. */
   Optional<Integer> unit(int account) {
-    if (sidesOfUnit.isEmpty()) {
-      return Optional.empty();
-    }
+    return sidesOfUnit.isEmpty() ? Optional.empty() : widest(account, this::isUnit);
+  }
+
+  private boolean isUnit(int subject, IntList inside) {
+    return context.facts.kind(subject) == SubjectKind.UNIT
+        && tests.enough(rule, upTo(subject) | sidesOfAll)
+        && isBroken(inside);
+  }
+
+  /** What an account counts as and that is a cause, with most accounts in it. */
+  private Optional<Integer> widest(int account, Fits fits) {
     SubjectSet own = new SubjectSet();
     context.widest().subjects(account, own);
+    own.sure().sort();
     int best = -1;
     int most = -1;
-    own.sure().sort();
     for (int i = 0; i < own.sure().size(); i++) {
-      int unit = own.sure().get(i);
-      if (context.facts.kind(unit) == SubjectKind.UNIT
-          && tests.enough(rule, upTo(unit) | sidesOfAll)) {
+      int subject = own.sure().get(i);
+      SubjectKind kind = context.facts.kind(subject);
+      if (kind == SubjectKind.UNIT || groups.get(subject)) {
         IntList inside = new IntList();
-        context.widest().accounts(unit, inside);
-        if (inside.size() > most && isBroken(inside)) {
+        context.widest().accounts(subject, inside);
+        if (inside.size() > most && fits.fits(subject, inside)) {
           most = inside.size();
-          best = unit;
+          best = subject;
         }
       }
     }
     return best < 0 ? Optional.empty() : Optional.of(best);
+  }
+
+  /** Whether a subject with its accounts is a cause. */
+  private interface Fits {
+    boolean fits(int subject, IntList inside);
   }
 
   /** What a unit and the units above it give. */
@@ -243,25 +256,8 @@ final class SeparationCauses {
 
   /** A group of an account all of whose members get enough sides; of several the furthest up. */
   Optional<Integer> group(int account) {
-    if (groups.isEmpty()) {
-      return Optional.empty();
-    }
-    SubjectSet own = new SubjectSet();
-    context.widest().subjects(account, own);
-    int best = -1;
-    int most = -1;
-    own.sure().sort();
-    for (int i = 0; i < own.sure().size(); i++) {
-      int group = own.sure().get(i);
-      if (groups.get(group)) {
-        IntList members = new IntList();
-        context.widest().accounts(group, members);
-        if (members.size() > most) {
-          most = members.size();
-          best = group;
-        }
-      }
-    }
-    return best < 0 ? Optional.empty() : Optional.of(best);
+    return groups.isEmpty()
+        ? Optional.empty()
+        : widest(account, (subject, inside) -> groups.get(subject));
   }
 }

@@ -123,14 +123,10 @@ final class SourceFinder {
               .map(AdminAction::name)
               .toList();
       if (grant.activeAt(asOf) && !actions.isEmpty()) {
-        String over =
-            grant.scope() == AdminGrant.EVERYTHING
-                ? "everything"
-                : administration.scopes().get(grant.scope()).name();
         found.add(
             String.join(", ", actions)
                 + " over "
-                + over
+                + administration.over(grant)
                 + ", by the admin role "
                 + administration.roles().get(grant.role()).name());
       }

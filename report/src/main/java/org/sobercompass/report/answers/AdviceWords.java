@@ -87,10 +87,6 @@ public final class AdviceWords {
 
   private String role(AdminGrant grant) {
     Administration all = powers.roles().administration();
-    String over =
-        grant.scope() == AdminGrant.EVERYTHING
-            ? "everything"
-            : all.scopes().get(grant.scope()).name();
     String whom =
         grant.subject() < 0
             ? Problem.quote(grant.subjectText())
@@ -98,7 +94,7 @@ public final class AdviceWords {
     return "withdraw the admin role "
         + all.roles().get(grant.role()).name()
         + " over "
-        + over
+        + all.over(grant)
         + " from "
         + whom
         + " ("
