@@ -49,6 +49,15 @@ final class SeparationReader {
     node.only(Set.of("id", "name", "sides", "at-least", "weight", "where", "per", "except"));
     List<List<Side>> read = new ArrayList<>();
     for (Node side : node.get("sides").map(Node::items).orElse(List.of())) {
+      if (side.items().isEmpty()) {
+        node.wrong(
+            "side "
+                + (read.size() + 1)
+                + " of the rule "
+                + node.text("id").orElse("")
+                + " has nothing on it, so nobody could break it",
+            "permissions, roles or admin actions");
+      }
       read.add(
           side.items().stream()
               .flatMap(item -> sides.side(item.text(), item.place()).stream())
@@ -170,6 +179,14 @@ final class SeparationReader {
         words(row.get("needs"), ";").stream()
             .flatMap(text -> sides.side(text, row.place()).stream())
             .toList();
+    if (words(row.get("needs"), ";").isEmpty()) {
+      sides
+          .problems()
+          .error(
+              row.place(),
+              "the task " + row.get("task") + " needs nothing, so nobody could do it",
+              "permissions, roles or admin actions, apart by semicolons");
+    }
     List<Integer> except =
         words(row.get("except"), ";").stream()
             .map(text -> sides.subject(text, row.place()))
