@@ -86,9 +86,12 @@ final class FindingFilter {
     String app =
         finding.cause().kind() == KeyKind.APPLICATION ? finding.cause().id() : finding.system();
     Integer ofApplication = judged.owned().applications().get(app);
+    // An assignment of an admin role ends with its scope.
+    String id = finding.cause().id();
+    boolean ofRole = finding.cause().source().equals("admin");
     Integer ofScope =
-        finding.cause().source().equals("scope")
-            ? judged.owned().scopes().get(finding.cause().id())
+        finding.cause().source().equals("scope") || ofRole
+            ? judged.owned().scopes().get(ofRole ? id.substring(id.lastIndexOf('/') + 1) : id)
             : null;
     for (Integer by : Arrays.asList(ofApplication, ofScope)) {
       if (by != null && owners.contains(facts.key(by).text())) {

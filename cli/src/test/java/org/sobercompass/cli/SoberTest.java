@@ -405,6 +405,7 @@ class SoberTest {
     assertThat(onDemo("findings", "--kind", "no-owner").out()).startsWith("3 findings: 3 low.");
     assertThat(onDemo("findings", "--app", "rounds").out()).contains("svc-weather");
     assertThat(onDemo("findings", "--about", "zeb.sedge").out()).startsWith("1 finding: 1 medium.");
+    assertThat(onDemo("findings", "--owner", "edda.voss").out()).contains("Helper");
     assertThat(onDemo("findings", "--owner", "ruth.marsh").out())
         .contains("rounds-relief")
         .doesNotContain("order-and-pay");

@@ -171,7 +171,8 @@ final class SourceFinder {
     LocalDate now = context.model.asOf().atZone(ZoneOffset.UTC).toLocalDate();
     for (Terms.Emergency account : accounts) {
       Optional<Long> days = account.tried().map(tried -> ChronoUnit.DAYS.between(tried, now));
-      if (days.isEmpty() || days.get() > context.limits.untriedDays()) {
+      boolean toCome = days.isPresent() && days.get() < 0;
+      if (days.isEmpty() || days.get() > context.limits.untriedDays() || toCome) {
         out.accept(
             of(
                 FindingKind.EMERGENCY_UNTRIED,
@@ -182,8 +183,12 @@ final class SourceFinder {
                     + account.account()
                     + " of "
                     + view.system().name()
-                    + days.map(d -> " was last tried " + d + " days ago")
-                        .orElse(" was never tried"),
+                    + (toCome
+                        ? " is said to have been tried on "
+                            + account.tried().orElseThrow()
+                            + ", which is still to come"
+                        : days.map(d -> " was last tried " + d + " days ago")
+                            .orElse(" was never tried")),
                 List.of(key),
                 List.of(
                     Evidence.of(

@@ -240,6 +240,12 @@ class KindsTest {
     assertThat(world.kinds()).isEmpty();
     world.emergency("emergency: [{account: key, tried: 2025-12-02}]\n");
     assertThat(world.kinds()).containsExactly("emergency-untried");
+    world.emergency("emergency: [{account: key, tried: 2026-06-01}]\n");
+    assertThat(world.kinds()).isEmpty();
+    world.emergency("emergency: [{account: key, tried: 2026-06-02}]\n");
+    assertThat(only("emergency-untried").sentence()).contains("which is still to come");
+    world.emergency("emergency: [{account: key}]\n");
+    assertThat(only("emergency-untried").sentence()).endsWith("was never tried");
   }
 
   @Test

@@ -1,0 +1,276 @@
+package org.sobercompass.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.findings.ActEffects;
+import org.sobercompass.core.findings.ActEffects.Act;
+import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.Findings;
+import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.Sorted;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.removal.Effects;
+import org.sobercompass.core.removal.Effects.Effect;
+import org.sobercompass.core.removal.Removal;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.report.answers.AdviceWords;
+import org.sobercompass.report.answers.Ask;
+import org.sobercompass.report.answers.FindingAnswers;
+import org.sobercompass.report.answers.FindingDetail;
+import org.sobercompass.report.data.Prose;
+import org.sobercompass.report.data.Sheet;
+import org.sobercompass.sources.NameResolver;
+import org.sobercompass.sources.workspace.Workspace;
+
+/** Findings and advice in words, on the demo: each removal, each effect, each case of a detail. */
+class FindingWordsTest {
+  @TempDir static Path demo;
+  private static Workspace workspace;
+  private static Judged judged;
+  private static List<Finding> findings;
+  private static Ask ask;
+
+  @BeforeAll
+  static void write() {
+    DemoFiles.write(demo);
+    workspace = Workspace.open(demo);
+    judged = workspace.judged(workspace.model());
+    findings = Findings.of(judged);
+    ask = new Ask(judged.model(), workspace.zone(), workspace.problems());
+  }
+
+  private static Finding of(FindingKind kind, String word) {
+    return findings.stream()
+        .filter(f -> f.kind() == kind && f.sentence().contains(word))
+        .findFirst()
+        .orElseThrow();
+  }
+
+  private static int subject(SubjectKind kind, String name) {
+    return NameResolver.find(judged.model().facts(), kind, name).get(0);
+  }
+
+  private static int account(String login) {
+    return subject(SubjectKind.ACCOUNT, login);
+  }
+
+  private static List<String> words(Change change) {
+    return new AdviceWords(judged).changes(List.of(change));
+  }
+
+  @Test
+  void toLeaveAGroup() {
+    int group = subject(SubjectKind.GROUP, "orders-raisers");
+    assertThat(words(new Change.MembershipRemoved(account("ilse.brandt"), group, Via.MEMBER)))
+        .containsExactly("take Ilse Brandt (ilse.brandt) out of orders-raisers");
+  }
+
+  @Test
+  void toWithdrawARoleSaysWhereItStands() {
+    Finding person = of(FindingKind.GIVEN_TO_PERSON, "Holder of Doors");
+    assertThat(words(person.changes().get(0)))
+        .containsExactly(
+            "withdraw the role Holder of Doors from Maren Holt (maren.holt), everywhere"
+                + " (assignments/doors.csv:9)");
+  }
+
+  @Test
+  void toRemoveAnEntryOfAFolder() {
+    Finding claim = of(FindingKind.CLAIM_WITHOUT_SUPPORT, "/glasshouses/2024");
+    assertThat(words(claim.changes().get(0)))
+        .containsExactly("remove the entry change for desk-helpers at /glasshouses/2024");
+  }
+
+  @Test
+  void toWithdrawAnAdminRole() {
+    Finding helper = of(FindingKind.GIVEN_TO_PERSON, "admin role Helper");
+    assertThat(words(helper.changes().get(0)))
+        .containsExactly(
+            "withdraw the admin role Helper over Who works with money from Joss Merrin (desk)"
+                + " (jmerrin) (assignments/admin.csv:4)");
+  }
+
+  @Test
+  void toTakeAnEntryOffADirectoryObject() {
+    Finding everyone = of(FindingKind.GIVEN_TO_EVERYONE, "finance-desks");
+    assertThat(words(everyone.changes().get(0)))
+        .containsExactly("take the entry of everyone signed in off finance-desks (write member)");
+    Finding nobody = of(FindingKind.ENTRY_OF_MISSING, "9317");
+    assertThat(words(nobody.changes().get(0)).get(0))
+        .startsWith("take the entry of S-1-5-21-1871-2902-3733-9317 (nobody) off Hosts (");
+  }
+
+  private static Advice advice(List<Effect> ends, ActEffects acts) {
+    return new Advice(
+        Optional.of(Removal.Result.PROVED_LEAST), List.of(), new Effects(ends, List.of()), acts);
+  }
+
+  private static Effect opens(String login) {
+    var doors = judged.model().system("doors").orElseThrow();
+    int right = doors.rights().find("door:open").orElseThrow();
+    return new Effect(account(login), doors.number(), right, 0);
+  }
+
+  @Test
+  void accountsThatLoseTheSameStandTogetherInBriefAndEachAloneInFull() {
+    List<Effect> ends = new ArrayList<>();
+    for (String login : List.of("ilse.brandt", "joss.merrin", "maren.holt", "edda.voss")) {
+      ends.add(opens(login));
+    }
+    AdviceWords words = new AdviceWords(judged);
+    Advice advice = advice(ends, ActEffects.NONE);
+    assertThat(words.ends(advice))
+        .hasSize(4)
+        .contains("Ilse Brandt (ilse.brandt) in Doors: door:open");
+    assertThat(words.endsInBrief(advice))
+        .containsExactly(
+            "Ilse Brandt (ilse.brandt), Joss Merrin (joss.merrin), Maren Holt (maren.holt) and 1 more"
+                + " in Doors: door:open");
+    assertThat(words.gives(advice)).isEmpty();
+  }
+
+  private static AdminAction action(String id) {
+    return judged.powers().roles().administration().action(id).orElseThrow();
+  }
+
+  private static Act act(String action, String object) {
+    Key key = new Key(KeyKind.NODE, "desks", object);
+    return new Act(account("ibeck"), action(action), key, object);
+  }
+
+  @Test
+  void ofFullControlNothingElseIsSaidAndManyObjectsAreCounted() {
+    List<Act> acts =
+        List.of(
+            act("full-control", "one"),
+            act("unlock", "one"),
+            act("full-control", "two"),
+            act("full-control", "three"),
+            act("full-control", "four"),
+            act("set-password", "five"),
+            act("unlock", "five"));
+    assertThat(
+            new AdviceWords(judged).ends(advice(List.of(), new ActEffects(acts, List.of(), 5, 5))))
+        .containsExactly(
+            "Ivo Beck (desk) (ibeck): full control on one, two, three and 1 more",
+            "Ivo Beck (desk) (ibeck): set a new password, unlock on five");
+  }
+
+  @Test
+  void whatWasNotAskedIsSaid() {
+    ActEffects acts = new ActEffects(List.of(act("unlock", "one")), List.of(), 1_000, 180_000);
+    assertThat(new AdviceWords(judged).endsInBrief(advice(List.of(), acts)))
+        .hasSize(2)
+        .last()
+        .isEqualTo(
+            "perhaps more: admin actions were asked about on the first 1000 of 180000 objects"
+                + " only");
+    assertThat(acts.isNone()).isFalse();
+    assertThat(new ActEffects(List.of(), List.of(), 1_000, 180_000).isNone()).isFalse();
+  }
+
+  private static String detail(Finding finding) {
+    Advice advice = Advice.of(judged, finding);
+    return new FindingDetail(ask, judged, finding, advice)
+        .text("", Optional.empty(), new Prose(110, false));
+  }
+
+  @Test
+  void aDetailSaysWhyWhomHowAndWhatEndsIt() {
+    assertThat(detail(of(FindingKind.DUTIES_NOT_SEPARATED, "Ilse Brandt")))
+        .startsWith("Ilse Brandt (ilse.brandt) holds what should be kept apart")
+        .contains("Why it weighs high", "it comes by 2 assignments")
+        .contains("└─ listed in orders-raisers")
+        .contains("The least removals (proved least)")
+        .contains("and give nobody anything.")
+        .contains("accepted-by: WHO");
+  }
+
+  @Test
+  void aDetailOfADecisionNamesNoRemovals() {
+    assertThat(detail(of(FindingKind.PASSWORD_IN_CLEAR, "ledger-reader")))
+        .contains("What ends it (a decision)")
+        .doesNotContain("least removals");
+  }
+
+  @Test
+  void aDetailOfWhatChangesNothingSaysSo() {
+    assertThat(detail(of(FindingKind.REDUNDANT, "staff-herbarium")))
+        .contains("They change nothing that anybody holds")
+        .doesNotContain("They end");
+  }
+
+  @Test
+  void aDetailOfSeveralNamesThemForAWaiver() {
+    assertThat(detail(of(FindingKind.OVER_THE_MORE_POWERFUL, "Edda Voss")))
+        .contains("Concerns 2 subjects")
+        .contains("subjects: [\"account:desks/");
+  }
+
+  @Test
+  void aDetailOfAnAcceptedOneSaysByWhomAndWhatIsDoneInstead() {
+    Sorted sorted =
+        Sorted.of(findings, workspace.waivers(), judged.model().asOf().getEpochSecond());
+    Sorted.Waived waived = sorted.waived().get(0);
+    String text =
+        new FindingDetail(ask, judged, waived.finding(), Advice.NONE)
+            .text("seen from 2026-01-01 to 2026-02-02", Optional.of(waived), new Prose(110, false));
+    assertThat(text)
+        .contains("seen from 2026-01-01 to 2026-02-02")
+        .contains("Accepted by Edda Voss until 2027-06-30")
+        .contains("instead: ")
+        .doesNotContain("accepted-by: WHO");
+    assertThat(waived.waiver().until()).isEqualTo(LocalDate.of(2027, 6, 30));
+  }
+
+  @Test
+  void theHeadingCountsByWeightAndTheAcceptedApart() {
+    assertThat(FindingAnswers.heading(new Sorted(List.of(), List.of(), List.of())))
+        .isEqualTo("No findings.");
+    Finding high = of(FindingKind.DUTIES_NOT_SEPARATED, "Ilse Brandt");
+    Finding low = of(FindingKind.REDUNDANT, "staff-herbarium");
+    assertThat(FindingAnswers.heading(new Sorted(List.of(high), List.of(), List.of())))
+        .isEqualTo("1 finding: 1 high.");
+    Sorted sorted =
+        Sorted.of(findings, workspace.waivers(), judged.model().asOf().getEpochSecond());
+    assertThat(FindingAnswers.heading(new Sorted(List.of(high, low), sorted.waived(), List.of())))
+        .isEqualTo("2 findings: 1 high, 1 low; 1 accepted.");
+  }
+
+  @Test
+  void keysInNotesAreNamed() {
+    FindingAnswers answers = new FindingAnswers(ask);
+    String key = judged.model().facts().key(account("ilse.brandt")).text();
+    assertThat(answers.named("open: " + key + ", and more"))
+        .isEqualTo("open: Ilse Brandt (ilse.brandt), and more");
+    assertThat(answers.named("account:nowhere/x stays")).isEqualTo("account:nowhere/x stays");
+  }
+
+  @Test
+  void theFullSheetHasEachFindingOnceWithItsState() {
+    Sorted sorted =
+        Sorted.of(findings, workspace.waivers(), judged.model().asOf().getEpochSecond());
+    Sheet sheet = new FindingAnswers(ask).full(sorted, judged, Map.of());
+    assertThat(sheet.rows()).hasSize(findings.size());
+    assertThat(sheet.rows()).extracting(row -> row.get(0)).doesNotHaveDuplicates();
+    assertThat(sheet.rows()).filteredOn(row -> row.contains("accepted")).hasSize(1);
+    assertThat(sheet.rows())
+        .filteredOn(row -> row.get(1).equals("owner-outside"))
+        .allSatisfy(row -> assertThat(row.get(13)).isEqualTo(""));
+  }
+}
