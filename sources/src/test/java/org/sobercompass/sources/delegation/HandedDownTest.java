@@ -1,0 +1,156 @@
+package org.sobercompass.sources.delegation;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.HandedDown;
+import org.sobercompass.core.delegation.Holder;
+import org.sobercompass.core.delegation.TreePatch;
+import org.sobercompass.core.delegation.TrusteeNames;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.system.Change;
+
+/** Where an entry has to be taken out for good, who trustees are, and what stands below what. */
+class HandedDownTest extends SmallDirectory {
+  private static final String DOWN = ";CR;;;" + sid(1101) + ")";
+
+  private DirectoryTree tree() throws IOException {
+    return powers().tokens().trees().get(0);
+  }
+
+  private static int at(DirectoryTree tree, String dn) {
+    int object = tree.find(dn);
+    assertThat(object).as(dn).isNotNegative();
+    return object;
+  }
+
+  private static Optional<Change.EntryRemoved> removal(DirectoryTree tree, String dn, int entry) {
+    return HandedDown.removal(tree, at(tree, dn), entry);
+  }
+
+  private static Optional<Change.EntryRemoved> entry(DirectoryTree tree, String dn, int entry) {
+    return Optional.of(new Change.EntryRemoved("main", at(tree, dn), entry));
+  }
+
+  @Test
+  void anEntryOfItsOwnIsTakenOutWhereItStands() throws IOException {
+    domain("D:");
+    unit("a", "D:(A" + ";CI" + DOWN);
+    DirectoryTree tree = tree();
+    assertThat(removal(tree, "ou=a,dc=x", 0)).isEqualTo(entry(tree, "ou=a,dc=x", 0));
+  }
+
+  @Test
+  void anInheritedOneIsTakenOutWhereItComesFrom() throws IOException {
+    domain("D:(A;CI;SD;;;" + sid(1102) + ")(A;CI" + DOWN);
+    unit("a", "D:(A;CIID" + DOWN);
+    user("di", 1001, "a", "D:(A;CIID" + DOWN);
+    DirectoryTree tree = tree();
+    assertThat(removal(tree, "cn=di,ou=a,dc=x", 0)).isEqualTo(entry(tree, "dc=x", 1));
+  }
+
+  @Test
+  void oneThatOnlyClaimsToBeInheritedIsTakenOutWhereItStands() throws IOException {
+    domain("D:");
+    unit("a", "D:(A;CIID" + DOWN);
+    user("di", 1001, "a", "D:(A;CIID" + DOWN);
+    DirectoryTree tree = tree();
+    assertThat(removal(tree, "cn=di,ou=a,dc=x", 0)).isEqualTo(entry(tree, "ou=a,dc=x", 0));
+    assertThat(removal(tree, "ou=a,dc=x", 0)).isEqualTo(entry(tree, "ou=a,dc=x", 0));
+  }
+
+  @Test
+  void whereNothingComesInFromAboveItStandsThere() throws IOException {
+    domain("D:(A;CI" + DOWN);
+    unit("a", "D:P(A;CIID" + DOWN);
+    DirectoryTree tree = tree();
+    assertThat(removal(tree, "ou=a,dc=x", 0)).isEqualTo(entry(tree, "ou=a,dc=x", 0));
+  }
+
+  @Test
+  void whatTheDirectoryKeepsOnProtectedAdministratorsCannotBeTakenOut() throws IOException {
+    domain("D:");
+    unit("a", "D:");
+    user("di", 1001, "a", "D:P(A" + ";" + DOWN, "adminCount: 1");
+    assertThat(removal(tree(), "cn=di,ou=a,dc=x", 0)).isEmpty();
+  }
+
+  @Test
+  void theNextThatHandsItDownIsFoundWhenOneIsGone() throws IOException {
+    domain("D:(A;CI" + DOWN + "(A;CI" + DOWN);
+    unit("a", "D:(A;CIID" + DOWN);
+    DirectoryTree tree = tree();
+    assertThat(removal(tree, "ou=a,dc=x", 0)).isEqualTo(entry(tree, "dc=x", 0));
+    DirectoryTree without =
+        TreePatch.without(tree, List.of(new Change.EntryRemoved("main", at(tree, "dc=x"), 0)));
+    assertThat(removal(without, "ou=a,dc=x", 0)).isEqualTo(entry(tree, "dc=x", 1));
+  }
+
+  @Test
+  void aListInOrderHasWhatDeniesFirstAndWhatCameFromAboveLast() throws IOException {
+    domain("D:");
+    unit("a", "D:(A;CIID" + DOWN + "(A;;SD;;;" + sid(1102) + ")(D;;SD;;;" + sid(1103) + ")");
+    DirectoryTree tree = tree();
+    int unit = at(tree, "ou=a,dc=x");
+    assertThat(tree.descriptor(unit).orElseThrow().isCanonical()).isFalse();
+    DirectoryTree ordered = TreePatch.inOrder(tree, unit);
+    assertThat(ordered.descriptor(unit).orElseThrow().isCanonical()).isTrue();
+    assertThat(ordered.descriptor(unit).orElseThrow().entries())
+        .extracting(ace -> ace.trustee())
+        .containsExactly(sid(1103), sid(1102), sid(1101));
+    assertThat(tree.descriptor(unit).orElseThrow().entries().get(0).trustee()).isEqualTo(sid(1101));
+  }
+
+  @Test
+  void whereOneWasTakenOutAListIsStillInOrder() throws IOException {
+    domain("D:(D;;SD;;;" + sid(1101) + ")(D;;WD;;;" + sid(1102) + ")(A;;CR;;;" + sid(1103) + ")");
+    DirectoryTree tree = tree();
+    DirectoryTree without =
+        TreePatch.without(tree, List.of(new Change.EntryRemoved("main", at(tree, "dc=x"), 0)));
+    assertThat(without.descriptor(at(tree, "dc=x")).orElseThrow().isCanonical()).isTrue();
+    assertThat(without.descriptor(at(tree, "dc=x")).orElseThrow().entries()).hasSize(3);
+  }
+
+  @Test
+  void onlyWhatStandsRightBelowInTheSameContextIsHandedAnything() throws IOException {
+    domain("D:");
+    unit("a", "D:");
+    user("di", 1001, "a", "D:");
+    entry("cn=far,cn=not exported,dc=x", "D:", "objectClass: container", "cn: far");
+    entry("cn=Configuration,dc=x", "D:", "objectClass: configuration", "cn: Configuration");
+    entry("cn=a\\,b,dc=x", "D:", "objectClass: container", "cn: a,b");
+    DirectoryTree tree = tree();
+    assertThat(tree.isHandedTo(at(tree, "dc=x"))).isFalse();
+    assertThat(tree.isHandedTo(at(tree, "ou=a,dc=x"))).isTrue();
+    assertThat(tree.isHandedTo(at(tree, "cn=di,ou=a,dc=x"))).isTrue();
+    assertThat(tree.isHandedTo(at(tree, "cn=far,cn=not exported,dc=x"))).isFalse();
+    assertThat(tree.isHandedTo(at(tree, "cn=configuration,dc=x"))).isFalse();
+    assertThat(tree.isHandedTo(at(tree, "cn=a\\,b,dc=x"))).isTrue();
+  }
+
+  @Test
+  void trusteesAreNamedAndSorted() throws IOException {
+    domain("D:");
+    unit("a", "D:");
+    user("di", 1001, "a", "D:", "sIDHistory: S-1-5-21-1-1-1-500");
+    group("crew", 1101, "D:");
+    Powers powers = powers();
+    TrusteeNames names = new TrusteeNames(powers.tokens());
+    assertThat(List.of(names.kind(sid(1001)), names.kind(sid(1101)), names.kind("S-1-1-0")))
+        .containsExactly(Holder.PERSON, Holder.GROUP, Holder.BROAD);
+    assertThat(names.kind("S-1-5-18")).isEqualTo(Holder.SYSTEM);
+    assertThat(names.kind("S-1-5-32-548")).isEqualTo(Holder.SYSTEM);
+    assertThat(names.kind("S-1-5-21-9-9-9-9")).isEqualTo(Holder.NOBODY);
+    assertThat(names.kind("S-1-5-21-1-1-1-500")).isEqualTo(Holder.GROUP);
+    assertThat(names.name("S-1-5-21-1-1-1-500")).isEqualTo("di (by an earlier id)");
+    assertThat(names.name("S-1-5-11")).isEqualTo("everyone signed in");
+    assertThat(names.name("S-1-5-21-9-9-9-9")).isEqualTo("S-1-5-21-9-9-9-9 (nobody)");
+    assertThat(names.name(sid(1001))).startsWith("di");
+    assertThat(thing(powers, SubjectKind.GROUP, "crew").subject()).isNotNegative();
+  }
+}
