@@ -15,6 +15,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -33,13 +34,16 @@ import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.DsNames;
 import org.sobercompass.core.delegation.Need;
 import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.delegation.TreePatch;
 import org.sobercompass.core.descriptor.Ace;
+import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.DsRights;
 import org.sobercompass.core.descriptor.Target;
 import org.sobercompass.core.descriptor.WellKnown;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.sources.delegation.TreeReader;
 import org.sobercompass.sources.directory.DnForm;
@@ -60,6 +64,7 @@ class SambaDelegationTest {
   private static LDAPConnection connection;
   private static DirectoryTree tree;
   private static Tokens tokens;
+  private static SambaTree made;
 
   @BeforeAll
   static void start() throws Exception {
@@ -68,7 +73,7 @@ class SambaDelegationTest {
     dc = SambaDc.start(Files.createDirectory(folder.resolve("dc")));
     connection = dc.connect();
     Random random = new Random(5);
-    SambaTree made = new SambaTree(connection, SITES, SECRET);
+    made = new SambaTree(connection, SITES, SECRET);
     made.fill(random);
     made.delegate(random, folder.resolve("smb.none"));
     Path workspace = Files.createDirectory(folder.resolve("live"));
@@ -204,6 +209,66 @@ class SambaDelegationTest {
     assertThat(decisions).isGreaterThan(100_000);
     assertThat(leftOut).isLessThan(ACCOUNTS * 50);
     assertThat(yes).isGreaterThan(5_000);
+  }
+
+  /** Entries without order, and without those that decide nothing. */
+  private static List<String> entries(Descriptor descriptor) {
+    return descriptor.entries().stream()
+        .filter(ace -> ace.type().effect() != AceType.Effect.NONE)
+        .map(ace -> ace.with(ace.flags(), DsRights.mapped(ace.mask()), ace.trustee()).toString())
+        .sorted()
+        .toList();
+  }
+
+  /** Explicit entries of the sites that are handed on to something, as removals. */
+  private static List<Change.EntryRemoved> removals() {
+    List<Change.EntryRemoved> all = new ArrayList<>();
+    int sites = tree.find(DnForm.of(SITES));
+    for (int object = sites; object < tree.end(sites); object++) {
+      List<Ace> list = tree.descriptor(object).orElseThrow().entries();
+      for (int entry = 0; entry < list.size(); entry++) {
+        boolean below = list.get(entry).isHandedOn() && tree.end(object) > object + 1;
+        if (below && !list.get(entry).isInherited()) {
+          all.add(new Change.EntryRemoved("main", object, entry));
+        }
+      }
+    }
+    return all;
+  }
+
+  @Test
+  void whatAnEntryHandsOnGoesWithItAsTheServerDoesIt() throws Exception {
+    List<Change.EntryRemoved> all = removals();
+    Collections.shuffle(all, new Random(23));
+    int lists = 0;
+    int changed = 0;
+    for (Change.EntryRemoved removal : all.subList(0, Math.min(20, all.size()))) {
+      DirectoryTree after = TreePatch.without(tree, List.of(removal));
+      String dn = tree.dn(removal.object());
+      Descriptor before = made.descriptor(dn);
+      List<Ace> left = new ArrayList<>(before.entries());
+      Ace gone = tree.descriptor(removal.object()).orElseThrow().entries().get(removal.entry());
+      assertThat(left.remove(gone)).as(dn + " " + gone).isTrue();
+      made.write(dn, before.with(left));
+      for (int object = removal.object(); object < tree.end(removal.object()); object++) {
+        lists++;
+        List<String> ours = entries(after.descriptor(object).orElseThrow());
+        changed += ours.equals(entries(tree.descriptor(object).orElseThrow())) ? 0 : 1;
+        assertThat(entries(made.descriptor(tree.dn(object))))
+            .as("%s without %s", tree.dn(object), gone)
+            .isEqualTo(ours);
+      }
+      made.write(dn, before);
+      for (int object = removal.object(); object < tree.end(removal.object()); object++) {
+        assertThat(entries(made.descriptor(tree.dn(object))))
+            .as("%s as it was", tree.dn(object))
+            .isEqualTo(entries(tree.descriptor(object).orElseThrow()));
+      }
+    }
+    System.out.println(
+        "Samba: " + lists + " lists after an entry was taken out, " + changed + " changed");
+    assertThat(lists).isGreaterThan(100);
+    assertThat(changed).isGreaterThan(40);
   }
 
   /** Something tried for real: what it needs, and how it is done and undone. */

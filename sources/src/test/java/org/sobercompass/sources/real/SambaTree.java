@@ -136,7 +136,7 @@ final class SambaTree {
         LISTS, true, new ASN1OctetString(new ASN1Sequence(new ASN1Integer(parts)).encode()));
   }
 
-  private Descriptor descriptor(String dn) throws LDAPException, MalformedException {
+  Descriptor descriptor(String dn) throws LDAPException, MalformedException {
     SearchRequest request =
         new SearchRequest(dn, SearchScope.BASE, "(objectClass=*)", "nTSecurityDescriptor");
     request.addControl(lists(7));
@@ -148,7 +148,7 @@ final class SambaTree {
             .getAttributeValueBytes("nTSecurityDescriptor"));
   }
 
-  private void write(String dn, Descriptor descriptor) throws LDAPException {
+  void write(String dn, Descriptor descriptor) throws LDAPException {
     ModifyRequest request =
         new ModifyRequest(
             dn,
