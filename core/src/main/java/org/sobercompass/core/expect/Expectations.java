@@ -2,8 +2,10 @@ package org.sobercompass.core.expect;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Holders;
@@ -14,11 +16,14 @@ import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.Question;
+import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.core.system.Standing;
 import org.sobercompass.core.system.Verdict;
 
@@ -166,19 +171,14 @@ public final class Expectations {
       int node = Math.max(of.node(), 0);
       for (Holders.Holder holder :
           new Holders(asker).find(view, permission.right(), node, of.node() < 0)) {
-        note(holder.account(), holder.state(), of, yes, perhaps);
+        boolean blocked = of.held() && holder.state() == Standing.State.BLOCKED;
+        Question held = Question.of(holder.resource(), permission.right());
+        boolean sure = !blocked || asker.decide(view, holder.account(), held) == Verdict.YES;
+        Standing.State state = sure ? holder.state() : Standing.State.UNDECIDED;
+        note(holder.account(), state, of, yes, perhaps);
       }
     } else if (side instanceof Side.RoleHeld role) {
-      SystemView view = model.system(role.system()).orElseThrow();
-      for (Grant grant : view.grants()) {
-        if (grant.role() == role.role()
-            && grant.subject() >= 0
-            && grant.activeAt(model.asOf().getEpochSecond())
-            && (of.node() < 0 || view.resources().covers(grant.resource(), of.node()))) {
-          holders(view, grant).stream()
-              .forEach(a -> note(a, asker.standing(view, a).state(), of, yes, perhaps));
-        }
-      }
+      role(model.system(role.system()).orElseThrow(), role.role(), of, yes, perhaps);
     } else {
       Actors.Answer who = ((Side.Act) side).who(judged.powers());
       yes.or(who.yes());
@@ -188,14 +188,40 @@ public final class Expectations {
     return new Able(yes, perhaps);
   }
 
-  private BitSet holders(SystemView view, Grant grant) {
-    BitSet found = new BitSet();
-    for (int a = 0; a < model.facts().accounts(); a++) {
-      if (asker.subjects(view, a).sure().contains(grant.subject())) {
-        found.set(a);
+  /** Who is given a role, or one that includes it, at the node that is asked about. */
+  private void role(SystemView view, int role, Expectation of, BitSet yes, BitSet perhaps) {
+    BitSet roles = RoleInfo.including(view.system().roles(), role);
+    Set<Integer> subjects = new HashSet<>();
+    for (Grant grant : view.grants()) {
+      boolean covers =
+          of.node() < 0
+              || grant.resource() == of.node()
+              || (grant.descends() && view.resources().covers(grant.resource(), of.node()));
+      if (covers
+          && roles.get(grant.role())
+          && grant.subject() >= 0
+          && grant.activeAt(model.asOf().getEpochSecond())) {
+        subjects.add(grant.subject());
       }
     }
-    return found;
+    for (int account = 0; account < model.facts().accounts(); account++) {
+      SubjectSet own = asker.subjects(view, account);
+      Standing.State state = asker.standing(view, account).state();
+      if (isAny(own.sure(), subjects)) {
+        note(account, state, of, yes, perhaps);
+      } else if (isAny(own.perhaps(), subjects) && (of.held() || state != Standing.State.BLOCKED)) {
+        perhaps.set(account);
+      }
+    }
+  }
+
+  private static boolean isAny(IntList these, Set<Integer> those) {
+    for (int i = 0; i < these.size(); i++) {
+      if (those.contains(these.get(i))) {
+        return true;
+      }
+    }
+    return false;
   }
 
   private static void note(

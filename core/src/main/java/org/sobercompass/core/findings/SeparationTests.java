@@ -106,7 +106,7 @@ final class SeparationTests {
       if (item instanceof Permission p && p.system().equals(view.id())) {
         bits[p.right() >> 6] |= 1L << p.right();
       } else if (item instanceof RoleHeld h && h.system().equals(view.id())) {
-        held.or(including(view, h.role()));
+        held.or(RoleInfo.including(view.system().roles(), h.role()));
       }
     }
     if (!RightBits.isEmpty(bits)) {
@@ -115,23 +115,6 @@ final class SeparationTests {
     if (!held.isEmpty()) {
       ofRoles.add(new OfRoles(rule, side, held));
     }
-  }
-
-  /** A role and all that include it, directly or not. */
-  static BitSet including(SystemView view, int role) {
-    BitSet all = new BitSet();
-    all.set(role);
-    List<RoleInfo> roles = view.system().roles();
-    for (int before = 0; before != all.cardinality(); ) {
-      before = all.cardinality();
-      for (int r = 0; r < roles.size(); r++) {
-        List<String> included = roles.get(r).includes();
-        if (all.stream().anyMatch(a -> included.contains(roles.get(a).id()))) {
-          all.set(r);
-        }
-      }
-    }
-    return all;
   }
 
   private void acts(int rule, int side) {

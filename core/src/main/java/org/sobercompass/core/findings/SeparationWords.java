@@ -229,7 +229,7 @@ final class SeparationWords {
   }
 
   private Optional<Evidence> role(SystemView view, RoleHeld held, int account) {
-    BitSet asked = SeparationTests.including(view, held.role());
+    BitSet asked = RoleInfo.including(view.system().roles(), held.role());
     long asOf = context.model.asOf().getEpochSecond();
     IntList grants = view.decider().grantsOf(context.asker.token(view, account));
     for (int i = 0; i < grants.size(); i++) {

@@ -1,5 +1,6 @@
 package org.sobercompass.core.system;
 
+import java.util.BitSet;
 import java.util.List;
 
 /**
@@ -22,5 +23,21 @@ public record RoleInfo(
   /** Whether it denies a right. */
   public boolean denies(int right) {
     return (denies[right >> 6] >>> right & 1) != 0;
+  }
+
+  /** A role and all that include it, directly or not, by their numbers. */
+  public static BitSet including(List<RoleInfo> roles, int role) {
+    BitSet all = new BitSet();
+    all.set(role);
+    for (int before = 0; before != all.cardinality(); ) {
+      before = all.cardinality();
+      for (int r = 0; r < roles.size(); r++) {
+        List<String> included = roles.get(r).includes();
+        if (all.stream().anyMatch(a -> included.contains(roles.get(a).id()))) {
+          all.set(r);
+        }
+      }
+    }
+    return all;
   }
 }

@@ -105,6 +105,28 @@ class ExpectTest {
   }
 
   @Test
+  void aRoleIsHeldByWhoIsGivenOneThatIncludesItWhereItReaches() {
+    world.group("cs", "cy").given("both,group,cs,south,,,");
+    assertThat(
+            verdicts(
+                "1, these: [cy], can: role app:a",
+                "2, these: [cy], can: role app:a, at: house",
+                "3, these: [cy], cannot: role app:a, at: north",
+                "4, these: [bo], cannot: role app:b"))
+        .containsExactly("1 YES 0", "2 YES 0", "3 YES 0", "4 YES 0");
+  }
+
+  @Test
+  void ofWhomItIsNotKnownWhetherHeIsGivenARoleItIsNotKnown() {
+    world.head("sight: {directory: main, group-filter: '(uidNumber>=5)'}");
+    world.people.append("dn: cn=odd,dc=x\nobjectClass: groupOfNames\ncn: odd\n");
+    world.people.append("uidNumber: word\nmember: uid=cy,dc=x\n\n");
+    world.given("a,group,odd,top,,,");
+    assertThat(verdicts("1, these: [cy], cannot: role app:a", "2, these: [bo], cannot: role app:a"))
+        .containsExactly("1 UNDECIDED 1", "2 YES 0");
+  }
+
+  @Test
   void contradictionsAreTold() {
     verdicts("1, these: [ann], can: 'app:a:edit'", "2, nobody-outside: [bo], can: 'app:a:edit'");
     Workspace workspace = world.open();
