@@ -10,6 +10,7 @@ import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.SeparationSweep.Hold;
 import org.sobercompass.core.findings.Side.Act;
 import org.sobercompass.core.findings.Side.Permission;
+import org.sobercompass.core.findings.Side.RoleHeld;
 import org.sobercompass.core.system.Standing;
 
 /** Conflicts that are not there yet: one side usable, another blocked, not known, within reach. */
@@ -95,17 +96,16 @@ final class SeparationClose {
           && tests.acts.stream().anyMatch(of -> of.asks(act, tests.rules) && of.may(account))) {
         return Optional.of("it is not known whether it can " + act.action());
       }
-      if (item instanceof Permission p) {
-        Optional<SystemView> view = context.model.system(p.system());
-        if (view.isPresent()) {
-          Standing standing = context.asker.standing(view.get(), account);
-          if (standing.state() != Standing.State.USABLE) {
-            return Optional.of(
-                "in " + view.get().system().name() + ": " + String.join(", ", standing.reasons()));
-          }
-          return Optional.of(
-              "in " + view.get().system().name() + " it is not known whether it is held");
-        }
+      String system =
+          item instanceof Permission p ? p.system() : item instanceof RoleHeld h ? h.system() : "";
+      Optional<SystemView> view = context.model.system(system);
+      if (view.isPresent()) {
+        String name = view.get().system().name();
+        Standing standing = context.asker.standing(view.get(), account);
+        return Optional.of(
+            standing.state() == Standing.State.USABLE
+                ? "in " + name + " it is not known whether it is held"
+                : "in " + name + ": " + String.join(", ", standing.reasons()));
       }
     }
     return Optional.empty();

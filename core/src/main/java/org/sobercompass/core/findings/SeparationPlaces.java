@@ -84,7 +84,8 @@ final class SeparationPlaces {
     }
     long asOf = asker.model().asOf().getEpochSecond();
     for (SeparationTests.OfRoles test : tests.roles[view.number()]) {
-      IntList grants = view.decider().grantsOf(asker.token(view, account));
+      IntList grants =
+          SeparationTests.grants(view, account, asker.subjects(view, account), asOf, !usableOnly);
       for (int i = 0; i < grants.size(); i++) {
         Grant grant = view.grants().get(grants.get(i));
         if (test.rule() == rule && grant.activeAt(asOf) && test.roles().get(grant.role())) {

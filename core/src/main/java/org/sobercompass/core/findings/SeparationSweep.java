@@ -113,7 +113,7 @@ final class SeparationSweep {
       }
       OfRoles[] ofRoles = tests.roles[view.number()];
       if (ofRoles.length > 0) {
-        IntList grants = view.decider().grantsOf(new Token(account, subjects, asOf));
+        IntList grants = SeparationTests.grants(view, account, subjects, asOf, true);
         for (int t = 0; t < ofRoles.length; t++) {
           if (isGiven(view, grants, ofRoles[t].roles())) {
             hit(view, ~t, ofRoles[t].rule(), ofRoles[t].side());
@@ -181,7 +181,8 @@ final class SeparationSweep {
           if (ofRights) {
             last.right(tests.rights[system][test]);
           } else {
-            note(rule, tests.roles[system][~test].side(), last.isUsable());
+            OfRoles roles = tests.roles[system][~test];
+            note(rule, roles.side(), last.isUsable() && last.isGiven(roles));
           }
         }
       }
@@ -206,12 +207,16 @@ final class SeparationSweep {
     /** What one account holds in one system, looked up when first asked. */
     private final class InSystem {
       final SystemView view;
+      private final Asker asker;
+      private final int account;
       private final long[] yes;
       private final long[] any;
       private final boolean free;
 
       InSystem(Asker asker, SystemView view, int account) {
         this.view = view;
+        this.asker = asker;
+        this.account = account;
         this.yes = new long[view.rights().words()];
         this.any = new long[view.rights().words()];
         Projected who = asker.projected(view, account);
@@ -223,6 +228,13 @@ final class SeparationSweep {
 
       boolean isUsable() {
         return free;
+      }
+
+      /** Whether a role is given to it for sure. */
+      boolean isGiven(OfRoles test) {
+        SubjectSet subjects = asker.subjects(view, account);
+        IntList grants = SeparationTests.grants(view, account, subjects, asOf, false);
+        return Worker.this.isGiven(view, grants, test.roles());
       }
 
       void right(OfRights test) {

@@ -11,8 +11,11 @@ import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.findings.Side.Act;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.Side.RoleHeld;
+import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.RightBits;
 import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.core.system.Token;
 
 /** Separation rules made ready for a sweep: for each system what its rights and roles count for. */
 final class SeparationTests {
@@ -115,6 +118,27 @@ final class SeparationTests {
     if (!held.isEmpty()) {
       ofRoles.add(new OfRoles(rule, side, held));
     }
+  }
+
+  /**
+   * The grants of an account.
+   *
+   * @param perhaps also those of which it is not known whether they reach it
+   */
+  static IntList grants(
+      SystemView view, int account, SubjectSet subjects, long asOf, boolean perhaps) {
+    IntList all = view.decider().grantsOf(new Token(account, subjects, asOf));
+    if (perhaps && !subjects.perhaps().isEmpty()) {
+      SubjectSet open = new SubjectSet();
+      for (int i = 0; i < subjects.perhaps().size(); i++) {
+        open.sure().add(subjects.perhaps().get(i));
+      }
+      IntList more = view.decider().grantsOf(new Token(account, open, asOf));
+      for (int i = 0; i < more.size(); i++) {
+        all.add(more.get(i));
+      }
+    }
+    return all;
   }
 
   private void acts(int rule, int side) {

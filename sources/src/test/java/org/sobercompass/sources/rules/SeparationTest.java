@@ -150,6 +150,24 @@ class SeparationTest {
   }
 
   @Test
+  void aRoleOfWhichItIsNotKnownWhetherItIsGivenMayMeetTheOther() {
+    world.head("sight: {directory: main, group-filter: '(|(!(uidNumber=*))(uidNumber>=5))'}");
+    world.people.append("dn: cn=odd,dc=x\nobjectClass: groupOfNames\ncn: odd\n");
+    world.people.append("uidNumber: word\nmember: uid=ann,dc=x\n\n");
+    world.given("a,group,as,top,,,", "b,group,odd,top,,,");
+    world.rules(
+        "separation: [{id: r, sides: [[role app:a], [role app:b]]}]\n"
+            + "findings: {off: [role-against-rule]}");
+    assertThat(conflicts())
+        .singleElement()
+        .satisfies(
+            f -> {
+              assertThat(f.kind().id()).isEqualTo("duties-may-meet");
+              assertThat(f.sentence()).endsWith("in app it is not known whether it is held");
+            });
+  }
+
+  @Test
   void whoIsBlockedOnBothSidesIsNoConflict() {
     world.given("a,group,as,top,,,", "b,group,bs,top,,,");
     rule("");
