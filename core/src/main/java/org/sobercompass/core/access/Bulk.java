@@ -68,6 +68,13 @@ public final class Bulk {
   /** The same over any numbered things, from 0 up to {@code accounts} exclusive. */
   public <T> void each(int accounts, BiFunction<Asker, Range, T> work, Consumer<T> take) {
     model.systems().forEach(view -> view.memberships().prepare());
+    if (accounts <= chunk) {
+      // One run: to start threads for it would cost more than the work of a small organization.
+      if (accounts > 0) {
+        take.accept(work.apply(model.asker(), new Range(0, accounts)));
+      }
+      return;
+    }
     ThreadLocal<Asker> askers = ThreadLocal.withInitial(model::asker);
     ExecutorService pool = Executors.newFixedThreadPool(threads);
     try {
