@@ -89,18 +89,25 @@ public final class Inheritance {
   }
 
   /**
-   * Whether two entries are the same but for the claim to be inherited. Rights are compared as
-   * mapped.
+   * Whether two entries say the same, but for the claim to be inherited. Rights are compared as
+   * mapped. What an entry that goes no further says of who inherits it says nothing, and servers
+   * leave it out: then an entry for objects without an object type is a plain one.
    */
   public static boolean same(Ace a, Ace b) {
     int flags = ~Ace.INHERITED & 0xff;
     boolean handed = (a.flags() & (ALL_INHERIT & flags)) == (b.flags() & (ALL_INHERIT & flags));
     return handed
-        && a.code() == b.code()
+        && sameType(a, b)
         && DsRights.mapped(a.mask()) == DsRights.mapped(b.mask())
         && a.object().equals(b.object())
-        && a.inheritedBy().equals(b.inheritedBy())
+        && (!a.isHandedOn() || a.inheritedBy().equals(b.inheritedBy()))
         && a.trustee().equals(b.trustee())
         && a.data().equals(b.data());
+  }
+
+  private static boolean sameType(Ace a, Ace b) {
+    AceType.Effect effect = a.type().effect();
+    boolean decides = effect != AceType.Effect.NONE && effect != AceType.Effect.UNKNOWN;
+    return a.code() == b.code() || (decides && effect == b.type().effect());
   }
 }

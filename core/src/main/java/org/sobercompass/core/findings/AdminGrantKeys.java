@@ -5,7 +5,10 @@ import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 
-/** Stable keys of assignments of admin roles: role, to whom as written, scope. */
+/**
+ * Stable keys of assignments of admin roles: role, to whom as written, scope; of several alike, say
+ * at different times, the later ones are numbered.
+ */
 final class AdminGrantKeys {
   private AdminGrantKeys() {}
 
@@ -14,9 +17,18 @@ final class AdminGrantKeys {
     AdminGrant grant = all.grants().get(number);
     String scope =
         grant.scope() == AdminGrant.EVERYTHING ? "" : "/" + all.scopes().get(grant.scope()).id();
-    return new Key(
-        KeyKind.ASSIGNMENT,
-        "admin",
-        all.roles().get(grant.role()).id() + "/" + grant.subjectText() + scope);
+    int before = 0;
+    for (int other = 0; other < number; other++) {
+      before += isSame(all.grants().get(other), grant) ? 1 : 0;
+    }
+    String role = all.roles().get(grant.role()).id() + (before == 0 ? "" : "#" + (before + 1));
+    return new Key(KeyKind.ASSIGNMENT, "admin", role + "/" + grant.subjectText() + scope);
+  }
+
+  /** Whether two give the same to the same, perhaps at other times. */
+  private static boolean isSame(AdminGrant one, AdminGrant other) {
+    return one.role() == other.role()
+        && one.scope() == other.scope()
+        && one.subjectText().equals(other.subjectText());
   }
 }

@@ -10,8 +10,11 @@ import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.HandedDown;
 import org.sobercompass.core.delegation.Holder;
+import org.sobercompass.core.delegation.Origin;
+import org.sobercompass.core.delegation.Origins;
 import org.sobercompass.core.delegation.TreePatch;
 import org.sobercompass.core.delegation.TrusteeNames;
+import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.system.Change;
 
@@ -52,6 +55,21 @@ class HandedDownTest extends SmallDirectory {
     user("di", 1001, "a", "D:(A;CIID" + DOWN);
     DirectoryTree tree = tree();
     assertThat(removal(tree, "cn=di,ou=a,dc=x", 0)).isEqualTo(entry(tree, "dc=x", 1));
+  }
+
+  @Test
+  void anInheritedOneThatGoesNoFurtherNeedNotSayWhoInheritsIt() throws IOException {
+    domain("D:");
+    unit("a", "D:(OA;CINPIO;GW;;" + USER + ";" + sid(1101) + ")");
+    user("di", 1001, "a", "D:(A;ID;RCWPSW;;;" + sid(1101) + ")");
+    DirectoryTree tree = tree();
+    assertThat(removal(tree, "cn=di,ou=a,dc=x", 0)).isEqualTo(entry(tree, "ou=a,dc=x", 0));
+    int di = at(tree, "cn=di,ou=a,dc=x");
+    assertThat(new Origins(tree, Optional.empty()).of(di)).containsExactly(Origin.INHERITED);
+    DirectoryTree without =
+        TreePatch.without(tree, List.of(new Change.EntryRemoved("main", at(tree, "ou=a,dc=x"), 0)));
+    assertThat(without.descriptor(di).orElseThrow().entries())
+        .allMatch(ace -> ace.type().effect() == AceType.Effect.NONE);
   }
 
   @Test

@@ -269,6 +269,20 @@ class AdminFindingsTest {
   }
 
   @Test
+  void theSameGivenTwiceIsTwoFindings() {
+    admin(ALL, "desk,account,ann,s,,2026-07-01,", "desk,account,ann,s,2026-08-01,,");
+    assertThat(of("given-to-person"))
+        .extracting(f -> f.cause().text())
+        .containsExactly("assignment:admin/desk#2/ann/s", "assignment:admin/desk/ann/s");
+    Judged judged = world.judged();
+    Finding later = of("given-to-person").get(0);
+    assertThat(later.changes()).containsExactly(new Change.AdminRoleRemoved(1));
+    assertThat(Findings.of(judged.with(later.changes())))
+        .filteredOn(f -> f.kind().id().equals("given-to-person"))
+        .hasSize(1);
+  }
+
+  @Test
   void anAdminRoleGivenToNobodyOrToAGroupWithNobodyInItIsTold() {
     world.group("hollow");
     admin(ALL, "desk,group,hollow,s,,,");
