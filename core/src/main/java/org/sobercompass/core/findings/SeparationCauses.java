@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.IntPredicate;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.membership.MembershipGraph;
@@ -27,6 +28,7 @@ final class SeparationCauses {
   private final List<RoleCause> roles = new ArrayList<>();
   private final Map<Integer, Long> sidesOfGroup = new HashMap<>();
   private final Map<Integer, Long> sidesOfUnit = new HashMap<>();
+  private final Map<Integer, Integer> sizes = new HashMap<>();
   private final BitSet groups = new BitSet();
   private final BitSet broken;
   private long sidesOfAll;
@@ -200,17 +202,30 @@ final class SeparationCauses {
 
   /** A unit of an account all of whose accounts get enough sides; of several the furthest up. */
   Optional<Integer> unit(int account) {
-    return sidesOfUnit.isEmpty() ? Optional.empty() : widest(account, this::isUnit);
+    return sidesOfUnit.isEmpty() ? Optional.empty() : widest(account, this::isUnit, true);
   }
 
-  private boolean isUnit(int subject, IntList inside) {
+  private boolean isUnit(int subject) {
     return context.facts.kind(subject) == SubjectKind.UNIT
-        && tests.enough(rule, upTo(subject) | sidesOfAll)
-        && isBroken(inside);
+        && tests.enough(rule, upTo(subject) | sidesOfAll);
   }
 
-  /** What an account counts as and that is a cause, with most accounts in it. */
-  private Optional<Integer> widest(int account, Fits fits) {
+  /** How many accounts are in a subject; -1 when not all break the rule and that is asked. */
+  private int size(int subject, boolean ifBroken) {
+    return sizes.computeIfAbsent(
+        subject,
+        s -> {
+          IntList inside = new IntList();
+          context.widest().accounts(s, inside);
+          return ifBroken && !isBroken(inside) ? -1 : inside.size();
+        });
+  }
+
+  /**
+   * What an account counts as and that is a cause, with most accounts in it. Who is in it is asked
+   * of candidates only, and once: of a unit it costs a walk over all accounts.
+   */
+  private Optional<Integer> widest(int account, IntPredicate candidate, boolean ifBroken) {
     SubjectSet own = new SubjectSet();
     context.widest().subjects(account, own);
     own.sure().sort();
@@ -218,22 +233,13 @@ final class SeparationCauses {
     int most = -1;
     for (int i = 0; i < own.sure().size(); i++) {
       int subject = own.sure().get(i);
-      SubjectKind kind = context.facts.kind(subject);
-      if (kind == SubjectKind.UNIT || groups.get(subject)) {
-        IntList inside = new IntList();
-        context.widest().accounts(subject, inside);
-        if (inside.size() > most && fits.fits(subject, inside)) {
-          most = inside.size();
-          best = subject;
-        }
+      int size = candidate.test(subject) ? size(subject, ifBroken) : -1;
+      if (size > most) {
+        most = size;
+        best = subject;
       }
     }
     return best < 0 ? Optional.empty() : Optional.of(best);
-  }
-
-  /** Whether a subject with its accounts is a cause. */
-  private interface Fits {
-    boolean fits(int subject, IntList inside);
   }
 
   /** What a unit and the units above it give. */
@@ -256,8 +262,6 @@ final class SeparationCauses {
 
   /** A group of an account all of whose members get enough sides; of several the furthest up. */
   Optional<Integer> group(int account) {
-    return groups.isEmpty()
-        ? Optional.empty()
-        : widest(account, (subject, inside) -> groups.get(subject));
+    return groups.isEmpty() ? Optional.empty() : widest(account, groups::get, false);
   }
 }
