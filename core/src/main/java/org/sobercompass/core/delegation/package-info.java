@@ -4,8 +4,8 @@
  *
  * <p>In: a tree of objects with descriptors, the names of classes, attributes and rights, the
  * memberships of a model. Out: decisions with the entries that give them, and delegations with
- * where they come from. Not the whole object, the list of it as stored decides; what could not be
- * read is undecided.
+ * where they come from; and a tree as it would be without some entries and what these hand on. Not
+ * the whole object, the list of it as stored decides; what could not be read is undecided.
  */
 @NullMarked
 package org.sobercompass.core.delegation;

@@ -15,7 +15,6 @@ import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.problem.Problem;
-import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
 
 /**
@@ -88,8 +87,7 @@ final class AdminGrantFinder {
 
   private void group(
       int number, AdminGrant grant, Weight weight, List<String> why, Consumer<Finding> out) {
-    IntList found = new IntList();
-    context.widest().accounts(grant.subject(), found);
+    int inside = context.accounts(grant.subject()).cardinality();
     int of = 0;
     for (int account = 0; account < context.facts.accounts(); account++) {
       String source = context.facts.source(grant.subject());
@@ -97,8 +95,8 @@ final class AdminGrantFinder {
     }
     boolean broad =
         context.rules.broad().contains(grant.subject())
-            || (of >= FEW && 100L * found.size() >= (long) context.limits.broadPercent() * of);
-    if (found.size() == 0) {
+            || (of >= FEW && 100L * inside >= (long) context.limits.broadPercent() * of);
+    if (inside == 0) {
       out.accept(
           of(
               FindingKind.GIVEN_TO_EMPTY_GROUP,
@@ -113,7 +111,7 @@ final class AdminGrantFinder {
               "withdraw it, or put somebody in"));
     } else if (broad && weight != Weight.LOW) {
       List<String> reasons = new ArrayList<>(why);
-      reasons.add(found.size() + " of the " + of + " accounts of its directory");
+      reasons.add(inside + " of the " + of + " accounts of its directory");
       out.accept(
           of(
               FindingKind.GIVEN_TO_BROAD_GROUP,
@@ -121,7 +119,7 @@ final class AdminGrantFinder {
               weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
               reasons,
               "given to a group with "
-                  + FindingContext.count(found.size(), "member", "members")
+                  + FindingContext.count(inside, "member", "members")
                   + ": "
                   + words(number),
               "give the role to a group of those who do the task"));

@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.BiConsumer;
@@ -69,7 +70,7 @@ final class DelegationFinder {
   }
 
   /** What one trustee was given in one directory that is told under one kind. */
-  private record Group(FindingKind kind, String rule, DirectoryTree tree, String trustee) {}
+  private record Group(FindingKind kind, DirectoryTree tree, String trustee) {}
 
   void find(Consumer<Finding> out) {
     Map<Group, List<Delegation>> groups = new LinkedHashMap<>();
@@ -78,7 +79,7 @@ final class DelegationFinder {
         context.judged,
         (tree, one) -> {
           kind(tree, one)
-              .forEach(group -> groups.computeIfAbsent(group, g -> new ArrayList<>()).add(one));
+              .ifPresent(group -> groups.computeIfAbsent(group, g -> new ArrayList<>()).add(one));
           if (one.origin() == Origin.CLAIMED) {
             unsupported
                 .computeIfAbsent(tree, t -> new TreeMap<>())
@@ -92,42 +93,42 @@ final class DelegationFinder {
             objects.forEach((object, lines) -> out.accept(claims(tree, object, lines))));
   }
 
-  /** Under which kinds a delegation is told. */
-  private List<Group> kind(DirectoryTree tree, Delegation one) {
+  /** Under which kind a delegation is told, if it is. */
+  private Optional<Group> kind(DirectoryTree tree, Delegation one) {
     if (one.denies()) {
-      return List.of();
+      return Optional.empty();
     }
     String sid = one.trustee();
     Holder holder = names.kind(sid);
     return switch (holder) {
       case PERSON ->
           powers.tokens().subject(sid).filter(services::get).isPresent()
-              ? List.of()
-              : List.of(new Group(FindingKind.GIVEN_TO_PERSON, tree.directory(), tree, sid));
+              ? Optional.empty()
+              : Optional.of(new Group(FindingKind.GIVEN_TO_PERSON, tree, sid));
       case BROAD ->
           one.weight() == 0
-              ? List.of()
-              : List.of(new Group(FindingKind.GIVEN_TO_EVERYONE, tree.directory(), tree, sid));
-      case NOBODY -> List.of(new Group(FindingKind.ENTRY_OF_MISSING, tree.directory(), tree, sid));
+              ? Optional.empty()
+              : Optional.of(new Group(FindingKind.GIVEN_TO_EVERYONE, tree, sid));
+      case NOBODY -> Optional.of(new Group(FindingKind.ENTRY_OF_MISSING, tree, sid));
       case GROUP -> ofGroup(tree, one);
-      case SYSTEM -> List.of();
+      case SYSTEM -> Optional.empty();
     };
   }
 
-  private List<Group> ofGroup(DirectoryTree tree, Delegation one) {
+  private Optional<Group> ofGroup(DirectoryTree tree, Delegation one) {
     String sid = one.trustee();
     if (powers.tokens().subject(sid).isEmpty()) {
-      return List.of();
+      return Optional.empty();
     }
     int inside = inside(sid);
     if (inside == 0) {
       return isOfTheDirectory(sid)
-          ? List.of()
-          : List.of(new Group(FindingKind.GIVEN_TO_EMPTY_GROUP, tree.directory(), tree, sid));
+          ? Optional.empty()
+          : Optional.of(new Group(FindingKind.GIVEN_TO_EMPTY_GROUP, tree, sid));
     }
     return one.weight() > 0 && isBroad(tree, sid, inside)
-        ? List.of(new Group(FindingKind.GIVEN_TO_BROAD_GROUP, tree.directory(), tree, sid))
-        : List.of();
+        ? Optional.of(new Group(FindingKind.GIVEN_TO_BROAD_GROUP, tree, sid))
+        : Optional.empty();
   }
 
   /** How many accounts count as a group that is a trustee; of all groups at once. */
@@ -322,7 +323,7 @@ final class DelegationFinder {
                         group.trustee));
     return new Finding(
         group.kind,
-        group.rule,
+        group.tree.directory(),
         cause,
         weight,
         why,

@@ -306,11 +306,7 @@ final class DirectoryListFinder {
       for (NamedPower power : NamedPowers.of(powers)) {
         if (power.ofDirectory() && power.id().equals(tree.directory())) {
           for (int trustee : power.trustees()) {
-            IntList accounts = new IntList();
-            context.widest().accounts(trustee, accounts);
-            for (int i = 0; i < accounts.size(); i++) {
-              found.set(accounts.get(i));
-            }
+            found.or(context.accounts(trustee));
           }
         }
       }

@@ -21,6 +21,7 @@ import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
@@ -134,6 +135,17 @@ final class FindingContext {
   /** Walks memberships as no system limits them. */
   Memberships.Walker widest() {
     return widest;
+  }
+
+  /** The accounts that count as a subject, whatever any system counts. */
+  BitSet accounts(int subject) {
+    IntList found = new IntList();
+    widest.accounts(subject, found);
+    BitSet accounts = new BitSet();
+    for (int i = 0; i < found.size(); i++) {
+      accounts.set(found.get(i));
+    }
+    return accounts;
   }
 
   /** The shortest route of an account to a right at one of the places where it holds it. */

@@ -11,7 +11,6 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.admin.NamedPower;
 import org.sobercompass.core.admin.NamedPowers;
 import org.sobercompass.core.findings.Side.Permission;
-import org.sobercompass.core.store.IntList;
 
 /**
  * Who is powerful, and by what: control of a directory, administration of an application, the
@@ -37,11 +36,7 @@ final class PowerfulAccounts {
     for (NamedPower named : NamedPowers.of(context.judged.powers())) {
       BitSet holders = new BitSet();
       for (int trustee : named.trustees()) {
-        IntList accounts = new IntList();
-        context.widest().accounts(trustee, accounts);
-        for (int i = 0; i < accounts.size(); i++) {
-          holders.set(accounts.get(i));
-        }
+        holders.or(context.accounts(trustee));
       }
       add(
           new Power(named.id(), named.name(), named.ofDirectory(), Optional.of(named), holders),

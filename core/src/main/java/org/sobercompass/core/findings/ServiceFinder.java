@@ -38,11 +38,7 @@ final class ServiceFinder {
       }
     }
     for (int subject : context.rules.services()) {
-      IntList found = new IntList();
-      context.widest().accounts(subject, found);
-      for (int i = 0; i < found.size(); i++) {
-        services.set(found.get(i));
-      }
+      services.or(context.accounts(subject));
     }
     return services;
   }
