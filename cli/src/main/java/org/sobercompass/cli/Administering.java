@@ -48,8 +48,8 @@ final class Administering {
     List<DirectoryTree> trees = inputs.workspace().readTrees(told);
     List<Problem> problems = new ArrayList<>(inputs.workspace().problems());
     problems.addAll(told.list());
-    ask = new Ask(inputs.model(), inputs.workspace().zone(), List.copyOf(problems));
     powers = new Powers(inputs.model(), inputs.workspace().administration(), trees);
+    ask = new Ask(inputs.model(), inputs.workspace().zone(), List.copyOf(problems), powers.gaps());
     Map<String, DirectoryTree> before = new HashMap<>();
     if (accepted != null) {
       Workspace.ofSurvey(accepted, Set.of())
@@ -57,6 +57,11 @@ final class Administering {
           .forEach(tree -> before.put(tree.directory(), tree));
     }
     delegations = new DelegationAnswers(ask, powers, before, Sddl::text);
+  }
+
+  /** What every answer about delegated administration is given with. */
+  Ask ask() {
+    return ask;
   }
 
   Powers powers() {
@@ -190,6 +195,7 @@ final class Administering {
             () ->
                 new UsageException(
                     Problem.quote(name)
-                        + " is in a directory without access control lists of its own"));
+                        + " is in a directory whose access rules were not read; reading them"
+                        + " comes later"));
   }
 }

@@ -19,6 +19,7 @@ import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Batch;
 import org.sobercompass.core.access.Can;
 import org.sobercompass.core.access.RouteFinder;
+import org.sobercompass.core.access.Unknown;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.problem.Place;
@@ -133,7 +134,12 @@ final class CanBatch {
       AdminAction action = actions.computeIfAbsent(question.permission(), all::action);
       Powers.Thing thing = things.computeIfAbsent(question.node(), all::thing);
       Verdict verdict = all.powers().can(account, action, thing, Optional.empty());
-      String reason = why ? all.answers().way(account, action, thing) : "";
+      String reason =
+          !why
+              ? ""
+              : verdict == Verdict.UNDECIDED
+                  ? all.answers().unknown(account, action, thing)
+                  : verdict == Verdict.YES ? all.answers().way(account, action, thing) : "";
       return Optional.of(new Act(verdict, reason));
     } catch (UsageException e) {
       String message = e.getMessage() == null ? "" : e.getMessage().split("\n", 2)[0];
@@ -157,9 +163,16 @@ final class CanBatch {
     var routes =
         new RouteFinder(asker, Limits.ONE)
             .find(item.view(), item.account(), item.right(), item.resource());
-    String blocked = String.join("; ", routes.can().standing().reasons());
+    boolean undecided = routes.can().verdict() == Verdict.UNDECIDED;
+    String state =
+        String.join(
+            "; ",
+            undecided
+                ? Unknown.reasons(
+                    asker, item.view(), item.account(), item.right(), item.resource(), routes)
+                : routes.can().standing().reasons());
     String route = words.why(item.view(), routes).get(0);
-    return blocked.isEmpty() ? route : blocked + "; " + route;
+    return state.isEmpty() ? route : state + "; " + route;
   }
 
   private Optional<Batch.Item> item(Question question) {

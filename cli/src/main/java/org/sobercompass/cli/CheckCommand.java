@@ -5,13 +5,17 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import org.sobercompass.core.access.Gaps;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.admin.AdminCheck;
 import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.admin.GuessCheck;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Completeness;
+import org.sobercompass.core.problem.Gap;
+import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.readiness.MappingCheck;
@@ -38,6 +42,7 @@ import picocli.CommandLine.Mixin;
     footer = {"", "Examples, on the demo:", "  sober check", "  sober check --format json"})
 final class CheckCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
+  private List<Gap> gaps = List.of();
 
   @Override
   public Integer call() {
@@ -60,12 +65,20 @@ final class CheckCommand implements Callable<Integer> {
     problems.addAll(workspace.problems());
     problems.addAll(mapping.run());
     problems.addAll(administration(workspace, problems));
+    problems.addAll(GuessCheck.run(inputs.model(), workspace.administration()));
+    gaps.stream()
+        .filter(Gap::isMendable)
+        .map(gap -> Problem.warning(Place.of(gap.sources().get(0)), gap.words(), gap.mend()))
+        .forEach(problems::add);
     Sheet.Builder sheet =
         new Ask(inputs.model(), workspace.zone(), List.of())
             .begin("problems/1", "severity", "place", "what", "expected", "nearest");
     problems.forEach(problem -> row(problem, sheet));
     facts(workspace, sheet);
     sources.reached().forEach(sheet::note);
+    gaps.stream()
+        .filter(gap -> !gap.isMendable())
+        .forEach(gap -> sheet.note("Not read: " + gap.words() + "."));
     Map<String, MappingCheck.Summary> summaries = mapping.readiness();
     for (SystemView view : inputs.model().systems()) {
       MappingCheck.Summary summary = summaries.get(view.id());
@@ -89,13 +102,16 @@ final class CheckCommand implements Callable<Integer> {
    */
   private List<Problem> administration(Workspace workspace, List<Problem> sofar) {
     Administration all = workspace.administration();
-    if (all.scopes().isEmpty() && all.grants().isEmpty()) {
-      return List.of();
-    }
+    boolean administered = !all.scopes().isEmpty() || !all.grants().isEmpty();
     Problems told = new Problems();
     Powers powers = new Powers(inputs.model(), all, workspace.readTrees(told));
     List<Problem> found = new ArrayList<>(told.list());
-    found.addAll(new AdminCheck(powers).run());
+    if (administered) {
+      found.addAll(new AdminCheck(powers).run());
+    }
+    List<Gap> unread = new ArrayList<>(powers.gaps());
+    unread.addAll(Gaps.ofSystems(inputs.model()));
+    gaps = List.copyOf(unread);
     found.removeAll(sofar);
     return found;
   }

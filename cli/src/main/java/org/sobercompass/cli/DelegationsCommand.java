@@ -88,10 +88,6 @@ final class DelegationsCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     Administering all = new Administering(inputs, accepted);
-    if (all.powers().tokens().trees().isEmpty()) {
-      throw new UsageException(
-          "no directory here has access control lists of its own; expected one of kind: ad");
-    }
     Optional<Tokens.Spot> spot = Optional.ofNullable(at).map(all::spot);
     if (tree) {
       tree(all, spot);
@@ -106,7 +102,8 @@ final class DelegationsCommand implements Callable<Integer> {
         inputs.isTable()
             ? all.delegations().brief(choice, by, proof)
             : all.delegations().list(choice, by));
-    return Exit.OK;
+    boolean known = spot.map(s -> s.tree().unreadable() == 0).orElse(all.powers().gaps().isEmpty());
+    return known ? Exit.OK : Exit.UNDECIDED;
   }
 
   private Predicate<Delegation> also(Administering all) {

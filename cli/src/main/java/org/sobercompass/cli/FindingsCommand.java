@@ -13,6 +13,7 @@ import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Findings;
 import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.findings.Sorted;
+import org.sobercompass.core.problem.Gap;
 import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.answers.FindingDetail;
 import org.sobercompass.report.data.Prose;
@@ -80,7 +81,8 @@ final class FindingsCommand implements Callable<Integer> {
       list(sorted, judged, gone);
     }
     pipeline.write("findings", Check.of(sorted), inputs);
-    return sorted.open().isEmpty() ? Exit.OK : Exit.NO;
+    boolean whole = judged.gaps().stream().noneMatch(Gap::isMendable);
+    return !sorted.open().isEmpty() ? Exit.NO : whole ? Exit.OK : Exit.UNDECIDED;
   }
 
   private void list(Sorted sorted, Judged judged, Set<String> gone) {

@@ -3,6 +3,8 @@ package org.sobercompass.cli;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.report.answers.RightAnswers;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -47,8 +49,11 @@ final class HoldersCommand implements Callable<Integer> {
   public Integer call() {
     if (on != null) {
       Administering all = new Administering(inputs, null);
-      inputs.printBrief(all.answers().who(all.action(permission), all.thing(on), Optional.empty()));
-      return Exit.OK;
+      AdminAction action = all.action(permission);
+      Powers.Thing thing = all.thing(on);
+      inputs.printBrief(all.answers().who(action, thing, Optional.empty()));
+      boolean known = all.powers().who(action, thing, Optional.empty()).perhaps().isEmpty();
+      return known ? Exit.OK : Exit.UNDECIDED;
     }
     Names names = inputs.names();
     Names.Permission asked = names.permission(permission);

@@ -12,6 +12,7 @@ import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.problem.Gap;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Basis;
@@ -63,6 +64,7 @@ class Inputs {
   private @Nullable Workspace workspace;
   private @Nullable AccessModel model;
   private List<Problem> unread = List.of();
+  private List<Gap> gaps = List.of();
 
   /** The workspace, read now. */
   Workspace open(Set<String> attributes) {
@@ -106,13 +108,14 @@ class Inputs {
     Problems told = new Problems();
     Judged judged = workspace().judged(model(), told);
     unread = told.list();
+    gaps = judged.gaps();
     return judged;
   }
 
   Ask ask() {
     List<Problem> all = new ArrayList<>(workspace().problems());
     all.addAll(unread);
-    return new Ask(model(), workspace().zone(), List.copyOf(all));
+    return new Ask(model(), workspace().zone(), List.copyOf(all), gaps);
   }
 
   /** One application by its id, or all when none is named. */

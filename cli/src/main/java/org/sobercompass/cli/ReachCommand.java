@@ -37,7 +37,7 @@ final class ReachCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     Administering all = new Administering(inputs, null);
-    ReachAnswers answers = new ReachAnswers(inputs.ask(), all.powers());
+    ReachAnswers answers = new ReachAnswers(all.ask(), all.powers());
     if (sides) {
       inputs.print(answers.sides(inputs.workspace().persons()));
     } else if (power == null) {
@@ -51,6 +51,6 @@ final class ReachCommand implements Callable<Integer> {
               + "\nthere are: "
               + String.join(", ", answers.ids()));
     }
-    return Exit.OK;
+    return answers.isKnown(power == null ? "" : power) ? Exit.OK : Exit.UNDECIDED;
   }
 }

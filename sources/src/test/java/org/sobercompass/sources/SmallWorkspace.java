@@ -38,7 +38,9 @@ final class SmallWorkspace {
     for (int i = 0; i < members.length; i++) {
       lines[i] = "member: " + members[i] + ",dc=x";
     }
-    return entry("cn=" + name + ",ou=groups,dc=x", "groupOfNames", "cn: " + name, lines);
+    // The class must list a member; one without a name stands for none.
+    String[] shown = lines.length == 0 ? new String[] {"member:"} : lines;
+    return entry("cn=" + name + ",ou=groups,dc=x", "groupOfNames", "cn: " + name, shown);
   }
 
   SmallWorkspace unit(String name) {

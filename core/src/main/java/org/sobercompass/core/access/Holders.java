@@ -47,15 +47,14 @@ public final class Holders {
    * @param below also whoever holds it only somewhere below the resource
    */
   public List<Holder> find(SystemView view, int right, int resource, boolean below) {
-    if (!below && view.memberships().visibility().isCertain()) {
+    if (!below && view.memberships().isCertain()) {
       Optional<Crowd> crowd = crowd(view, Question.of(resource, right));
       if (crowd.isPresent()) {
         return holders(view, resource, crowd.get());
       }
     }
     BitSet candidates = candidates(view, right, resource, below);
-    boolean settled =
-        !below && view.decider().isMonotone() && view.memberships().visibility().isCertain();
+    boolean settled = !below && view.decider().isMonotone() && view.memberships().isCertain();
     List<Holder> holders = new ArrayList<>();
     for (int a = candidates.nextSetBit(0); a >= 0; a = candidates.nextSetBit(a + 1)) {
       Verdict verdict = settled ? Verdict.YES : asker.decide(view, a, Question.of(resource, right));
@@ -106,11 +105,7 @@ public final class Holders {
     Standing standing = asker.standing(view, account);
     boolean unsure = verdict == Verdict.UNDECIDED && standing.state() == Standing.State.USABLE;
     return unsure
-        ? new Holder(
-            account,
-            resource,
-            Standing.State.UNDECIDED,
-            List.of("it is not known whether a group on the way is seen"))
+        ? new Holder(account, resource, Standing.State.UNDECIDED, Unknown.ofMemberships())
         : new Holder(account, resource, standing.state(), standing.reasons());
   }
 
@@ -162,7 +157,7 @@ public final class Holders {
       }
     } else {
       IntList reached = new IntList();
-      walker.accounts(subject, reached);
+      walker.candidates(subject, reached);
       for (int i = 0; i < reached.size(); i++) {
         int account = reached.get(i);
         if (view.memberships().visibility().sees(account)
@@ -178,7 +173,7 @@ public final class Holders {
     boolean all =
         subject == model.facts().implicit(Implicit.EVERYONE)
             || subject == model.facts().implicit(Implicit.SIGNED_IN);
-    return all && view.memberships().visibility().isCertain();
+    return all && view.memberships().isCertain();
   }
 
   private void seen(SystemView view, IntList accounts) {

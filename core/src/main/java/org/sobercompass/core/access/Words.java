@@ -66,7 +66,9 @@ public final class Words {
   public static String route(AccessModel model, SystemView view, Route route) {
     List<String> parts = new ArrayList<>();
     for (int i = 0; i < route.subjects().size(); i++) {
-      parts.add(subject(model.facts(), route.subjects().get(i)));
+      String name = subject(model.facts(), route.subjects().get(i));
+      boolean sure = i == 0 || i > route.vias().size() || route.vias().get(i - 1).isSure();
+      parts.add(sure ? name : "perhaps " + name);
     }
     Grant grant = view.grants().get(route.grant());
     boolean listed = view.system().isOfLists();

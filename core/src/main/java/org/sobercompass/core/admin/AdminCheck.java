@@ -5,6 +5,7 @@ import java.util.BitSet;
 import java.util.List;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.store.IntList;
@@ -47,7 +48,7 @@ public final class AdminCheck {
 
   private void scope(int number) {
     AdminScope scope = all.scopes().get(number);
-    if (scopes.objects(number).isEmpty()) {
+    if (scopes.objects(number).isEmpty() && scopes.undefined(number) == 0) {
       warn(scope.place(), "nobody is in the scope " + scope.name(), "lines that bring somebody in");
     }
     if (scopes.undefined(number) > 0) {
@@ -57,7 +58,9 @@ public final class AdminCheck {
               + scope.name()
               + " is undefined for "
               + scopes.undefined(number)
-              + " objects, which are left outside",
+              + (scopes.undefined(number) == 1
+                  ? " object, which is perhaps in it"
+                  : " objects, which are perhaps in it"),
           "attributes that the directory has, values of their kind");
     }
     widened(number, scope);
@@ -105,7 +108,9 @@ public final class AdminCheck {
       return;
     }
     BitSet holders = accounts(grant.subject());
-    if (holders.isEmpty()) {
+    boolean group = facts.kind(grant.subject()) == SubjectKind.GROUP;
+    boolean anybody = group && powers.model().widest().walker().hasAccount(grant.subject());
+    if (holders.isEmpty() && !anybody) {
       warn(
           grant.place(),
           "the admin role "

@@ -5,9 +5,11 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Verdict;
 
 /**
  * What administrators can do by the admin roles of a workspace, at a point in time. Not
@@ -41,10 +43,7 @@ public final class AdminModel {
 
   /** The grants of an account or a group of it, by number, whether they hold or not. */
   public List<Integer> grantsOf(int who) {
-    if (account != who) {
-      walker.subjects(who, subjects);
-      account = who;
-    }
+    load(who);
     List<Integer> found = new ArrayList<>();
     for (int g = 0; g < administration.grants().size(); g++) {
       int subject = administration.grants().get(g).subject();
@@ -72,6 +71,32 @@ public final class AdminModel {
               return holds(grant) && has(grant, action) && scopes.contains(grant.scope(), object);
             })
         .toList();
+  }
+
+  /** Whether an admin role lets an account do an action to an object. */
+  public Verdict gives(int who, String action, int object) {
+    load(who);
+    Verdict best = Verdict.NO;
+    for (AdminGrant grant : administration.grants()) {
+      if (grant.subject() >= 0 && holds(grant) && has(grant, action)) {
+        Verdict one = counts(grant.subject()).and(scopes.holds(grant.scope(), object));
+        best = one.ordinal() > best.ordinal() ? one : best;
+      }
+    }
+    return best;
+  }
+
+  private Verdict counts(int subject) {
+    return subjects.sure().contains(subject)
+        ? Verdict.YES
+        : subjects.perhaps().contains(subject) ? Verdict.UNDECIDED : Verdict.NO;
+  }
+
+  private void load(int who) {
+    if (account != who) {
+      walker.subjects(who, subjects);
+      account = who;
+    }
   }
 
   /** The accounts that are set over a scope now, by themselves or by a group. */
@@ -150,23 +175,33 @@ public final class AdminModel {
     return objects;
   }
 
-  /** The accounts that can do an action to an object. */
-  public BitSet accounts(String action, int object) {
-    BitSet accounts = new BitSet();
-    IntList reached = new IntList();
+  /** The accounts that can do an action to an object, and those of which it is not known. */
+  public Actors.Answer accounts(String action, int object) {
+    BitSet yes = new BitSet();
+    BitSet perhaps = new BitSet();
     for (AdminGrant grant : administration.grants()) {
-      if (grant.subject() >= 0
-          && holds(grant)
-          && has(grant, action)
-          && scopes.contains(grant.scope(), object)) {
-        reached.clear();
-        model.widest().walker().accounts(grant.subject(), reached);
-        for (int i = 0; i < reached.size(); i++) {
-          accounts.set(reached.get(i));
+      if (grant.subject() >= 0 && holds(grant) && has(grant, action)) {
+        Verdict inside = scopes.holds(grant.scope(), object);
+        IntList reached = new IntList();
+        if (inside == Verdict.YES) {
+          walker.accounts(grant.subject(), reached);
+          set(reached, yes);
+        }
+        if (inside != Verdict.NO) {
+          reached.clear();
+          walker.candidates(grant.subject(), reached);
+          set(reached, perhaps);
         }
       }
     }
-    return accounts;
+    perhaps.andNot(yes);
+    return new Actors.Answer(yes, perhaps);
+  }
+
+  private static void set(IntList accounts, BitSet into) {
+    for (int i = 0; i < accounts.size(); i++) {
+      into.set(accounts.get(i));
+    }
   }
 
   /** The scopes over which an account has a role that holds. */

@@ -10,8 +10,15 @@ import java.util.List;
  * @param name for people, after "can": "administer Orders"
  * @param ofDirectory whether it is power in a directory; else in an application
  * @param trustees the accounts and groups that hold it
+ * @param known whether these are all; not so where the list that says it was not read
  */
-public record NamedPower(String id, String name, boolean ofDirectory, List<Integer> trustees) {
+public record NamedPower(
+    String id, String name, boolean ofDirectory, List<Integer> trustees, boolean known) {
+  /** A power of which all holders are known. */
+  public NamedPower(String id, String name, boolean ofDirectory, List<Integer> trustees) {
+    this(id, name, ofDirectory, trustees, true);
+  }
+
   /** Copies. */
   public NamedPower {
     trustees = List.copyOf(trustees);

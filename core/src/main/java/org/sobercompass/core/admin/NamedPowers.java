@@ -33,7 +33,8 @@ public final class NamedPowers {
                 tree.directory(),
                 "control the directory " + tree.directory(),
                 true,
-                controlling(powers, tree)));
+                controlling(powers, tree),
+                isKnown(tree)));
       }
     }
     for (SystemView view : powers.model().systems()) {
@@ -52,6 +53,16 @@ public final class NamedPowers {
     return List.copyOf(all);
   }
 
+  /** Whether the lists of all tops were read. */
+  private static boolean isKnown(DirectoryTree tree) {
+    for (int top = 0; top < tree.size(); top = tree.end(top)) {
+      if (tree.descriptor(top).isEmpty()) {
+        return false;
+      }
+    }
+    return true;
+  }
+
   /** The trustees in the list of the top that may change its permissions, or own it. */
   private static List<Integer> controlling(Powers powers, DirectoryTree tree) {
     Set<Integer> found = new TreeSet<>();
@@ -63,7 +74,10 @@ public final class NamedPowers {
         descriptor.get().owner().ifPresent(trustees::add);
         for (String sid : trustees) {
           boolean can =
-              AccessCheck.decide(descriptor.get(), sid::equals, Target.simple(DsRights.WRITE_DAC))
+              AccessCheck.decide(
+                      descriptor.get(),
+                      AccessCheck.Counts.surely(sid::equals),
+                      Target.simple(DsRights.WRITE_DAC))
                   == Verdict.YES;
           if (can) {
             powers.tokens().subject(sid).ifPresent(found::add);

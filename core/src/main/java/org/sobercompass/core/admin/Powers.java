@@ -6,7 +6,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.delegation.ActionCheck;
 import org.sobercompass.core.delegation.Actors;
@@ -16,6 +15,7 @@ import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.delegation.TreePatch;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.membership.MembershipPaths;
+import org.sobercompass.core.problem.Gap;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Verdict;
 
@@ -92,8 +92,7 @@ public final class Powers {
     }
     ActionCheck check = checks.get(tree.directory());
     if (check == null) {
-      Set<String> token = tokens.of(account);
-      check = new ActionCheck(tree, token);
+      check = new ActionCheck(tree, tokens.of(account), tokens.perhaps(account));
       checks.put(tree.directory(), check);
     }
     return check;
@@ -109,20 +108,54 @@ public final class Powers {
     if (!fits(action, object)) {
       return Verdict.NO;
     }
-    if (object.subject >= 0 && !roles.giving(account, action.id(), object.subject).isEmpty()) {
+    Verdict byRole =
+        object.subject < 0 ? Verdict.NO : roles.gives(account, action.id(), object.subject);
+    if (byRole == Verdict.YES) {
       return Verdict.YES;
     }
-    return object
-        .spot
-        .filter(spot -> action.fits(spot.tree().names(), spot.tree().objectClass(spot.object())))
-        .map(
-            spot ->
-                check(account, spot.tree())
-                    .decide(
-                        action.need(),
-                        spot.object(),
-                        destination.map(Tokens.Spot::object).orElse(-1)))
-        .orElse(Verdict.NO);
+    Verdict byList =
+        object
+            .spot
+            .map(
+                spot ->
+                    check(account, spot.tree())
+                        .decide(
+                            action.need(),
+                            spot.object(),
+                            destination.map(Tokens.Spot::object).orElse(-1)))
+            .orElse(Verdict.UNDECIDED);
+    return byList.ordinal() > byRole.ordinal() ? byList : byRole;
+  }
+
+  /**
+   * Whether the access rules over an object were read: they are its directory's own lists. Where
+   * they were not, whatever no admin role gives is undecided.
+   */
+  public boolean isRead(Thing object) {
+    return object.spot.isPresent();
+  }
+
+  /** The directories whose access rules were not read, sorted. */
+  public List<String> unread() {
+    return model.facts().arrays().sources().stream()
+        .filter(name -> tokens.trees().stream().noneMatch(t -> t.directory().equals(name)))
+        .toList();
+  }
+
+  /** What was not read of the access rules of directories. */
+  public List<Gap> gaps() {
+    List<Gap> gaps = new ArrayList<>();
+    List<String> unread = unread();
+    if (!unread.isEmpty()) {
+      gaps.add(new Gap(Gap.Kind.RULES, unread, 0, 0));
+    }
+    for (DirectoryTree tree : tokens.trees()) {
+      int missing = tree.unreadable();
+      if (missing > 0) {
+        gaps.add(new Gap(Gap.Kind.LISTS, List.of(tree.directory()), missing, tree.size()));
+      }
+    }
+    return gaps;
   }
 
   /** Whether an action can be done to an object at all, by its class. */
@@ -148,19 +181,23 @@ public final class Powers {
   public Actors.Answer who(AdminAction action, Thing object, Optional<Tokens.Spot> destination) {
     BitSet yes = new BitSet();
     BitSet perhaps = new BitSet();
-    object.spot.ifPresent(
-        spot -> {
-          Actors.Answer answer =
-              new Actors(spot.tree(), tokens)
-                  .who(
-                      action.need(),
-                      spot.object(),
-                      destination.map(Tokens.Spot::object).orElse(-1));
-          yes.or(answer.yes());
-          perhaps.or(answer.perhaps());
-        });
+    if (!fits(action, object)) {
+      return new Actors.Answer(yes, perhaps);
+    }
+    if (object.spot.isPresent()) {
+      Tokens.Spot spot = object.spot.get();
+      Actors.Answer answer =
+          new Actors(spot.tree(), tokens)
+              .who(action.need(), spot.object(), destination.map(Tokens.Spot::object).orElse(-1));
+      yes.or(answer.yes());
+      perhaps.or(answer.perhaps());
+    } else {
+      perhaps.set(0, model.facts().accounts());
+    }
     if (object.subject >= 0) {
-      yes.or(roles.accounts(action.id(), object.subject));
+      Actors.Answer answer = roles.accounts(action.id(), object.subject);
+      yes.or(answer.yes());
+      perhaps.or(answer.perhaps());
     }
     perhaps.andNot(yes);
     return new Actors.Answer(yes, perhaps);

@@ -28,7 +28,8 @@ import org.sobercompass.core.system.Verdict;
  * it backwards: whoever can set the password of an account, or change its permissions or owner, can
  * act as it; whoever can edit a group can be in it. Equal lists are followed once, so the cost is
  * O(distinct lists x accounts / 64 + memberships), not of objects. Breadth first, so that each
- * chain is a shortest one. What is not known gives nobody anything. Not thread-safe.
+ * chain is a shortest one. What is not known gives nobody anything, and the answer says where
+ * something is not known. Not thread-safe.
  */
 public final class Reach {
   private static final List<String> OF_ACCOUNTS =
@@ -41,6 +42,7 @@ public final class Reach {
   private final MembershipGraph graph;
   private final Map<Integer, Step> steps = new HashMap<>();
   private final BitSet held = new BitSet();
+  private final BitSet unknown = new BitSet();
   private final BitSet byList = new BitSet();
   private final Deque<Integer> open = new ArrayDeque<>();
   private final Set<Followed> followed = new HashSet<>();
@@ -60,8 +62,10 @@ public final class Reach {
    *
    * @param held the accounts that hold it
    * @param within those that do not, and could give it to themselves
+   * @param unknown the accounts and groups on the way of which it is not known, or not of all, who
+   *     can act on them: more accounts may be within
    */
-  public record Answer(BitSet held, BitSet within) {}
+  public record Answer(BitSet held, BitSet within, BitSet unknown) {}
 
   /** Follows one power. */
   public Reach(Powers powers, NamedPower power) {
@@ -112,7 +116,8 @@ public final class Reach {
     // Accounts in it were found where it was reached, each by its own decision: some may be denied.
     for (int i = 0; group && i < graph.downCount(subject); i++) {
       int member = graph.downMember(subject, i);
-      if (facts.kind(member) == SubjectKind.GROUP && !steps.containsKey(member)) {
+      boolean sure = graph.downVia(subject, i).isSure();
+      if (sure && facts.kind(member) == SubjectKind.GROUP && !steps.containsKey(member)) {
         byList.set(member, byList.get(subject));
         reach(member, Optional.of(new Step(subject, Optional.empty())));
       }
@@ -129,19 +134,30 @@ public final class Reach {
   private void lists(int subject, AdminAction action) {
     Powers.Thing thing = powers.thing(subject);
     Optional<Tokens.Spot> spot = thing.spot();
-    if (spot.isEmpty() || !powers.fits(action, thing)) {
+    if (!powers.fits(action, thing)) {
+      return;
+    }
+    if (spot.isEmpty()) {
+      unknown.set(subject);
       return;
     }
     DirectoryTree tree = spot.get().tree();
     int object = spot.get().object();
     Followed key =
         new Followed(tree, tree.descriptorNumber(object), tree.kind(object), action.id());
+    if (key.descriptor() < 0) {
+      unknown.set(subject);
+    }
     if (key.descriptor() < 0 || !followed.add(key)) {
       return;
     }
     Step step = new Step(subject, Optional.of(action));
     trustees(tree, object, action, step);
-    BitSet who = new Actors(tree, powers.tokens()).who(action.need(), object, -1).yes();
+    Actors.Answer answer = new Actors(tree, powers.tokens()).who(action.need(), object, -1);
+    BitSet who = answer.yes();
+    if (!answer.perhaps().isEmpty()) {
+      unknown.set(subject);
+    }
     for (int a = who.nextSetBit(0); a >= 0; a = who.nextSetBit(a + 1)) {
       if (a != subject && !isDenied(a, subject)) {
         reach(a, Optional.of(step));
@@ -227,7 +243,7 @@ public final class Reach {
         within.set(subject);
       }
     }
-    return new Answer((BitSet) held.clone(), within);
+    return new Answer((BitSet) held.clone(), within, (BitSet) unknown.clone());
   }
 
   /**

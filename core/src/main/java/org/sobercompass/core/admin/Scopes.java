@@ -19,6 +19,7 @@ import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Verdict;
 
 /**
  * The admin scopes of a workspace over one model: who is in which, and by which line. Frozen and
@@ -30,6 +31,7 @@ public final class Scopes {
   private final List<AdminScope> scopes;
   private final Map<String, Integer> numbers = new HashMap<>();
   private final BitSet[] inside;
+  private final BitSet[] widest;
   private final List<Map<ScopeItem, BitSet>> lines = new ArrayList<>();
   private final int[] undefined;
   private final List<Problem> problems = new ArrayList<>();
@@ -45,6 +47,7 @@ public final class Scopes {
     this.facts = model.facts();
     this.scopes = List.copyOf(scopes);
     this.inside = new BitSet[scopes.size()];
+    this.widest = new BitSet[scopes.size()];
     this.undefined = new int[scopes.size()];
     Problems wrong = new Problems();
     for (int scope = 0; scope < scopes.size(); scope++) {
@@ -113,29 +116,41 @@ public final class Scopes {
         "scopes that do not name each other in a circle");
   }
 
-  private void work(int scope, Problems wrong) {
-    BitSet all = new BitSet();
-    for (ScopeItem item : scopes.get(scope).include()) {
-      BitSet own = objects(scope, item, wrong);
-      lines.get(scope).put(item, own);
-      all.or(own);
+  /** Objects that are in something for sure, and those that are surely or perhaps in it. */
+  private record Objects(BitSet sure, BitSet any) {
+    static Objects of(BitSet certain) {
+      return new Objects(certain, (BitSet) certain.clone());
     }
-    for (ScopeItem item : scopes.get(scope).except()) {
-      BitSet own = objects(scope, item, wrong);
-      lines.get(scope).put(item, own);
-      all.andNot(own);
-    }
-    inside[scope] = all;
   }
 
-  private BitSet objects(int scope, ScopeItem item, Problems wrong) {
+  private void work(int scope, Problems wrong) {
+    Objects all = Objects.of(new BitSet());
+    for (ScopeItem item : scopes.get(scope).include()) {
+      Objects own = objects(scope, item, wrong);
+      lines.get(scope).put(item, own.sure);
+      all.sure.or(own.sure);
+      all.any.or(own.any);
+    }
+    for (ScopeItem item : scopes.get(scope).except()) {
+      Objects own = objects(scope, item, wrong);
+      lines.get(scope).put(item, own.sure);
+      all.sure.andNot(own.any);
+      all.any.andNot(own.sure);
+    }
+    inside[scope] = all.sure;
+    widest[scope] = all.any;
+  }
+
+  private Objects objects(int scope, ScopeItem item, Problems wrong) {
     BitSet objects = new BitSet();
     if (item instanceof ScopeItem.Other other) {
       Integer number = numbers.get(other.scope());
+      Objects none = Objects.of(new BitSet());
       if (number != null) {
-        objects.or(inside[number]);
+        none.sure.or(inside[number]);
+        none.any.or(widest[number]);
       }
-      return objects;
+      return none;
     }
     if (item instanceof ScopeItem.Subtree subtree) {
       String below = "," + subtree.dnForm();
@@ -143,36 +158,33 @@ public final class Scopes {
         String form = facts.arrays().dnForm().get(s);
         objects.set(s, form.equals(subtree.dnForm()) || form.endsWith(below));
       }
-      return meant(objects, subtree.groups(), item.place(), wrong);
+      return meant(Objects.of(objects), subtree.groups(), item.place(), wrong);
     }
     if (item instanceof ScopeItem.Rule rule) {
+      BitSet perhaps = new BitSet();
       for (int s = 0; s < facts.subjects(); s++) {
         if (facts.source(s).equals(rule.directory())) {
           Truth truth = rule.filter().test(new Visibility.SubjectValues(facts, s));
           objects.set(s, truth == Truth.TRUE);
+          perhaps.set(s, truth != Truth.FALSE);
           undefined[scope] += truth == Truth.UNDEFINED ? 1 : 0;
         }
       }
-      if (objects.isEmpty()) {
+      if (perhaps.isEmpty()) {
         problems.add(
             Problem.warning(item.place(), "the rule fits nobody", "a filter that fits somebody"));
       }
-      return meant(objects, rule.groups(), item.place(), wrong);
+      return meant(new Objects(objects, perhaps), rule.groups(), item.place(), wrong);
     }
     ScopeItem.Listed listed = (ScopeItem.Listed) item;
     listed.subjects().forEach(objects::set);
-    return meant(objects, listed.groups(), item.place(), wrong);
+    return meant(Objects.of(objects), listed.groups(), item.place(), wrong);
   }
 
   /** Groups among the objects stand for what is said of them. */
-  private BitSet meant(
-      BitSet objects, Optional<GroupMeaning> meaning, Place place, Problems wrong) {
-    int first = facts.firstGroup();
-    int end = first + facts.groups();
-    BitSet groups = new BitSet();
-    for (int g = objects.nextSetBit(first); g >= 0 && g < end; g = objects.nextSetBit(g + 1)) {
-      groups.set(g);
-    }
+  private Objects meant(
+      Objects objects, Optional<GroupMeaning> meaning, Place place, Problems wrong) {
+    BitSet groups = groups(objects.any);
     if (groups.isEmpty()) {
       return objects;
     }
@@ -185,7 +197,22 @@ public final class Scopes {
           "groups: object, members or both");
       return objects;
     }
-    GroupMeaning meant = meaning.get();
+    return new Objects(
+        meant(objects.sure, meaning.get(), true), meant(objects.any, meaning.get(), false));
+  }
+
+  private BitSet groups(BitSet objects) {
+    int first = facts.firstGroup();
+    int end = first + facts.groups();
+    BitSet groups = new BitSet();
+    for (int g = objects.nextSetBit(first); g >= 0 && g < end; g = objects.nextSetBit(g + 1)) {
+      groups.set(g);
+    }
+    return groups;
+  }
+
+  private BitSet meant(BitSet objects, GroupMeaning meant, boolean surely) {
+    BitSet groups = groups(objects);
     BitSet out = (BitSet) objects.clone();
     if (!meant.object()) {
       out.andNot(groups);
@@ -195,19 +222,23 @@ public final class Scopes {
     for (int g = groups.nextSetBit(0); g >= 0; g = groups.nextSetBit(g + 1)) {
       if (meant.members()) {
         accounts.clear();
-        walker.accounts(g, accounts);
+        if (surely) {
+          walker.accounts(g, accounts);
+        } else {
+          walker.candidates(g, accounts);
+        }
         for (int i = 0; i < accounts.size(); i++) {
           out.set(accounts.get(i));
         }
       }
       if (meant.nested()) {
-        nested(g, out);
+        nested(g, surely, out);
       }
     }
     return out;
   }
 
-  private void nested(int group, BitSet into) {
+  private void nested(int group, boolean surely, BitSet into) {
     BitSet seen = new BitSet();
     Deque<Integer> open = new ArrayDeque<>(List.of(group));
     seen.set(group);
@@ -215,7 +246,8 @@ public final class Scopes {
       int at = open.remove();
       for (int i = 0; i < model.graph().downCount(at); i++) {
         int member = model.graph().downMember(at, i);
-        if (facts.kind(member) == SubjectKind.GROUP && !seen.get(member)) {
+        boolean counts = !surely || model.graph().downVia(at, i).isSure();
+        if (counts && facts.kind(member) == SubjectKind.GROUP && !seen.get(member)) {
           seen.set(member);
           into.set(member);
           open.add(member);
@@ -234,17 +266,24 @@ public final class Scopes {
     return scopes;
   }
 
-  /** Whether an object is in a scope; everything is in {@link AdminGrant#EVERYTHING}. */
+  /** Whether an object is surely in a scope; everything is in {@link AdminGrant#EVERYTHING}. */
   public boolean contains(int scope, int object) {
     return scope < 0 || inside[scope].get(object);
   }
 
-  /** The objects of a scope; not to be changed. */
+  /** Whether an object is in a scope: UNDECIDED where a rule is undefined for it. */
+  public Verdict holds(int scope, int object) {
+    return contains(scope, object)
+        ? Verdict.YES
+        : widest[scope].get(object) ? Verdict.UNDECIDED : Verdict.NO;
+  }
+
+  /** The objects that are surely in a scope; not to be changed. */
   public BitSet objects(int scope) {
     return inside[scope];
   }
 
-  /** For how many objects a filter of it was undefined, which leaves them outside. */
+  /** For how many objects a filter of it was undefined: they are perhaps in it. */
   public int undefined(int scope) {
     return undefined[scope];
   }

@@ -21,12 +21,23 @@ public final class ActionCheck {
   private final DirectoryTree tree;
   private final DsNames names;
   private final Set<String> token;
+  private final Set<String> perhaps;
   private final Map<Key, Verdict> known = new HashMap<>();
 
-  private record Key(Need need, int descriptor, int kind, boolean self) {}
+  private record Key(Need need, int descriptor, int kind, Verdict self) {}
 
-  /** For whoever counts as these SIDs. */
+  /** For whoever counts as these SIDs, and as no others. */
   public ActionCheck(DirectoryTree tree, Set<String> token) {
+    this(tree, token, Set.of());
+  }
+
+  /**
+   * For whoever counts as these SIDs.
+   *
+   * @param perhaps those of which it is not known whether he counts as them
+   */
+  public ActionCheck(DirectoryTree tree, Set<String> token, Set<String> perhaps) {
+    this.perhaps = perhaps;
     this.tree = tree;
     this.names = tree.names();
     this.token = token;
@@ -36,12 +47,16 @@ public final class ActionCheck {
    * Whether the token has a trustee, seen from an object: the object itself stands for SELF, so
    * that on a group its members are meant ([MS-DTYP] 2.5.3.2, PrincipalSelfSubst).
    */
-  boolean holds(String sid, int object) {
-    return token.contains(sid) || (sid.equals(WellKnown.SELF) && isSelf(object));
+  Verdict holds(String sid, int object) {
+    return sid.equals(WellKnown.SELF) && holds(sid) != Verdict.YES
+        ? holds(tree.sid(object))
+        : holds(sid);
   }
 
-  private boolean isSelf(int object) {
-    return token.contains(tree.sid(object));
+  private Verdict holds(String sid) {
+    return token.contains(sid)
+        ? Verdict.YES
+        : perhaps.contains(sid) ? Verdict.UNDECIDED : Verdict.NO;
   }
 
   /**
@@ -94,7 +109,7 @@ public final class ActionCheck {
     if (number == DirectoryTree.UNREADABLE) {
       return Verdict.UNDECIDED;
     }
-    boolean self = isSelf(object);
+    Verdict self = holds(tree.sid(object));
     Need resolved = Rules.ofClass(need, childClass);
     return known.computeIfAbsent(
         new Key(resolved, number, tree.kind(object), self),

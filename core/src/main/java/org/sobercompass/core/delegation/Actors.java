@@ -134,7 +134,7 @@ public final class Actors {
             .anyMatch(ace -> ace.countsHere() && ace.trustee().equals(WellKnown.OWNER_RIGHTS));
     if (ofOwner && !ownerRights && descriptor.owner().isPresent()) {
       worst.decide(accounts(descriptor.owner().get(), object), true);
-      best.decide(accounts(descriptor.owner().get(), object), true);
+      best.decide(candidates(descriptor.owner().get(), object), true);
     }
     for (Ace ace : descriptor.entries()) {
       if (ace.countsHere()) {
@@ -151,23 +151,23 @@ public final class Actors {
       case ALLOW -> {
         if (known) {
           worst.decide(accounts(ace.trustee(), object), true);
-          best.decide(accounts(ace.trustee(), object), true);
+          best.decide(candidates(ace.trustee(), object), true);
         }
       }
       case DENY -> {
         if (known) {
-          worst.decide(accounts(ace.trustee(), object), false);
+          worst.decide(candidates(ace.trustee(), object), false);
           best.decide(accounts(ace.trustee(), object), false);
         }
       }
       case PERHAPS_ALLOW -> {
         if (known) {
-          best.decide(accounts(ace.trustee(), object), true);
+          best.decide(candidates(ace.trustee(), object), true);
         }
       }
       case PERHAPS_DENY -> {
         if (known) {
-          worst.decide(accounts(ace.trustee(), object), false);
+          worst.decide(candidates(ace.trustee(), object), false);
         }
       }
       case UNKNOWN -> {
@@ -180,6 +180,10 @@ public final class Actors {
 
   private BitSet accounts(String sid, int object) {
     return tokens.accounts(sid.equals(WellKnown.SELF) ? tree.sid(object) : sid);
+  }
+
+  private BitSet candidates(String sid, int object) {
+    return tokens.candidates(sid.equals(WellKnown.SELF) ? tree.sid(object) : sid);
   }
 
   /** Who is decided, and who of them with yes. */

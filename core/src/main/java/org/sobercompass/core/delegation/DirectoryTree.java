@@ -192,6 +192,15 @@ public final class DirectoryTree {
     return arrays.descriptors.get(number);
   }
 
+  /** How many objects have a list that could not be read. */
+  public int unreadable() {
+    int count = 0;
+    for (int number : arrays.descriptor) {
+      count += number == UNREADABLE ? 1 : 0;
+    }
+    return count;
+  }
+
   /** How many distinct descriptors there are. */
   public int descriptors() {
     return arrays.descriptors.size();

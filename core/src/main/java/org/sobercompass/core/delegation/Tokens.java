@@ -46,6 +46,7 @@ public final class Tokens {
   private final Map<Integer, Spot> objectOf = new HashMap<>();
   private final Map<Integer, List<String>> history = new HashMap<>();
   private final Map<String, BitSet> accountsOf;
+  private final Map<String, BitSet> candidatesOf;
 
   /** An object of one tree. */
   public record Spot(DirectoryTree tree, int object) {}
@@ -61,6 +62,7 @@ public final class Tokens {
                 EnumSet.of(Via.MEMBER, Via.PRIMARY), MembershipProfile.FULL, false),
             Visibility.all(facts));
     this.accountsOf = new ConcurrentHashMap<>();
+    this.candidatesOf = memberships.isCertain() ? accountsOf : new ConcurrentHashMap<>();
     for (DirectoryTree tree : trees) {
       number(tree);
     }
@@ -71,6 +73,7 @@ public final class Tokens {
     this.trees = List.copyOf(trees);
     this.memberships = of.memberships;
     this.accountsOf = of.accountsOf;
+    this.candidatesOf = of.candidatesOf;
     this.sidOf.putAll(of.sidOf);
     this.subjectOf.putAll(of.subjectOf);
     this.history.putAll(of.history);
@@ -163,14 +166,28 @@ public final class Tokens {
     return Optional.ofNullable(objectOf.get(subject));
   }
 
-  /** All SIDs that an account counts as. O(its groups). */
+  /** All SIDs that an account surely counts as. O(its groups). */
   public Set<String> of(int account) {
+    return sids(account, false);
+  }
+
+  /** The SIDs that an account perhaps counts as, and not surely. */
+  public Set<String> perhaps(int account) {
+    if (memberships.isCertain()) {
+      return Set.of();
+    }
+    Set<String> any = sids(account, true);
+    any.removeAll(of(account));
+    return any;
+  }
+
+  private Set<String> sids(int account, boolean any) {
     Set<String> sids = new HashSet<>(IMPLICIT);
     Deque<String> open = new ArrayDeque<>(IMPLICIT);
     Memberships.Walker walker = memberships.walker();
     SubjectSet subjects = new SubjectSet();
     walker.subjects(account, subjects);
-    add(subjects.sure(), sids, open);
+    add(subjects, any, sids, open);
     while (!open.isEmpty()) {
       String sid = open.remove();
       for (DirectoryTree tree : trees) {
@@ -178,12 +195,19 @@ public final class Tokens {
           Integer subject = subjectOf.get(tree.sid(group));
           if (subject != null && !sids.contains(tree.sid(group))) {
             walker.subjects(subject, subjects);
-            add(subjects.sure(), sids, open);
+            add(subjects, any, sids, open);
           }
         }
       }
     }
     return sids;
+  }
+
+  private void add(SubjectSet subjects, boolean any, Set<String> sids, Deque<String> open) {
+    add(subjects.sure(), sids, open);
+    if (any) {
+      add(subjects.perhaps(), sids, open);
+    }
   }
 
   private void add(IntList subjects, Set<String> sids, Deque<String> open) {
@@ -202,19 +226,29 @@ public final class Tokens {
   }
 
   /**
-   * The accounts that count as a trustee. Kept, one bit an account, for each trustee asked about;
-   * not to be changed.
+   * The accounts that surely count as a trustee. Kept, one bit an account, for each trustee asked
+   * about; not to be changed.
    */
   public BitSet accounts(String sid) {
-    BitSet known = accountsOf.get(sid);
+    return kept(sid, false);
+  }
+
+  /** The same with those that perhaps count as it. */
+  public BitSet candidates(String sid) {
+    return kept(sid, !memberships.isCertain());
+  }
+
+  private BitSet kept(String sid, boolean any) {
+    Map<String, BitSet> all = any ? candidatesOf : accountsOf;
+    BitSet known = all.get(sid);
     if (known == null) {
-      known = find(sid, new HashSet<>());
-      accountsOf.put(sid, known);
+      known = find(sid, any, new HashSet<>());
+      all.put(sid, known);
     }
     return known;
   }
 
-  private BitSet find(String sid, Set<String> seen) {
+  private BitSet find(String sid, boolean any, Set<String> seen) {
     BitSet accounts = new BitSet();
     if (IMPLICIT.contains(sid)) {
       everybody(accounts);
@@ -225,12 +259,12 @@ public final class Tokens {
     }
     Integer subject = subjectOf.get(sid);
     if (subject != null) {
-      members(subject, accounts, seen);
+      members(subject, any, accounts, seen);
     }
     history.forEach(
         (bearer, old) -> {
           if (old.contains(sid)) {
-            members(bearer, accounts, seen);
+            members(bearer, any, accounts, seen);
           }
         });
     return accounts;
@@ -244,7 +278,7 @@ public final class Tokens {
     }
   }
 
-  private void members(int subject, BitSet accounts, Set<String> seen) {
+  private void members(int subject, boolean any, BitSet accounts, Set<String> seen) {
     if (facts.kind(subject) == SubjectKind.ACCOUNT) {
       accounts.set(subject);
     }
@@ -253,15 +287,20 @@ public final class Tokens {
     }
     Memberships.Walker walker = memberships.walker();
     IntList below = new IntList();
-    walker.accounts(subject, below);
+    if (any) {
+      walker.candidates(subject, below);
+    } else {
+      walker.accounts(subject, below);
+    }
     for (int i = 0; i < below.size(); i++) {
       accounts.set(below.get(i));
     }
-    foreign(subject, walker, accounts, seen);
+    foreign(subject, any, walker, accounts, seen);
   }
 
   /** Trustees of elsewhere that this group, or a group in it, lists by SID. */
-  private void foreign(int group, Memberships.Walker walker, BitSet accounts, Set<String> seen) {
+  private void foreign(
+      int group, boolean any, Memberships.Walker walker, BitSet accounts, Set<String> seen) {
     SubjectSet above = new SubjectSet();
     for (DirectoryTree tree : trees) {
       for (String listed : tree.listed()) {
@@ -269,8 +308,8 @@ public final class Tokens {
           Integer subject = subjectOf.get(tree.sid(lister));
           if (subject != null) {
             walker.subjects(subject, above);
-            if (above.sure().contains(group)) {
-              accounts.or(find(listed, seen));
+            if (above.sure().contains(group) || (any && above.perhaps().contains(group))) {
+              accounts.or(find(listed, any, seen));
             }
           }
         }

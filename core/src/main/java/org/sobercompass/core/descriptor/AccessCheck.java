@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
-import java.util.function.Predicate;
 import org.sobercompass.core.system.Verdict;
 
 /**
@@ -14,8 +13,22 @@ import org.sobercompass.core.system.Verdict;
 public final class AccessCheck {
   private AccessCheck() {}
 
-  /** Decides for whoever holds the trustees that {@code who} says yes to. */
-  public static Verdict decide(Descriptor descriptor, Predicate<String> who, Target target) {
+  /**
+   * As whom somebody counts: for the SID of a trustee YES, NO, or UNDECIDED where it is not known.
+   */
+  @FunctionalInterface
+  public interface Counts {
+    /** Whether he counts as a trustee. */
+    Verdict as(String sid);
+
+    /** Somebody of whom all is known. */
+    static Counts surely(java.util.function.Predicate<String> who) {
+      return sid -> who.test(sid) ? Verdict.YES : Verdict.NO;
+    }
+  }
+
+  /** Decides for somebody. */
+  public static Verdict decide(Descriptor descriptor, Counts who, Target target) {
     int asked = DsRights.mapped(target.mask());
     Verdict verdict = Verdict.YES;
     for (int left = asked; left != 0 && verdict != Verdict.NO; left &= left - 1) {
@@ -25,21 +38,28 @@ public final class AccessCheck {
     return verdict;
   }
 
-  private static Verdict one(
-      Descriptor descriptor, Predicate<String> who, int bit, List<UUID> types) {
-    if (descriptor.dacl().isEmpty() || byOwner(descriptor, who, bit)) {
+  private static Verdict one(Descriptor descriptor, Counts who, int bit, List<UUID> types) {
+    Verdict owner = byOwner(descriptor, who, bit);
+    if (descriptor.dacl().isEmpty() || owner == Verdict.YES) {
       return Verdict.YES;
     }
-    boolean mayAllow = false;
+    boolean mayAllow = owner == Verdict.UNDECIDED;
     boolean mayDeny = false;
     for (Ace ace : descriptor.entries()) {
-      if (speaksOf(ace, who, bit, types)) {
+      Verdict spoken = speaksOf(ace, who, bit, types);
+      if (spoken != Verdict.NO) {
         switch (ace.type().effect()) {
           case ALLOW -> {
-            return mayDeny ? Verdict.UNDECIDED : Verdict.YES;
+            if (spoken == Verdict.YES) {
+              return mayDeny ? Verdict.UNDECIDED : Verdict.YES;
+            }
+            mayAllow = true;
           }
           case DENY -> {
-            return mayAllow ? Verdict.UNDECIDED : Verdict.NO;
+            if (spoken == Verdict.YES) {
+              return mayAllow ? Verdict.UNDECIDED : Verdict.NO;
+            }
+            mayDeny = true;
           }
           case PERHAPS_ALLOW -> mayAllow = true;
           case PERHAPS_DENY -> mayDeny = true;
@@ -55,27 +75,28 @@ public final class AccessCheck {
   }
 
   /** Whether an entry is about this trustee, this right and this part. */
-  static boolean speaksOf(Ace ace, Predicate<String> who, int bit, List<UUID> types) {
+  static Verdict speaksOf(Ace ace, Counts who, int bit, List<UUID> types) {
     if (!ace.countsHere()) {
-      return false;
+      return Verdict.NO;
     }
     if (ace.type() == AceType.UNKNOWN) {
-      return true;
+      return Verdict.YES;
     }
     boolean part = ace.object().isEmpty() || types.contains(ace.object().get());
-    return part && (DsRights.mapped(ace.mask()) & bit) != 0 && who.test(ace.trustee());
+    return part && (DsRights.mapped(ace.mask()) & bit) != 0 ? who.as(ace.trustee()) : Verdict.NO;
   }
 
   /**
    * The owner reads and changes permissions, unless an entry says what owners may ([MS-DTYP]
    * 2.5.3.2).
    */
-  private static boolean byOwner(Descriptor descriptor, Predicate<String> who, int bit) {
+  private static Verdict byOwner(Descriptor descriptor, Counts who, int bit) {
     boolean ofOwner = bit == DsRights.READ_CONTROL || bit == DsRights.WRITE_DAC;
     return ofOwner
-        && descriptor.owner().filter(who).isPresent()
-        && descriptor.entries().stream()
-            .noneMatch(ace -> ace.countsHere() && ace.trustee().equals(WellKnown.OWNER_RIGHTS));
+            && descriptor.entries().stream()
+                .noneMatch(ace -> ace.countsHere() && ace.trustee().equals(WellKnown.OWNER_RIGHTS))
+        ? descriptor.owner().map(who::as).orElse(Verdict.NO)
+        : Verdict.NO;
   }
 
   /**
@@ -95,19 +116,20 @@ public final class AccessCheck {
       Optional<Integer> stops) {}
 
   /** The same as {@link #decide} for one right, with the entries that matter. */
-  public static Reason explain(Descriptor descriptor, Predicate<String> who, Target target) {
+  public static Reason explain(Descriptor descriptor, Counts who, Target target) {
     int bit = DsRights.mapped(target.mask());
     List<Integer> gives = new ArrayList<>();
     Optional<Integer> stops = Optional.empty();
     boolean certain = true;
     for (int i = 0; i < descriptor.entries().size() && certain; i++) {
       Ace ace = descriptor.entries().get(i);
-      if (speaksOf(ace, who, bit, target.types())) {
+      Verdict spoken = speaksOf(ace, who, bit, target.types());
+      if (spoken != Verdict.NO) {
         switch (ace.type().effect()) {
           case ALLOW, PERHAPS_ALLOW -> gives.add(i);
           case DENY -> {
             stops = stops.or(constant(i));
-            certain = false;
+            certain = spoken != Verdict.YES;
           }
           case PERHAPS_DENY, UNKNOWN -> stops = stops.or(constant(i));
           case NONE -> {}
@@ -116,7 +138,7 @@ public final class AccessCheck {
     }
     return new Reason(
         decide(descriptor, who, target),
-        byOwner(descriptor, who, bit),
+        byOwner(descriptor, who, bit) == Verdict.YES,
         descriptor.dacl().isEmpty(),
         List.copyOf(gives),
         stops);

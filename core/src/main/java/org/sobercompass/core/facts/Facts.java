@@ -21,8 +21,11 @@ public final class Facts {
   /** The account is switched off. */
   public static final int DISABLED = 1;
 
-  /** A group for mail only, which is in no token. */
+  /** Of groups: for mail only, which is in no token. */
   public static final int MAIL_ONLY = 2;
+
+  /** Of accounts: what says whether the account is switched off was not read. */
+  public static final int STATE_UNKNOWN = 2;
 
   /** The expiry could not be read. */
   public static final int EXPIRY_UNKNOWN = 4;
@@ -47,11 +50,17 @@ public final class Facts {
 
   private final Arrays arrays;
   private final FactsNames names;
+  private final boolean undefinedMembers;
 
   /** Wraps arrays that keep the promises of the class; for {@link FactsBuilder} and codecs. */
   public Facts(Arrays arrays) {
     this.arrays = arrays;
     this.names = new FactsNames(this);
+    boolean undefined = false;
+    for (byte via : arrays.upVia) {
+      undefined |= via == Via.UNDEFINED.ordinal();
+    }
+    this.undefinedMembers = undefined;
   }
 
   /**
@@ -82,6 +91,8 @@ public final class Facts {
    * @param schemas how attributes compare, by source; none where no schema was read
    * @param logins the attribute (lower case) with the login names, by source, where it is known
    * @param hosts the names of hosts that have an entry, in lower case, sorted
+   * @param open the groups that have members which were not shown, ascending: anybody may be one
+   * @param openVia how those members are listed, for each item of {@code open}
    * @param passwordEnds epoch second at which the password of each account ends, or {@link #NEVER}
    * @param lockedUntil epoch second until which each account is locked, or {@link #NEVER} when not
    */
@@ -111,6 +122,8 @@ public final class Facts {
       Map<String, Schema> schemas,
       Map<String, String> logins,
       List<String> hosts,
+      int[] open,
+      byte[] openVia,
       long[] passwordEnds,
       long[] lockedUntil) {}
 
@@ -241,6 +254,16 @@ public final class Facts {
       return Optional.empty();
     }
     return schema == null ? Optional.of(Matching.usual(login)) : schema.of(login);
+  }
+
+  /** Whether a rule that makes members is undefined for anybody. */
+  public boolean hasUndefinedMembers() {
+    return undefinedMembers;
+  }
+
+  /** Whether a group has members that were not shown, so that anybody may be one. */
+  public boolean isOpen(int group) {
+    return java.util.Arrays.binarySearch(arrays.open, group) >= 0;
   }
 
   /** The nearest organizational unit above, or -1. */

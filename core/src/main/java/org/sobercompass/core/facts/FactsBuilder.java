@@ -55,6 +55,7 @@ public final class FactsBuilder {
   final Set<String> hosts = new TreeSet<>();
   final Map<Integer, Long> passwordEnds = new HashMap<>();
   final Map<Integer, Long> lockedUntil = new HashMap<>();
+  final Map<Integer, Via> open = new HashMap<>();
   final Map<Integer, Integer> laterFlags = new HashMap<>();
 
   /** A column in the making: pairs of row and code. */
@@ -130,6 +131,13 @@ public final class FactsBuilder {
     FactsRules rules = new FactsRules(order, columns, problems);
     parts.forEach(part -> rules.apply(part, edges));
     edges.freeze();
+    Map<Integer, Via> open = new TreeMap<>();
+    this.open.forEach((row, via) -> open.put(order.number(row), via));
+    byte[] openVia = new byte[open.size()];
+    int next = 0;
+    for (Via via : open.values()) {
+      openVia[next++] = (byte) via.ordinal();
+    }
     long[] taken = parts.stream().mapToLong(p -> p.taken).toArray();
     Texts[] texts = order.texts();
     return new Facts(
@@ -159,6 +167,8 @@ public final class FactsBuilder {
             schemas(parts),
             logins(parts),
             List.copyOf(hosts),
+            open.keySet().stream().mapToInt(Integer::intValue).toArray(),
+            openVia,
             order.times(passwordEnds),
             order.times(lockedUntil)));
   }

@@ -3,8 +3,11 @@ package org.sobercompass.core.facts;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import org.sobercompass.core.filter.Matching;
 import org.sobercompass.core.filter.Schema;
+import org.sobercompass.core.filter.Syntax;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.filter.Values;
 import org.sobercompass.core.problem.Problem;
@@ -40,21 +43,39 @@ final class FactsRules {
                 ? rule.filter()
                     .test(new RowValues(order.number(row), rows.get(row).dnForm(), source.schema))
                 : Truth.FALSE;
-        undefined += truth == Truth.UNDEFINED ? 1 : 0;
+        if (truth == Truth.UNDEFINED) {
+          undefined++;
+          edges.add(order.number(row), order.number(ruled.row()), Via.UNDEFINED);
+        }
         if (truth == Truth.TRUE) {
           members++;
           edges.add(order.number(row), order.number(ruled.row()), Via.DYNAMIC);
         }
       }
+      guessed(source, rule);
       if (undefined > 0) {
         problems.add(
             Problem.warning(
                 rule.place(),
-                "the rule is undefined for " + undefined + " entries, which are left out",
+                "the rule is undefined for "
+                    + undefined
+                    + (undefined == 1 ? " entry, which is" : " entries, which are")
+                    + " perhaps members",
                 "attributes that the directory has, values of their kind"));
       } else if (members == 0) {
         problems.add(
             Problem.warning(rule.place(), "the rule has no member", "a filter that fits somebody"));
+      }
+    }
+  }
+
+  /** Without a schema, how an attribute that is not of the usual ones compares is a guess. */
+  private void guessed(FactsSource source, MemberRule rule) {
+    Set<String> asked = new TreeSet<>();
+    rule.filter().collectAttributes(asked);
+    for (String attribute : asked) {
+      if (source.schema.isEmpty() && !Syntax.isKnown(attribute)) {
+        problems.add(Syntax.guessed(rule.place(), source.name, attribute));
       }
     }
   }

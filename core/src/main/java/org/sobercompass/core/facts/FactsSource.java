@@ -79,6 +79,11 @@ public final class FactsSource {
     builder.laterFlags.merge(row, flag, (a, b) -> a | b);
   }
 
+  /** Says that a group has members which were not shown, listed in this way. */
+  public void open(int row, Via via) {
+    builder.open.put(row, via);
+  }
+
   /** Says how many entries did not show an attribute that they must have. */
   public void withheld(String attribute, int count) {
     withheld.put(attribute, count);

@@ -5,7 +5,8 @@ import org.sobercompass.core.problem.Place;
 
 /**
  * A rule that makes members: all subjects of the directory in a part of the tree that a filter
- * fits. A subject for which the filter is undefined is not a member, and is counted.
+ * fits. A subject for which the filter is undefined is perhaps a member ({@link Via#UNDEFINED}),
+ * and is counted.
  *
  * @param base the canonical DN of the top of that part; empty for everywhere
  * @param scope how far below

@@ -21,7 +21,14 @@ public enum Via {
   /** A role of a database that has what another has. */
   ROLE("role", "inherits the role"),
   /** A role of a database that may switch to another, but has nothing of it until then. */
-  SWITCH("switch", "may switch to");
+  SWITCH("switch", "may switch to"),
+  /** Perhaps by a rule: it is undefined for the member. Counts where {@link #DYNAMIC} counts. */
+  UNDEFINED("undefined", "perhaps by rule"),
+  /**
+   * Perhaps listed: the group has members that were not shown. Counts where the kind of edge counts
+   * whose attribute was withheld.
+   */
+  WITHHELD("withheld", "perhaps listed");
 
   private static final Via[] ALL = values();
 
@@ -36,6 +43,11 @@ public enum Via {
   /** The attribute name, as written in a workspace. */
   public String attribute() {
     return attribute;
+  }
+
+  /** Whether such an edge is a membership for sure. */
+  public boolean isSure() {
+    return this != UNDEFINED && this != WITHHELD;
   }
 
   /** The kind of edge in words. */

@@ -6,6 +6,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
 
 /**
  * How values of an attribute compare: a thin table of the usual attribute types (RFC 4517, RFC
@@ -32,6 +34,52 @@ public enum Syntax {
   DN,
   /** objectIdentifierMatch: no ordering, no substrings. */
   OID;
+
+  /** Text that compares without case, by RFC 4519, RFC 2798, RFC 4524, RFC 2307 and [MS-ADSC]. */
+  private static final Set<String> TEXTS =
+      Set.of(
+          "businesscategory",
+          "c",
+          "carlicense",
+          "cn",
+          "co",
+          "company",
+          "department",
+          "departmentnumber",
+          "description",
+          "displayname",
+          "division",
+          "employeenumber",
+          "employeetype",
+          "extensionattribute1",
+          "gecos",
+          "generationqualifier",
+          "givenname",
+          "info",
+          "initials",
+          "l",
+          "mail",
+          "mailnickname",
+          "name",
+          "o",
+          "objectclass",
+          "ou",
+          "personaltitle",
+          "physicaldeliveryofficename",
+          "postaladdress",
+          "postalcode",
+          "postofficebox",
+          "preferredlanguage",
+          "roomnumber",
+          "samaccountname",
+          "serialnumber",
+          "sn",
+          "st",
+          "street",
+          "streetaddress",
+          "title",
+          "uid",
+          "userprincipalname");
 
   private static final Map<Syntax, Set<String>> KNOWN =
       Map.of(
@@ -70,9 +118,21 @@ public enum Syntax {
     return CASE_IGNORE;
   }
 
-  /** The attributes in the table, recognised even where no entry has them. */
+  /** The attributes in the tables, recognised even where no entry has them. */
   public static boolean isKnown(String attribute) {
-    return of(attribute) != CASE_IGNORE;
+    return of(attribute) != CASE_IGNORE || TEXTS.contains(attribute);
+  }
+
+  /** That an attribute was compared as text without case, since no schema says how. */
+  public static Problem guessed(Place place, String directory, String attribute) {
+    return Problem.warning(
+        place,
+        "how "
+            + attribute
+            + " compares in "
+            + directory
+            + " is a guess, since its schema was not read: as text, ignoring case",
+        "schema: of the directory in compass.yaml, or a survey of it");
   }
 
   /** The form in which equal values are equal texts; empty when the value is not of this syntax. */

@@ -96,7 +96,7 @@ final class AdminGrantFinder {
     boolean broad =
         context.rules.broad().contains(grant.subject())
             || (of >= FEW && 100L * inside >= (long) context.limits.broadPercent() * of);
-    if (inside == 0) {
+    if (inside == 0 && !context.widest().hasAccount(grant.subject())) {
       out.accept(
           of(
               FindingKind.GIVEN_TO_EMPTY_GROUP,

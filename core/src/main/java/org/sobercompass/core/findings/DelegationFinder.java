@@ -122,7 +122,7 @@ final class DelegationFinder {
     }
     int inside = inside(sid);
     if (inside == 0) {
-      return isOfTheDirectory(sid)
+      return isOfTheDirectory(sid) || !powers.tokens().candidates(sid).isEmpty()
           ? Optional.empty()
           : Optional.of(new Group(FindingKind.GIVEN_TO_EMPTY_GROUP, tree, sid));
     }

@@ -157,6 +157,9 @@ final class Goals {
     List<Integer> best = List.of();
     for (int i = 0; i < model.graph().upCount(from); i++) {
       int next = model.graph().upGroup(from, i);
+      if (!model.graph().upVia(from, i).isSure()) {
+        continue;
+      }
       List<MembershipPaths.Path> back = paths.find(next, from, 1).list();
       if (!back.isEmpty() && (best.isEmpty() || back.get(0).subjects().size() < best.size())) {
         best = back.get(0).subjects();

@@ -1,13 +1,16 @@
 package org.sobercompass.core.findings;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Gaps;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.person.Persons;
+import org.sobercompass.core.problem.Gap;
 import org.sobercompass.core.system.Change;
 
 /**
@@ -63,6 +66,13 @@ public record Judged(
         Owned.NOBODY,
         List.of(),
         List.of());
+  }
+
+  /** What was not read, so that findings that hang on it are missing. */
+  public List<Gap> gaps() {
+    List<Gap> gaps = new ArrayList<>(powers.gaps());
+    gaps.addAll(Gaps.ofSystems(model));
+    return List.copyOf(gaps);
   }
 
   /** A directory as it was accepted, if it was. */

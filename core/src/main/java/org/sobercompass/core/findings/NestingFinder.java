@@ -76,7 +76,9 @@ final class NestingFinder {
     for (int at = 0; at < groups.size(); at++) {
       for (int i = graph.downCount(groups.get(at)) - 1; i >= 0; i--) {
         int member = graph.downMember(groups.get(at), i);
-        if (member >= facts.accounts() && met.add(member)) {
+        if (member >= facts.accounts()
+            && graph.downVia(groups.get(at), i).isSure()
+            && met.add(member)) {
           groups.add(member);
           depths.add(depths.get(at) + 1);
         }
@@ -88,6 +90,7 @@ final class NestingFinder {
       for (int i = 0; i < graph.downCount(groups.get(at)); i++) {
         int member = graph.downMember(groups.get(at), i);
         if (member < facts.accounts()
+            && graph.downVia(groups.get(at), i).isSure()
             && met.add(member)
             && depths.get(at) >= context.limits.nesting()) {
           deep.set(member);

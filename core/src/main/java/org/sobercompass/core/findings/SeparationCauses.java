@@ -145,7 +145,7 @@ final class SeparationCauses {
       int member = next.get(at);
       for (int i = 0; i < graph.upCount(member); i++) {
         int group = graph.upGroup(member, i);
-        if (!asked.get(group)) {
+        if (!asked.get(group) && graph.upVia(member, i).isSure()) {
           asked.set(group);
           if (isOfAll(graph, group, broken)) {
             whole.set(group);
@@ -159,6 +159,9 @@ final class SeparationCauses {
 
   /** Whether really all of its members break the rule: a deny or a window may stop some. */
   private boolean isOfAll(MembershipGraph graph, int group, BitSet broken) {
+    if (context.facts.isOpen(group)) {
+      return false;
+    }
     for (int i = 0; i < graph.downCount(group); i++) {
       int member = graph.downMember(group, i);
       if (member < context.facts.accounts() && !broken.get(member)) {

@@ -77,7 +77,7 @@ final class WideFinder {
     }
     int inside = members(view, grant.subject());
     RoleInfo role = view.system().roles().get(grant.role());
-    if (inside == 0) {
+    if (inside == 0 && (isUnit || isSurelyEmpty(view, grant.subject()))) {
       List<String> why = new ArrayList<>(List.of("nobody holds it today"));
       context.weight(view, role, why);
       out.accept(
@@ -181,6 +181,12 @@ final class WideFinder {
                   + context.describe(view, grant),
               "give it at the place where it is needed, and withdraw this"));
     }
+  }
+
+  private boolean isSurelyEmpty(SystemView view, int group) {
+    return !walkers
+        .computeIfAbsent(view.context(), c -> view.memberships().walker())
+        .hasAccount(group);
   }
 
   private int members(SystemView view, int group) {

@@ -17,7 +17,8 @@ public final class Circles {
   public static List<int[]> of(MembershipGraph graph) {
     int first = graph.facts().firstGroup();
     int groups = graph.facts().groups();
-    GroupClosures closures = GroupClosures.of(graph, (member, index, group) -> true);
+    GroupClosures closures =
+        GroupClosures.of(graph, (member, index, group) -> graph.upVia(member, index).isSure());
     int[] lowest = new int[groups];
     Arrays.fill(lowest, -1);
     List<int[]> circles = new ArrayList<>();
@@ -33,7 +34,8 @@ public final class Circles {
 
   private static boolean onCircle(MembershipGraph graph, GroupClosures closures, int group) {
     for (int i = 0; i < graph.upCount(group); i++) {
-      if (closures.component(graph.upGroup(group, i)) == closures.component(group)) {
+      if (graph.upVia(group, i).isSure()
+          && closures.component(graph.upGroup(group, i)) == closures.component(group)) {
         return true;
       }
     }
@@ -48,6 +50,9 @@ public final class Circles {
       int group = queue.get(at);
       for (int i = 0; i < graph.upCount(group); i++) {
         int above = graph.upGroup(group, i);
+        if (!graph.upVia(group, i).isSure()) {
+          continue;
+        }
         if (above == start) {
           return back(queue, from, at);
         }

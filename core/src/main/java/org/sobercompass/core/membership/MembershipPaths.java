@@ -23,6 +23,7 @@ import org.sobercompass.core.store.IntRows;
  */
 public final class MembershipPaths {
   private static final int STEPS = 200_000;
+  private static final int[] NO_GROUPS = new int[0];
 
   private final Memberships memberships;
   private final MembershipGraph graph;
@@ -117,6 +118,10 @@ public final class MembershipPaths {
       for (int at = 0; at < subjects.size(); at++) {
         int subject = subjects.get(at);
         int before = -1;
+        for (int group : at == 0 ? memberships.openFor(account) : NO_GROUPS) {
+          from.add(at);
+          to.add(number(group));
+        }
         for (int i = 0; i < graph.upCount(subject); i++) {
           int group = graph.upGroup(subject, i);
           if (group != before && memberships.countsPerhaps(subject, i, group)) {

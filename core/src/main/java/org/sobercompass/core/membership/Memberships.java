@@ -13,12 +13,17 @@ import org.sobercompass.core.store.Stamps;
  * repeats); the members of one group, O(its members, with repeats).
  */
 public final class Memberships {
+  private static final int[] NO_GROUPS = new int[0];
+
   private final MembershipGraph graph;
   private final Facts facts;
   private final MembershipProfile profile;
   private final Visibility visibility;
   private final int mask;
   private final boolean direct;
+  private final int maskPerhaps;
+  private final int[] open;
+  private final boolean certain;
   private volatile @org.jspecify.annotations.Nullable GroupClosures closures;
 
   /** Looks at a graph through a profile and a visibility. */
@@ -29,6 +34,45 @@ public final class Memberships {
     this.visibility = visibility;
     this.mask = profile.mask();
     this.direct = !(graph instanceof BaseGraph);
+    boolean rules = profile.counts().contains(Via.DYNAMIC);
+    this.maskPerhaps = mask | (rules ? 1 << Via.UNDEFINED.ordinal() : 0);
+    this.open = open();
+    this.certain =
+        visibility.isCertain() && open.length == 0 && !(rules && facts.hasUndefinedMembers());
+  }
+
+  /** The groups whose members were not all shown, and which count. */
+  private int[] open() {
+    int[] groups = facts.arrays().open();
+    byte[] vias = facts.arrays().openVia();
+    IntList found = new IntList();
+    for (int i = 0; i < groups.length; i++) {
+      boolean counted = (mask >> vias[i] & 1) != 0 && groupCounts(groups[i]);
+      if (counted && (visibility.sees(groups[i]) || visibility.perhapsSees(groups[i]))) {
+        found.add(groups[i]);
+      }
+    }
+    return found.toArray();
+  }
+
+  /**
+   * Whether all is certain: nothing is perhaps seen, no group that counts has members that were not
+   * shown, no rule is undefined for anybody.
+   */
+  public boolean isCertain() {
+    return certain;
+  }
+
+  /** The groups of which an account is perhaps a member, since their members were not shown. */
+  int[] openFor(int account) {
+    return account < facts.accounts() && !facts.arrays().dnForm().isEmpty(account)
+        ? open
+        : NO_GROUPS;
+  }
+
+  /** Whether a group that counts has members which were not shown. */
+  public boolean isOpen(int group) {
+    return java.util.Arrays.binarySearch(open, group) >= 0;
   }
 
   /** The graph. */
@@ -58,16 +102,19 @@ public final class Memberships {
     return new Walker();
   }
 
-  /** Whether an edge counts under the profile, whatever is visible. */
+  /** Whether an edge counts for sure under the profile, whatever is visible. */
   public boolean counts(int member, int index, int group) {
-    return (mask >> graph.upVia(member, index).ordinal() & 1) != 0 && groupCounts(group);
+    Via via = graph.upVia(member, index);
+    return via.isSure() && (mask >> via.ordinal() & 1) != 0 && groupCounts(group);
   }
 
   /** The same seen from the group: whether its member with an index counts. */
   boolean countsDown(int group, int index) {
     int member = graph.downMember(group, index);
     boolean isAccount = member < facts.accounts();
-    return (mask >> graph.downVia(group, index).ordinal() & 1) != 0
+    Via via = graph.downVia(group, index);
+    return via.isSure()
+        && (mask >> via.ordinal() & 1) != 0
         && groupCounts(group)
         && (isAccount || groupCounts(member));
   }
@@ -78,6 +125,9 @@ public final class Memberships {
       if (graph.upGroup(member, i) == group && countsPerhaps(member, i, group)) {
         return graph.upVia(member, i);
       }
+    }
+    if (isOpen(group)) {
+      return Via.WITHHELD;
     }
     throw new IllegalStateException("no edge from " + member + " to " + group);
   }
@@ -93,7 +143,8 @@ public final class Memberships {
   /** Whether an edge counts, and its group is seen, surely or perhaps. */
   boolean countsPerhaps(int member, int index, int group) {
     return (visibility.sees(group) || visibility.perhapsSees(group))
-        && counts(member, index, group);
+        && (maskPerhaps >> graph.upVia(member, index).ordinal() & 1) != 0
+        && groupCounts(group);
   }
 
   /** Walks memberships, keeping its marks from walk to walk. Not thread-safe. */
@@ -101,6 +152,8 @@ public final class Memberships {
     private final Stamps seen = new Stamps(facts.subjects());
     private final IntList reached = new IntList(256);
     private final IntList some = new IntList();
+    private int whole;
+    private boolean sureOnly;
 
     /**
      * Fills {@code into} with the account, its groups and the organizational units above it.
@@ -120,7 +173,7 @@ public final class Memberships {
         up(account, into.sure());
         units(account, into.sure());
       }
-      if (!visibility.isCertain()) {
+      if (!certain) {
         restart(into.sure());
         wide(account, into.perhaps());
         if (!sees) {
@@ -204,21 +257,33 @@ public final class Memberships {
       reached.add(account);
       met.add(account);
       int from = 0;
+      int[] perhapsIn = openFor(account);
       for (int level = -1; level < profile.nesting() && from < reached.size(); level++) {
         int to = reached.size();
+        if (level < 0) {
+          for (int group : perhapsIn) {
+            note(group, met, out);
+          }
+        }
         for (int at = from; at < to; at++) {
           int member = reached.get(at);
           for (int i = 0; i < graph.upCount(member); i++) {
             int group = graph.upGroup(member, i);
-            if (countsPerhaps(member, i, group) && met.add(group)) {
-              reached.add(group);
-              if (seen.add(group)) {
-                out.add(group);
-              }
+            if (countsPerhaps(member, i, group)) {
+              note(group, met, out);
             }
           }
         }
         from = to;
+      }
+    }
+
+    private void note(int group, Stamps met, IntList out) {
+      if (met.add(group)) {
+        reached.add(group);
+        if (seen.add(group)) {
+          out.add(group);
+        }
       }
     }
 
@@ -233,14 +298,28 @@ public final class Memberships {
     }
 
     /**
-     * Adds the accounts that count as {@code subject}, surely or perhaps, ascending where the
-     * subject is an organizational unit, else in the order found. Implicit groups are not asked
-     * here.
+     * Adds the accounts that surely count as {@code subject}, ascending where the subject is an
+     * organizational unit, else in the order found. Implicit groups are not asked here.
      */
     public void accounts(int subject, IntList out) {
+      accounts(subject, out, true);
+    }
+
+    /** The same with those that perhaps count as it. */
+    public void candidates(int subject, IntList out) {
+      accounts(subject, out, false);
+    }
+
+    private void accounts(int subject, IntList out, boolean surely) {
+      sureOnly = surely;
       switch (facts.kind(subject)) {
         case ACCOUNT -> out.add(subject);
-        case GROUP -> members(subject, out, false);
+        case GROUP -> {
+          members(subject, out, false);
+          if (!surely) {
+            anybody(out);
+          }
+        }
         case UNIT -> below(subject, out);
         case IMPLICIT -> throw new IllegalArgumentException("ask the system for implicit groups");
       }
@@ -251,25 +330,50 @@ public final class Memberships {
      */
     public boolean hasAccount(int group) {
       some.clear();
+      sureOnly = false;
       members(group, some, true);
-      return !some.isEmpty();
+      return !some.isEmpty() || isAnyOpen();
+    }
+
+    /** Where a group that was reached has members that were not shown, anybody may count. */
+    private void anybody(IntList out) {
+      if (isAnyOpen()) {
+        for (int account = 0; account < facts.accounts(); account++) {
+          if (openFor(account).length > 0
+              && (visibility.sees(account) || visibility.perhapsSees(account))
+              && seen.add(account)) {
+            out.add(account);
+          }
+        }
+      }
+    }
+
+    private boolean isAnyOpen() {
+      for (int i = 0; open.length > 0 && i < whole; i++) {
+        if (isOpen(reached.get(i))) {
+          return true;
+        }
+      }
+      return false;
     }
 
     /** Adds the groups whose members count as a group, itself first, in the order found. */
     public void groups(int group, IntList out) {
       some.clear();
-      int whole = members(group, some, false);
+      sureOnly = false;
+      members(group, some, false);
       for (int i = 0; i < whole; i++) {
         out.add(reached.get(i));
       }
     }
 
-    /** Adds the accounts; returns how many of the groups reached are near enough to count. */
-    private int members(int group, IntList out, boolean firstOnly) {
+    /** Adds the accounts; {@link #whole} is how many of the groups reached are near enough. */
+    private void members(int group, IntList out, boolean firstOnly) {
       seen.clear();
       reached.clear();
-      if (!groupCounts(group) || (!visibility.sees(group) && !visibility.perhapsSees(group))) {
-        return 0;
+      whole = 0;
+      if (!groupCounts(group) || !isSeen(group)) {
+        return;
       }
       seen.add(group);
       reached.add(group);
@@ -281,22 +385,30 @@ public final class Memberships {
         }
         from = to;
       }
-      return from;
+      whole = from;
     }
 
     private void listed(int group, IntList out) {
       for (int i = 0; i < graph.downCount(group); i++) {
         int member = graph.downMember(group, i);
-        if (seen.contains(member) || (mask >> graph.downVia(group, i).ordinal() & 1) == 0) {
+        if (seen.contains(member) || !isFollowed(graph.downVia(group, i))) {
           continue;
         }
         boolean isAccount = member < facts.accounts();
-        if ((visibility.sees(member) || visibility.perhapsSees(member))
-            && (isAccount || groupCounts(member))) {
+        if (isSeen(member) && (isAccount || groupCounts(member))) {
           seen.add(member);
           (isAccount ? out : reached).add(member);
         }
       }
+    }
+
+    private boolean isSeen(int subject) {
+      return visibility.sees(subject) || (!sureOnly && visibility.perhapsSees(subject));
+    }
+
+    private boolean isFollowed(Via via) {
+      return ((sureOnly ? mask : maskPerhaps) >> via.ordinal() & 1) != 0
+          && (via.isSure() || !sureOnly);
     }
 
     private void below(int unit, IntList out) {

@@ -55,18 +55,29 @@ public final class ShortestPaths {
   /** Adds the groups of one that was reached; true when the target is the last one added. */
   private boolean spread(int at, int target) {
     int member = reached.get(at);
-    for (int i = 0; i < graph.upCount(member); i++) {
-      int group = graph.upGroup(member, i);
-      if (!met.contains(group) && memberships.countsPerhaps(member, i, group)) {
-        met.add(group);
-        reached.add(group);
-        reachedFrom.add(at);
-        if (group == target) {
+    if (at == 0) {
+      for (int group : memberships.openFor(member)) {
+        if (add(group, at, target)) {
           return true;
         }
       }
     }
+    for (int i = 0; i < graph.upCount(member); i++) {
+      int group = graph.upGroup(member, i);
+      if (memberships.countsPerhaps(member, i, group) && add(group, at, target)) {
+        return true;
+      }
+    }
     return false;
+  }
+
+  private boolean add(int group, int from, int target) {
+    if (!met.add(group)) {
+      return false;
+    }
+    reached.add(group);
+    reachedFrom.add(from);
+    return group == target;
   }
 
   private Path path() {

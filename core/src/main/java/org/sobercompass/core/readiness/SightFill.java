@@ -99,6 +99,9 @@ public final class SightFill {
 
   /** Whether any membership of this kind is there; container and implicit ones always are. */
   private boolean isUsed(Via via) {
+    if (!via.isSure()) {
+      return false;
+    }
     if (via == Via.IMPLICIT || via == Via.CONTAINER) {
       return facts.groups() == 0;
     }

@@ -65,7 +65,7 @@ final class Actions {
     }
     for (int[] edge : still.edges()) {
       for (int i = 0; i < graph.upCount(edge[0]); i++) {
-        if (graph.upGroup(edge[0], i) == edge[1]) {
+        if (graph.upGroup(edge[0], i) == edge[1] && graph.upVia(edge[0], i).isSure()) {
           path(List.of(edge[0], edge[1]), List.of(graph.upVia(edge[0], i)), all);
           break;
         }

@@ -95,6 +95,11 @@ public interface AccessSystem {
     return List.of();
   }
 
+  /** Of how many resources the lists could not be read; what hangs on them is undecided. */
+  default int unread() {
+    return 0;
+  }
+
   /** The files its lists were read from, as the user names them. */
   default List<String> files() {
     return List.of();

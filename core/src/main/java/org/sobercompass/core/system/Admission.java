@@ -177,6 +177,10 @@ public final class Admission {
     if (!reasons.isEmpty()) {
       return new Standing(State.BLOCKED, List.copyOf(reasons));
     }
+    if (facts.is(account, Facts.STATE_UNKNOWN)) {
+      return new Standing(
+          State.UNDECIDED, List.of("it was not read whether the account is disabled"));
+    }
     if (unknownExpiry) {
       return new Standing(State.UNDECIDED, List.of("the account's expiry could not be read"));
     }

@@ -34,7 +34,7 @@ class AccessCheckTest {
   }
 
   private static Verdict ask(Descriptor descriptor, Target target, String... who) {
-    return AccessCheck.decide(descriptor, Set.of(who)::contains, target);
+    return AccessCheck.decide(descriptor, AccessCheck.Counts.surely(Set.of(who)::contains), target);
   }
 
   @Test
@@ -134,11 +134,17 @@ class AccessCheckTest {
     Ace again = on(AceType.ALLOW_OBJECT, ATTRIBUTE, "a");
     Ace deny = on(AceType.DENY_OBJECT, ATTRIBUTE, "h");
     AccessCheck.Reason reason =
-        AccessCheck.explain(list(allow, deny, again), Set.of("a", "g", "h")::contains, WRITE);
+        AccessCheck.explain(
+            list(allow, deny, again),
+            AccessCheck.Counts.surely(Set.of("a", "g", "h")::contains),
+            WRITE);
     assertThat(reason.verdict()).isEqualTo(Verdict.YES);
     assertThat(reason.gives()).containsExactly(0);
     assertThat(reason.stops()).contains(1);
-    assertThat(AccessCheck.explain(list(deny, again), Set.of("a", "h")::contains, WRITE).stops())
+    assertThat(
+            AccessCheck.explain(
+                    list(deny, again), AccessCheck.Counts.surely(Set.of("a", "h")::contains), WRITE)
+                .stops())
         .contains(0);
   }
 
@@ -193,7 +199,10 @@ class AccessCheckTest {
       Descriptor descriptor = list(entries.toArray(Ace[]::new));
       boolean theirs = bySpecification(descriptor, token, bits);
       Verdict ours =
-          AccessCheck.decide(descriptor, token::contains, Target.on(bits, ATTRIBUTE, SET, CLASS));
+          AccessCheck.decide(
+              descriptor,
+              AccessCheck.Counts.surely(token::contains),
+              Target.on(bits, ATTRIBUTE, SET, CLASS));
       assertThat(ours).as(entries + " for " + token).isEqualTo(theirs ? Verdict.YES : Verdict.NO);
       yes += theirs ? 1 : 0;
     }

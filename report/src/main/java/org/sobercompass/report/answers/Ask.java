@@ -16,6 +16,7 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Completeness;
+import org.sobercompass.core.problem.Gap;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Standing;
@@ -27,10 +28,23 @@ import org.sobercompass.report.data.Sheet;
  * @param model the model asked
  * @param zone in which times are shown
  * @param problems what is wrong with the input, but not so wrong that no answer can be given
+ * @param gaps what was not read, where the answer hangs on it
  */
-public record Ask(AccessModel model, ZoneId zone, List<Problem> problems) {
+public record Ask(AccessModel model, ZoneId zone, List<Problem> problems, List<Gap> gaps) {
+  /** With nothing that was not read. */
+  public Ask(AccessModel model, ZoneId zone, List<Problem> problems) {
+    this(model, zone, problems, List.of());
+  }
+
   private static final DateTimeFormatter TIME =
       DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm VV", Locale.ROOT);
+
+  /**
+   * The same for an answer that hangs on nothing that was not read, or says itself where it does.
+   */
+  public Ask whole() {
+    return new Ask(model, zone, problems);
+  }
 
   /** The facts that stand under every heading: as of, basis. */
   public Sheet.Builder begin(String schema, String... columns) {
@@ -93,11 +107,12 @@ public record Ask(AccessModel model, ZoneId zone, List<Problem> problems) {
     } else if (!told.isEmpty()) {
       sheet.note(told.size() + " problems in the input may change this; sober check lists them.");
     }
+    gaps.forEach(gap -> sheet.note("Not read: " + gap.words() + "."));
     for (Completeness c : model.facts().arrays().completeness()) {
       if (c.withheld() > 0) {
         sheet.note(
-            c.withheld()
-                + " entries of "
+            count(c.withheld(), "entry", "entries")
+                + " of "
                 + c.source()
                 + " withheld "
                 + c.attribute()

@@ -130,12 +130,15 @@ public final class DelegationAnswers {
     List<String> counted = new ArrayList<>();
     kinds.forEach((kind, n) -> counted.add(n + " to " + kind.many()));
     sheet.heading(
-        Ask.count(sheet.size(), "delegation", "delegations")
+        (powers.tokens().trees().isEmpty()
+                ? "Undecided: no access rules of a directory were read; "
+                : "")
+            + Ask.count(sheet.size(), "delegation", "delegations")
             + (counted.isEmpty() ? "." : ": " + String.join(", ", counted) + "."));
     if (!choice.narrowed) {
       oddities(choice.at, sheet);
     }
-    return ask.about(sheet, List.of());
+    return (choice.at.isPresent() ? ask.whole() : ask).about(sheet, List.of());
   }
 
   private Object[] row(DirectoryTree tree, Delegation d) {
@@ -281,7 +284,8 @@ public final class DelegationAnswers {
         + Ask.count(tree.end(at.object()) - at.object(), "object", "objects")
         + " of "
         + tree.directory()
-        + " (+ delegated, - denied, ! claims to be inherited, | nothing comes in from above, ? unreadable)";
+        + " (+ delegated, - denied, ! claims to be inherited, | nothing comes in from above, ?"
+        + " unreadable)";
   }
 
   /** The tree of organizational units with marks, down from one object. */

@@ -137,7 +137,7 @@ public final class Dumps {
       return true;
     }
     for (int i = 0; i < model.graph().upCount(account); i++) {
-      if (model.graph().upGroup(account, i) == group) {
+      if (model.graph().upGroup(account, i) == group && model.graph().upVia(account, i).isSure()) {
         return true;
       }
     }

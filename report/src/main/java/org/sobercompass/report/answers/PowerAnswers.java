@@ -28,8 +28,10 @@ import org.sobercompass.report.data.Sheet;
 /** Answers about who can do what to whom. Not thread-safe. */
 public final class PowerAnswers {
   private static final int FEW = 5;
+  private static final int MANY = 50;
 
   private final Ask ask;
+  private final Ask gaps;
   private final Powers powers;
   private final Facts facts;
   private final DelegationAnswers delegations;
@@ -41,7 +43,8 @@ public final class PowerAnswers {
       Powers powers,
       DelegationAnswers delegations,
       java.util.function.Function<Ace, String> text) {
-    this.ask = ask;
+    this.ask = ask.whole();
+    this.gaps = ask;
     this.powers = powers;
     this.facts = ask.model().facts();
     this.delegations = delegations;
@@ -62,7 +65,7 @@ public final class PowerAnswers {
     for (Powers.Way way : powers.ways(account, action, object, destination)) {
       boolean gives = way.ground().map(ActionCheck.Ground::gives).orElse(true);
       sheet.row(
-          gives ? "+ gives" : "x stops",
+          !gives ? "x stops" : verdict == Verdict.YES ? "+ gives" : "- not enough",
           chain(way),
           way.spot().map(s -> DelegationAnswers.place(s.tree(), s.object())).orElse("admin role"),
           way.ground().filter(g -> g.entry() >= 0).map(g -> proof(way, g)).orElse(""));
@@ -73,15 +76,40 @@ public final class PowerAnswers {
         switch (verdict) {
           case YES -> "Yes: " + who + " can do this to " + what;
           case NO -> "No: " + who + " cannot do this to " + what;
-          case UNDECIDED -> "It is not known whether " + who + " can do this to " + what;
+          case UNDECIDED -> "Undecided: " + who + " may be able to do this to " + what;
         });
-    if (verdict == Verdict.NO) {
+    if (verdict == Verdict.UNDECIDED) {
+      sheet.note(capital(unknown(account, action, object)) + ".");
+    }
+    if (verdict != Verdict.YES) {
       sheet.note(miss(account, action, object, destination));
     }
     if (!powers.fits(action, object)) {
       sheet.note("That cannot be done to an object of this class at all.");
     }
     return ask.about(sheet, List.of());
+  }
+
+  private static String capital(String text) {
+    return FindingAnswers.capital(text);
+  }
+
+  /** Why it is not known whether an account can do something. */
+  public String unknown(int account, AdminAction action, Powers.Thing object) {
+    if (object.spot().isEmpty()) {
+      return "the access rules of "
+          + facts.source(object.subject())
+          + " were not read (reading them comes later), and no admin role gives it";
+    }
+    Tokens.Spot spot = object.spot().get();
+    if (spot.tree().descriptor(spot.object()).isEmpty()) {
+      return "the access control list of " + name(object) + " was not read";
+    }
+    if (!powers.tokens().perhaps(account).isEmpty()) {
+      return "members of a group on the way were withheld, or a rule is undefined";
+    }
+    return "an entry, or a list on the way, cannot be judged, or the schema does not know "
+        + action.name();
   }
 
   private String proof(Powers.Way way, ActionCheck.Ground ground) {
@@ -125,7 +153,7 @@ public final class PowerAnswers {
     Actors.Answer who = powers.who(action, object, destination);
     String others =
         who.yes().isEmpty()
-            ? "Nobody can."
+            ? who.perhaps().isEmpty() ? "Nobody can." : "Nobody is known to be able to."
             : "Who could: " + delegations.names(who.yes(), FEW) + ".";
     if (object.subject() < 0) {
       return others;
@@ -176,18 +204,33 @@ public final class PowerAnswers {
     Actors.Answer answer = powers.who(action, object, destination);
     Sheet.Builder sheet = ask.begin("who-can/1", "account", "login", "key", "known", "way");
     answer.yes().stream().forEach(a -> sheet.row(row(a, "+ yes", action, object, destination)));
+    boolean anybody = answer.perhaps().cardinality() > MANY;
     answer.perhaps().stream()
+        .limit(anybody ? 0 : MANY)
         .forEach(a -> sheet.row(row(a, "? not known", action, object, destination)));
+    if (anybody) {
+      sheet.note(
+          "The "
+              + answer.perhaps().cardinality()
+              + " accounts of which it is not known are not listed: "
+              + unknown(answer.perhaps().nextSetBit(0), action, object)
+              + ".");
+    }
+    if (!powers.fits(action, object)) {
+      sheet.note("That cannot be done to an object of this class at all.");
+    }
     return ask.about(
         sheet.heading(
-            Ask.count(answer.yes().cardinality(), "account can", "accounts can")
+            (answer.yes().isEmpty() && !answer.perhaps().isEmpty()
+                    ? "Undecided: nobody is known to be able to"
+                    : Ask.count(answer.yes().cardinality(), "account can", "accounts can"))
                 + " do this to "
                 + name(object)
                 + ": "
                 + action.name()
                 + (answer.perhaps().isEmpty()
                     ? "."
-                    : "; of " + answer.perhaps().cardinality() + " it is not known.")),
+                    : "; of " + answer.perhaps().cardinality() + " others it is not known.")),
         List.of());
   }
 
@@ -227,7 +270,7 @@ public final class PowerAnswers {
       }
     }
     String where = scope.map(s -> " of " + scopeName(s)).orElse("");
-    return ask.about(
+    return gaps.about(
         sheet.heading(
             Words.subject(facts, account)
                 + " can do "
@@ -326,7 +369,7 @@ public final class PowerAnswers {
             first.isPresent()
                 ? who + " could not do this to " + what
                 : open
-                    ? "It is not known whether " + who + " could do this to " + what
+                    ? "Undecided: " + who + " may be able to do this to " + what
                     : who + " could do this to " + what),
         List.of());
   }

@@ -21,12 +21,14 @@ import org.sobercompass.report.data.Sheet;
 public final class ReachAnswers {
   private final Ask ask;
   private final Facts facts;
+  private final List<String> unread;
   private final Map<NamedPower, Reach> reaches = new LinkedHashMap<>();
 
   /** Follows all powers. */
   public ReachAnswers(Ask ask, Powers powers) {
     this.ask = ask;
     this.facts = ask.model().facts();
+    this.unread = powers.unread();
     NamedPowers.of(powers).forEach(power -> reaches.put(power, new Reach(powers, power)));
   }
 
@@ -35,9 +37,21 @@ public final class ReachAnswers {
     return reaches.keySet().stream().map(NamedPower::id).toList();
   }
 
+  /**
+   * Whether all is known of a power, or, with an empty id, of all of them: who holds it, and who
+   * can act on whom on the way to it.
+   */
+  public boolean isKnown(String id) {
+    return (!id.isEmpty() || unread.isEmpty())
+        && reaches.entrySet().stream()
+            .filter(one -> id.isEmpty() || one.getKey().id().equals(id))
+            .allMatch(one -> one.getKey().known() && one.getValue().answer().unknown().isEmpty());
+  }
+
   /** All powers with how many have them and how many could. */
   public Sheet all() {
-    Sheet.Builder sheet = ask.begin("powers-named/1", "power", "id", "held by", "within reach of");
+    Sheet.Builder sheet =
+        ask.begin("powers-named/2", "power", "id", "held by", "within reach of", "not known");
     int within = 0;
     for (Map.Entry<NamedPower, Reach> one : reaches.entrySet()) {
       Reach.Answer answer = one.getValue().answer();
@@ -46,15 +60,30 @@ public final class ReachAnswers {
           one.getKey().name(),
           one.getKey().id(),
           answer.held().cardinality(),
-          answer.within().cardinality());
+          answer.within().cardinality(),
+          answer.unknown().isEmpty() && one.getKey().known() ? "" : notKnown(one.getKey(), answer));
     }
     return ask.about(
         sheet.heading(
             Ask.count(reaches.size(), "power", "powers")
                 + "; "
+                + (isKnown("") ? "" : "at least ")
                 + Ask.count(within, "account", "accounts")
-                + " could give one of them to themselves."),
+                + " could give one of them to themselves"
+                + (isKnown("") ? "." : "; undecided for others.")),
         List.of());
+  }
+
+  private static String notKnown(NamedPower power, Reach.Answer answer) {
+    String acting =
+        answer.unknown().isEmpty()
+            ? ""
+            : "who can act on "
+                + Ask.count(
+                    answer.unknown().cardinality(),
+                    "account or group on the way",
+                    "accounts and groups on the way");
+    return power.known() ? acting : "who holds it" + (acting.isEmpty() ? "" : ", " + acting);
   }
 
   /** Who could give one power to himself, by a shortest chain each. */
@@ -64,7 +93,7 @@ public final class ReachAnswers {
     Reach reach = reaches.get(power);
     Sheet.Builder sheet = ask.begin("reach/1", "account", "login", "steps", "chain", "key");
     Reach.Answer answer =
-        reach == null ? new Reach.Answer(new BitSet(), new BitSet()) : reach.answer();
+        reach == null ? new Reach.Answer(new BitSet(), new BitSet(), new BitSet()) : reach.answer();
     List<Object[]> rows = new ArrayList<>();
     answer.within().stream()
         .forEach(
@@ -78,17 +107,24 @@ public final class ReachAnswers {
             });
     rows.sort(java.util.Comparator.comparing(r -> (Long) r[2]));
     rows.forEach(sheet::row);
-    return ask.about(
-        sheet
-            .heading(
-                Ask.count(answer.within().cardinality(), "account", "accounts")
-                    + " could come to "
-                    + power.name()
-                    + "; "
-                    + Ask.count(answer.held().cardinality(), "holds", "hold")
-                    + " it.")
-            .note("What is within reach is not held; it takes the steps of the chain."),
-        List.of());
+    return (isKnown(id) ? ask.whole() : ask)
+        .about(
+            sheet
+                .heading(
+                    (isKnown(id) ? "" : "At least ")
+                        + Ask.count(answer.within().cardinality(), "account", "accounts")
+                        + " could come to "
+                        + power.name()
+                        + "; "
+                        + Ask.count(answer.held().cardinality(), "holds", "hold")
+                        + " it"
+                        + (isKnown(id)
+                            ? "."
+                            : "; undecided for others, since it is not known "
+                                + notKnown(power, answer)
+                                + "."))
+                .note("What is within reach is not held; it takes the steps of the chain."),
+            List.of());
   }
 
   /** A chain in words: what is done to whom, then what that brings. */

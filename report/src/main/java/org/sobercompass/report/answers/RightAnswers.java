@@ -13,6 +13,7 @@ import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.Routes;
 import org.sobercompass.core.access.SideBySide;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Unknown;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.system.Grant;
@@ -40,23 +41,26 @@ public final class RightAnswers {
     List<Holder> holders = new Holders(asker).find(view, right, node, below);
     Sheet.Builder sheet =
         ask.begin("holders/1", "account", "login", "name", "node", "state", "reasons");
-    int usable = 0;
+    int blocked = 0;
+    java.util.Set<Integer> sure = new java.util.HashSet<>();
+    java.util.Set<Integer> open = new java.util.HashSet<>();
     for (Holder holder : holders) {
-      usable += holder.state() == Standing.State.USABLE ? 1 : 0;
+      blocked += holder.state() == Standing.State.BLOCKED ? 1 : 0;
+      (holder.state() == Standing.State.UNDECIDED ? open : sure).add(holder.account());
       sheet.row(
           facts.key(holder.account()).text(), facts.login(holder.account()),
           facts.label(holder.account()), view.resources().id(holder.resource()),
           holder.state().word(), holder.reasons());
     }
-    long accounts = holders.stream().map(Holder::account).distinct().count();
+    open.removeAll(sure);
     sheet.heading(
-        Ask.count((int) accounts, "account holds ", "accounts hold ")
+        Ask.count(sure.size(), "account holds ", "accounts hold ")
             + Words.permission(view, right)
-            + (below ? " at or below " : " at ")
-            + view.resources().name(node)
-            + (usable == holders.size()
+            + (below ? " at or below " + view.resources().name(node) : at(view, node))
+            + (blocked == 0 ? "" : ", " + blocked + " of them not usable")
+            + (open.isEmpty()
                 ? "."
-                : ", " + (holders.size() - usable) + " of them not usable."));
+                : "; of " + Ask.count(open.size(), "account", "accounts") + " it is undecided."));
     return ask.finish(sheet, view);
   }
 
@@ -111,7 +115,7 @@ public final class RightAnswers {
           by(view, stopped));
     }
     sheet.heading(
-        sentence(routes.can(), view, account, right, node)
+        sentence(routes, view, account, right, node)
             + " "
             + Ask.count(routes.open().size(), "route", "routes")
             + (routes.stopped().isEmpty() ? "." : ", " + routes.stopped().size() + " stopped."));
@@ -132,32 +136,38 @@ public final class RightAnswers {
     return text.toString();
   }
 
-  /** "Yes: Ilse Brandt can …", "No: …". */
-  public String sentence(Can can, SystemView view, int account, int right, int node) {
+  /** "Yes: Ilse Brandt can …", "No: …", "Undecided: … , since …". */
+  public String sentence(Routes routes, SystemView view, int account, int right, int node) {
+    Can can = routes.can();
     String what =
         Words.subject(facts, account)
             + (can.verdict() == Verdict.YES ? " can" : " cannot")
             + " use "
             + Words.permission(view, right)
-            + " at "
-            + view.resources().name(node);
+            + at(view, node);
     return switch (can.verdict()) {
       case YES -> "Yes: " + what + ".";
       case UNDECIDED ->
-          "Undecided: " + what.replace(" cannot use", " may be able to use") + reasons(can) + ".";
+          "Undecided: "
+              + what.replace(" cannot use", " may be able to use")
+              + ", since "
+              + String.join("; ", Unknown.reasons(asker, view, account, right, node, routes))
+              + ".";
       case NO ->
           "No: "
               + what
               + (can.held() == Verdict.NO
                   ? "."
-                  : ", though the right is held:" + reasons(can) + ".");
+                  : ", though the right is held: "
+                      + String.join("; ", can.standing().reasons())
+                      + ".");
     };
   }
 
-  private static String reasons(Can can) {
-    return can.standing().reasons().isEmpty()
-        ? ", since it is not known whether a group on the way is seen"
-        : " " + String.join("; ", can.standing().reasons());
+  /** Where, in words; what has no places is said without one. */
+  private static String at(SystemView view, int node) {
+    String name = view.resources().name(node);
+    return name.equals("everywhere") ? "" : " at " + name;
   }
 
   /** One answer of "can", as a sheet with one row. */
@@ -175,7 +185,7 @@ public final class RightAnswers {
         can.held().name().toLowerCase(java.util.Locale.ROOT),
         can.standing().state().word(),
         why);
-    return ask.finish(sheet.heading(sentence(can, view, account, right, node)), view);
+    return ask.finish(sheet.heading(sentence(routes, view, account, right, node)), view);
   }
 
   /** The same for a terminal: the sentence, then the reasons as lines. */

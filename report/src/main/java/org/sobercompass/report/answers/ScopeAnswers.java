@@ -38,7 +38,7 @@ public final class ScopeAnswers {
                     facts.key(o).text()));
     int undefined = roles.scopes().undefined(number);
     if (undefined > 0) {
-      sheet.note("Its filter is undefined for " + undefined + " objects, which are left outside.");
+      sheet.note("Its filter is undefined for " + undefined + " objects, which are perhaps in it.");
     }
     for (AdminGrant grant : roles.administration().grants()) {
       if (grant.scope() == number) {

@@ -49,8 +49,12 @@ public final class SubjectAnswers {
     ask.model().widest().walker().accounts(group, accounts);
     int nested = 0;
     for (int i = 0; i < graph.downCount(group); i++) {
-      nested += graph.downMember(group, i) >= facts.firstGroup() ? 1 : 0;
+      boolean sure = graph.downVia(group, i).isSure();
+      nested += sure && graph.downMember(group, i) >= facts.firstGroup() ? 1 : 0;
     }
+    IntList candidates = new IntList();
+    ask.model().widest().walker().candidates(group, candidates);
+    int perhaps = candidates.size() - accounts.size();
     sheet.heading(
         "The group "
             + Words.subject(facts, group)
@@ -62,6 +66,17 @@ public final class SubjectAnswers {
             + Ask.count(brings, "assignment", "assignments")
             + ".");
     above(group, sheet);
+    if (facts.isOpen(group)) {
+      sheet.note(
+          "Its members were withheld from the account that read them: whoever is not listed here"
+              + " may be one.");
+    } else if (perhaps > 0) {
+      sheet.note(
+          "Of "
+              + Ask.count(perhaps, "more account", "more accounts")
+              + " it is not known whether they are in it: members were withheld, or a rule is"
+              + " undefined for them.");
+    }
     for (Dangling dangling : facts.arrays().dangling()) {
       if (dangling.subject() == group) {
         sheet.note("It lists " + dangling.text() + ", which does not exist.");
@@ -74,7 +89,9 @@ public final class SubjectAnswers {
     MembershipGraph graph = ask.model().graph();
     List<String> names = new ArrayList<>();
     for (int i = 0; i < graph.upCount(group); i++) {
-      names.add(facts.label(graph.upGroup(group, i)));
+      if (graph.upVia(group, i).isSure()) {
+        names.add(facts.label(graph.upGroup(group, i)));
+      }
     }
     if (!names.isEmpty()) {
       sheet.note("It is itself in " + String.join(", ", names) + ".");

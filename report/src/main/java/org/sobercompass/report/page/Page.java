@@ -13,6 +13,7 @@ import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.findings.Sorted;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.problem.Gap;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.report.answers.AdviceWords;
 import org.sobercompass.report.answers.Ask;
@@ -100,6 +101,7 @@ public final class Page {
         "told", sorted.told().stream().map(line -> new FindingAnswers(ask).named(line)).toList());
     values.put("matrix", Matrix.of(ask.model()));
     values.put("trees", trees());
+    values.put("gaps", judged.gaps().stream().map(Gap::words).toList());
     values.put("problems", ask.problems().stream().map(Problem::toString).toList());
     StringOutput out = new StringOutput();
     TemplateEngine.createPrecompiled(
@@ -118,7 +120,9 @@ public final class Page {
         + Ask.count(model.systems().size(), "application", "applications")
         + ": "
         + (findings.isEmpty()
-            ? "nothing was found that should not be."
+            ? judged.gaps().stream().anyMatch(Gap::isMendable)
+                ? "nothing was found that should not be in what was read."
+                : "nothing was found that should not be."
             : Ask.count(findings.size(), "thing was found", "things were found")
                 + " that should not be, "
                 + high

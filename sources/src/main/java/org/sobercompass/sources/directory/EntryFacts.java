@@ -7,8 +7,10 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder.Space;
@@ -22,6 +24,9 @@ import org.sobercompass.core.problem.Problems;
 
 /** Turns one directory entry after another into facts. */
 final class EntryFacts {
+  private static final Map<String, Via> LISTINGS =
+      Map.of("member", Via.MEMBER, "uniquemember", Via.UNIQUE_MEMBER);
+
   private static final long SECURITY_ENABLED = 0x80000000L;
 
   private final String name;
@@ -30,6 +35,7 @@ final class EntryFacts {
   private final Optional<DirectorySchema> schema;
   private final PasswordRules passwords;
   private final Problems problems;
+  private final Map<String, Integer> withheld = new TreeMap<>();
 
   EntryFacts(
       String name,
@@ -64,6 +70,9 @@ final class EntryFacts {
       expires = expiry.at();
       flags |= AccountStates.isPasswordEnded(entry) ? Facts.PASSWORD_ENDED : 0;
       flags |= expiry.unreadable().isPresent() ? Facts.EXPIRY_UNKNOWN : 0;
+      boolean untold =
+          kind.id().equals(DirectoryKind.AD.id()) && !entry.hasAttribute("userAccountControl");
+      flags |= untold ? Facts.STATE_UNKNOWN : 0;
       expiry.unreadable().ifPresent(value -> unreadable(entry, value));
     } else if (subject == SubjectKind.GROUP) {
       flags |= isMailOnly(entry) ? Facts.MAIL_ONLY : 0;
@@ -92,6 +101,7 @@ final class EntryFacts {
   /** What could only be told when all entries were there. */
   void finish() {
     passwords.finish();
+    withheld.forEach(into::withheld);
   }
 
   /** Names of hosts: computers ([MS-ADSC]), devices and hosts (RFC 4519, RFC 2307). */
@@ -215,8 +225,30 @@ final class EntryFacts {
       members(entry, "member", Via.MEMBER, Space.DN, row);
       members(entry, "uniqueMember", Via.UNIQUE_MEMBER, Space.DN, row);
       members(entry, "memberUid", Via.MEMBER_UID, Space.LOGIN, row);
+      withheld(entry, row);
       rules(entry, row);
     }
+  }
+
+  /**
+   * A group that must list members and shows none has members that were withheld from whoever read
+   * it: by the schema, else by RFC 4519 sections 3.5 and 3.6.
+   */
+  private void withheld(Entry entry, int row) {
+    for (Map.Entry<String, Via> listing : LISTINGS.entrySet()) {
+      String attribute = listing.getKey();
+      if (!entry.hasAttribute(attribute) && isRequired(entry, attribute)) {
+        into.open(row, listing.getValue());
+        withheld.merge(attribute, 1, Integer::sum);
+      }
+    }
+  }
+
+  private boolean isRequired(Entry entry, String attribute) {
+    if (schema.isPresent()) {
+      return schema.get().required(List.of(entry.getObjectClassValues())).contains(attribute);
+    }
+    return entry.hasObjectClass(attribute.equals("member") ? "groupOfNames" : "groupOfUniqueNames");
   }
 
   /** The rules of a dynamic group: LDAP addresses (RFC 4516) of those who are members. */

@@ -74,6 +74,8 @@ final class FactsCodec {
     new TreeMap<>(a.logins()).forEach((name, login) -> words.addAll(List.of(name, login)));
     out.strings(words);
     out.strings(a.hosts());
+    out.ints(a.open());
+    out.bytes(a.openVia());
     out.longs(a.passwordEnds());
     out.longs(a.lockedUntil());
   }
@@ -164,6 +166,8 @@ final class FactsCodec {
         schemas(in.strings()),
         logins(in.strings()),
         in.strings(),
+        in.ints(),
+        in.bytes(),
         in.longs(),
         in.longs());
   }

@@ -42,6 +42,10 @@ final class SmallWorkspace {
   SmallWorkspace group(String cn, String... members) {
     people.append("dn: cn=").append(cn).append(",dc=x\nobjectClass: groupOfNames\ncn: ");
     people.append(cn).append('\n');
+    if (members.length == 0) {
+      // The class must list a member; one without a name stands for none.
+      people.append("member:\n");
+    }
     for (String member : members) {
       boolean raw = member.indexOf(':') > 0;
       people.append(raw ? member : "member: " + dn(member)).append('\n');
