@@ -139,7 +139,7 @@ final class CollectCommand implements Callable<Integer> {
     if (!Files.isDirectory(folder)) {
       throw new UsageException(where + " is no folder; expected one on this host");
     }
-    LiveTree.Collected collected = LiveTree.collect(folder, target());
+    LiveTree.Collected collected = LiveTree.collect(folder, target(), LiveTree.tool());
     printer()
         .println(
             "Collected "
@@ -148,13 +148,15 @@ final class CollectCommand implements Callable<Integer> {
                 + out
                 + "; "
                 + collected.links()
-                + " links left out, "
+                + " symbolic links not followed, "
                 + collected.unread()
-                + " not to be read.");
-    printer()
-        .println(
-            "Lists beyond the mode cannot be read this way; where there are any, use"
-                + " getfacl -R -p -n.");
+                + " paths whose list could not be read.");
+    if (!collected.lists()) {
+      printer()
+          .println(
+              "There is no getfacl on this host, so only modes were read; what a list behind them"
+                  + " could change stays undecided.");
+    }
     return Exit.OK;
   }
 }

@@ -164,7 +164,9 @@ public final class FileFormat implements SystemFormat {
         .filter(line -> !line.isBlank())
         .forEach(
             line -> {
-              int node = paths.node(line.getBytes(StandardCharsets.UTF_8));
+              // Names as they are: what looks like an escape is none here.
+              byte[] raw = line.replace("\\", "\\134").getBytes(StandardCharsets.UTF_8);
+              int node = paths.node(raw);
               if (node >= 0) {
                 into.folder(node);
               }

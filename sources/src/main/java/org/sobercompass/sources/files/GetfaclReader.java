@@ -19,11 +19,22 @@ import org.sobercompass.core.system.files.PosixList;
  * list that many paths have is parsed once. O(bytes).
  */
 final class GetfaclReader {
+  /** Says that what is told of a path is its mode, and that there may be a list behind it. */
+  static final String MODE_ONLY = "# mode only";
+
+  /** Says that a path is a symbolic link, and where to; it has no list of its own. */
+  static final String LINK = "# link: ";
+
+  /** Says that a path is there and its list could not be read. */
+  static final String UNREAD = "# unread";
+
   private final String name;
   private final PosixNames names;
   private final FileFacts.Builder into;
   private final PathText paths;
   private final Problems problems;
+  private int links;
+  private String firstLink = "";
 
   /** The lists, by number, that only folders have. */
   private final BitSet folders = new BitSet();
@@ -38,13 +49,33 @@ final class GetfaclReader {
 
   void read(Path file) {
     new Blocks(name, problems).read(file, this::block);
+    links();
   }
 
   void read(InputStream in) throws IOException {
     new Blocks(name, problems).read(in, this::block);
+    links();
+  }
+
+  private void links() {
+    if (links > 0) {
+      problems.warning(
+          Place.of(name),
+          (links == 1 ? "1 symbolic link is" : links + " symbolic links are")
+              + " not followed, such as "
+              + firstLink,
+          "questions about what a link leads to, where its rights are");
+    }
   }
 
   private void block(byte[] path, String body, int line) {
+    if (body.startsWith(LINK)) {
+      links++;
+      if (firstLink.isEmpty()) {
+        firstLink = quoted(path) + " to " + Problem.quote(decoded(body.substring(LINK.length())));
+      }
+      return;
+    }
     int node = paths.node(path);
     if (node < 0) {
       problems.error(
@@ -54,7 +85,7 @@ final class GetfaclReader {
       return;
     }
     int list = into.knownList(body);
-    if (list == FileFacts.UNREAD) {
+    if (list == FileFacts.UNREAD && !body.startsWith(UNREAD)) {
       list = parse(body, line, path);
     }
     boolean folder = list < 0 ? isFolder(body) : folders.get(list);
@@ -111,6 +142,7 @@ final class GetfaclReader {
     private final IntList groups = new IntList();
     private final IntList groupsMay = new IntList();
     private final List<String> defaults = new ArrayList<>();
+    private boolean modeOnly;
 
     Parse(int line) {
       this.line = line;
@@ -125,6 +157,8 @@ final class GetfaclReader {
         flags(text.substring(9));
       } else if (text.startsWith("default:")) {
         defaults.add(decoded(text.substring(8)).replaceAll("\\s.*", ""));
+      } else if (text.equals(MODE_ONLY)) {
+        modeOnly = true;
       } else if (!text.startsWith("#")) {
         entry(text.replaceAll("\\s*#.*", ""));
       }
@@ -219,7 +253,8 @@ final class GetfaclReader {
               userMay.toArray(),
               groups.toArray(),
               groupsMay.toArray(),
-              defaults));
+              defaults,
+              modeOnly ? groupMay : 0));
     }
   }
 

@@ -105,7 +105,10 @@ final class PathText {
     }
   }
 
-  /** Octal escapes as bytes; a backslash before anything else stands for itself. */
+  /**
+   * Octal escapes as bytes, and two backslashes as one, as {@code getfacl} writes them; a backslash
+   * before anything else stands for itself.
+   */
   static byte[] unescaped(byte[] name) {
     ByteArrayOutputStream out = new ByteArrayOutputStream(name.length);
     for (int i = 0; i < name.length; i++) {
@@ -118,6 +121,9 @@ final class PathText {
       if (escape) {
         out.write((name[i + 1] - '0') << 6 | (name[i + 2] - '0') << 3 | (name[i + 3] - '0'));
         i += 3;
+      } else if (name[i] == '\\' && i + 1 < name.length && name[i + 1] == '\\') {
+        out.write('\\');
+        i++;
       } else {
         out.write(name[i]);
       }

@@ -23,6 +23,7 @@ final class PosixNames {
 
   private final Facts facts;
   private final Trustees.Builder trustees;
+  private final boolean oneDirectory;
   private final Map<String, String> uidOf = new HashMap<>();
   private final Map<String, String> gidOf = new HashMap<>();
   private final Map<String, List<Integer>> byUid = new HashMap<>();
@@ -32,6 +33,7 @@ final class PosixNames {
   PosixNames(Facts facts, Sight sight) {
     this.facts = facts;
     this.trustees = new Trustees.Builder(facts, facts.implicit(Implicit.EVERYONE));
+    this.oneDirectory = sight.also().isEmpty();
     for (int s = 0; s < facts.firstGroup() + facts.groups(); s++) {
       if (sight.covers(facts.source(s))) {
         boolean account = facts.kind(s) == SubjectKind.ACCOUNT;
@@ -67,7 +69,7 @@ final class PosixNames {
       Map<String, String> numbers,
       Map<String, List<Integer>> subjects,
       String word) {
-    String number = numbers.getOrDefault(text, text);
+    String number = numbers.getOrDefault(text, numbers.getOrDefault(withoutDomain(text), text));
     int known = trustees.find(kind + number);
     if (known >= 0) {
       return known;
@@ -82,12 +84,22 @@ final class PosixNames {
       int made = trustees.add(kind + number, label, Grant.MISSING);
       if (root) {
         trustees.known(made);
+      } else if (kind.equals("g:")) {
+        trustees.open(made);
       }
       return made;
     }
     int made = trustees.add(kind + number, label(found.get(0)), found.get(0));
     found.stream().skip(1).forEach(s -> trustees.also(made, s));
     return made;
+  }
+
+  /**
+   * A host of a domain names its users {@code DOMAIN\\user}. Where only one directory is looked at,
+   * the domain is its.
+   */
+  private String withoutDomain(String text) {
+    return oneDirectory ? text.substring(text.lastIndexOf('\\') + 1) : text;
   }
 
   private String label(int subject) {
@@ -102,7 +114,9 @@ final class PosixNames {
             problems.warning(
                 Place.of(name),
                 who + " is in no directory that is looked at",
-                "an account or group with that name or number; nobody counts as it until then"));
+                who.startsWith("group ")
+                    ? "a group with that name or number; until then it is not known who is in it"
+                    : "an account with that name or number; nobody counts as it until then"));
     new TreeMap<>(byUid)
         .forEach(
             (number, accounts) -> {

@@ -33,6 +33,7 @@ final class SidNames {
   private final Map<String, List<Integer>> local;
   private final Set<String> missing = new TreeSet<>();
   private final Set<String> unsaid = new TreeSet<>();
+  private final Set<String> domains = new TreeSet<>();
 
   SidNames(Facts facts, Sight sight, Map<String, List<Integer>> local) {
     this.facts = facts;
@@ -43,10 +44,17 @@ final class SidNames {
         if (sight.covers(facts.source(s))) {
           for (String sid : facts.values(s, attribute)) {
             subjectOf.putIfAbsent(sid, s);
+            if (attribute.equals(SID)) {
+              domains.add(domain(sid));
+            }
           }
         }
       }
     }
+  }
+
+  private static String domain(String sid) {
+    return sid.substring(0, sid.lastIndexOf('-'));
   }
 
   Trustees.Builder trustees() {
@@ -96,6 +104,9 @@ final class SidNames {
       trustees.open(made);
     } else if (sid.startsWith("S-1-5-21-")) {
       missing.add(sid);
+      if (!domains.contains(domain(sid))) {
+        trustees.open(made);
+      }
     } else {
       trustees.known(made);
     }
@@ -108,7 +119,9 @@ final class SidNames {
       problems.warning(
           place,
           "nobody in the directory has the SID " + sid,
-          "the directory the account is of; nobody counts as it until then");
+          domains.contains(domain(sid))
+              ? "the directory the account is of; nobody counts as it until then"
+              : "the directory of its domain; until then it is not known who counts as it");
     }
     for (String sid : unsaid) {
       problems.warning(

@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -140,14 +141,51 @@ class ListFilesTest {
   @CsvSource(
       delimiter = '|',
       value = {
-        "# file: /f\\n# owner: root\\n# group: root\\nuser::rw-\\ngroup::r-- | tree.getfacl:1 | no other::",
+        "# file: /f\\n"
+            + "# owner: root\\n"
+            + "# group: root\\n"
+            + "user::rw-\\n"
+            + "group::r-- | tree.getfacl:1 | no other::",
         "# file: /f\\n# owner: root\\nuser::rw-\\n | tree.getfacl:1 | no group",
         "# file: /f\\n# owner: root\\n# group: root\\nuser::rwz\\n | tree.getfacl:4 | is no entry",
-        "# file: /f\\n# owner: root\\n# group: root\\nuser::rw-\\nuser:dag:rw-\\ngroup::r--\\nother::r--\\n | tree.getfacl:1 | no mask",
-        "# file: /a/../../f\\n# owner: root\\n# group: root\\nuser::rw-\\ngroup::r--\\nother::r--\\n | tree.getfacl:1 | leads out of its tree",
+        "# file: /f\\n"
+            + "# owner: root\\n"
+            + "# group: root\\n"
+            + "user::rw-\\n"
+            + "user:dag:rw-\\n"
+            + "group::r--\\n"
+            + "other::r--\\n"
+            + " | tree.getfacl:1 | no mask",
+        "# file: /a/../../f\\n"
+            + "# owner: root\\n"
+            + "# group: root\\n"
+            + "user::rw-\\n"
+            + "group::r--\\n"
+            + "other::r--\\n"
+            + " | tree.getfacl:1 | leads out of its tree",
         "user::rw-\\n | tree.getfacl:1 | belongs to no path",
-        "# file: /f\\n# owner: root\\n# group: root\\n# flags: xx\\nuser::rw-\\ngroup::r--\\nother::r--\\n | tree.getfacl:4 | no flags",
-        "# file: /f\\n# owner: root\\n# group: root\\nuser::rw-\\ngroup::r--\\nother::r--\\n\\n# file: /f\\n# owner: root\\n# group: root\\nuser::rw-\\ngroup::r--\\nother::r--\\n | tree.getfacl:8 | stands twice"
+        "# file: /f\\n"
+            + "# owner: root\\n"
+            + "# group: root\\n"
+            + "# flags: xx\\n"
+            + "user::rw-\\n"
+            + "group::r--\\n"
+            + "other::r--\\n"
+            + " | tree.getfacl:4 | no flags",
+        "# file: /f\\n"
+            + "# owner: root\\n"
+            + "# group: root\\n"
+            + "user::rw-\\n"
+            + "group::r--\\n"
+            + "other::r--\\n"
+            + "\\n"
+            + "# file: /f\\n"
+            + "# owner: root\\n"
+            + "# group: root\\n"
+            + "user::rw-\\n"
+            + "group::r--\\n"
+            + "other::r--\\n"
+            + " | tree.getfacl:8 | stands twice"
       })
   void whatIsCutOffOrIsNoListIsToldWithItsLine(String text, String place, String what)
       throws IOException {
@@ -200,17 +238,83 @@ class ListFilesTest {
   }
 
   @Test
-  void aLiveTreeIsCollectedWithoutFollowingLinks() throws IOException {
+  void aLiveTreeIsCollectedWithoutFollowingLinksWhichAreTold() throws IOException {
     Path tree = Files.createDirectories(root.resolve("live/in\\side"));
     Files.writeString(tree.resolve("f"), "x");
     Files.createSymbolicLink(root.resolve("live/out"), Path.of("/"));
     LiveTree.Collected collected =
-        LiveTree.collect(root.resolve("live"), root.resolve("tree.getfacl"));
+        LiveTree.collect(root.resolve("live"), root.resolve("tree.getfacl"), Optional.empty());
     assertThat(collected.links()).isEqualTo(1);
-    List<String> paths =
-        Workspace.open(root).model().system("store").orElseThrow().resources().ids();
+    Workspace workspace = Workspace.open(root);
+    List<String> paths = workspace.model().system("store").orElseThrow().resources().ids();
     assertThat(paths).anyMatch(p -> p.endsWith("/live/in\\134side/f"));
     assertThat(paths).noneMatch(p -> p.contains("/out"));
+    assertThat(workspace.problems().stream().map(Problem::toString))
+        .anySatisfy(
+            p ->
+                assertThat(p).contains("1 symbolic link is not followed, such as").contains("out"));
+  }
+
+  private static final String MODE =
+      "# file: /f\n# owner: ilse\n# group: readers\n# mode only\nuser::rw-\ngroup::r--\nother::";
+
+  @ParameterizedTest
+  @CsvSource({
+    "ilse, read, YES",
+    "ilse, execute, NO",
+    "dag, read, UNDECIDED",
+    "dag, write, NO",
+    "elin, read, UNDECIDED",
+    "elin, execute, NO"
+  })
+  void ofAModeAloneItIsNotKnownWhatAListBehindItGives(String who, String right, Verdict answer)
+      throws IOException {
+    put("tree.getfacl", TOP + MODE + "---\n");
+    assertThat(ask(who, "/f", right)).isEqualTo(answer);
+  }
+
+  @Test
+  void aModeWithoutGroupPermissionsHidesNoList() throws IOException {
+    put("tree.getfacl", TOP + MODE.replace("group::r--", "group::---") + "r--\n");
+    assertThat(ask("dag", "/f", "read")).isEqualTo(Verdict.NO);
+    assertThat(ask("elin", "/f", "read")).isEqualTo(Verdict.YES);
+    assertThat(Workspace.open(root).systems().get(0).unread()).isZero();
+  }
+
+  @Test
+  void modesAloneAreCountedAsListsThatWereNotRead() throws IOException {
+    put("tree.getfacl", TOP + MODE + "---\n");
+    assertThat(Workspace.open(root).systems().get(0).unread()).isEqualTo(1);
+  }
+
+  @Test
+  void aGroupThatNobodyKnowsMayHaveAnybody() throws IOException {
+    put(
+        "tree.getfacl",
+        TOP + block("/f", "root", "nogroup", "user::rw-", "group::r--", "other::---"));
+    assertThat(ask("elin", "/f", "read")).isEqualTo(Verdict.UNDECIDED);
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"GARDEN\\\\ilse", "GARDEN\\134ilse", "GARDEN\\ilse", "ilse"})
+  void anOwnerOfADomainIsReadAsTheToolWritesHim(String owner) throws IOException {
+    put("tree.getfacl", TOP + block("/f", owner, "root", "user::rw-", "group::---", "other::---"));
+    assertThat(ask("ilse", "/f", "write")).isEqualTo(Verdict.YES);
+    put(
+        "host.getent",
+        Files.readString(root.resolve("host.getent"))
+            .replace("ilse:x:1001", "GARDEN\\ilse:x:1001"));
+    if (owner.length() > 4) {
+      assertThat(ask("GARDEN\\ilse", "/f", "write")).isEqualTo(Verdict.YES);
+    }
+  }
+
+  @Test
+  void aPathWithBackslashTabAndBlankIsOnePath() throws IOException {
+    put(
+        "tree.getfacl",
+        TOP + block("/a b\\\\c\\011d", "ilse", "root", "user::rw-", "group::---", "other::---"));
+    assertThat(ask("ilse", "/a b\\134c\\011d", "write")).isEqualTo(Verdict.YES);
   }
 
   @Test

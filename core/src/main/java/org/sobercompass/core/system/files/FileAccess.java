@@ -96,6 +96,11 @@ public final class FileAccess extends ListedSystem {
   }
 
   @Override
+  public int unread() {
+    return facts.unread();
+  }
+
+  @Override
   public List<ListLine> list(int resource) {
     List<ListLine> lines = new ArrayList<>();
     new FileLines(facts, grants).of(resource, lines);

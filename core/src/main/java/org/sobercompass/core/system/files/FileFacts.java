@@ -143,6 +143,16 @@ public final class FileFacts {
     return shares;
   }
 
+  /** Of how many named paths the list was not read, or only the mode of it. */
+  public int unread() {
+    int count = 0;
+    for (int r = 0; r < listOf.length; r++) {
+      boolean hidden = listOf[r] >= 0 && lists[listOf[r]] instanceof PosixList p && p.mayHideList();
+      count += hidden || (listOf[r] < 0 && kind[r] != Kind.ABOVE.ordinal()) ? 1 : 0;
+    }
+    return count;
+  }
+
   /** What a path is. */
   public Kind kind(int resource) {
     return Kind.values()[kind[resource]];

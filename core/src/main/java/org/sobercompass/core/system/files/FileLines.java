@@ -89,7 +89,9 @@ final class FileLines {
     int owner = facts.lists[list].owner();
     String whose = owner < 0 ? "" : " of " + facts.trustees.label(owner);
     String special = facts.lists[list] instanceof PosixList posix ? posix.specialWords() : "";
-    return kind + whose + (special.isEmpty() ? "" : ", " + special);
+    boolean hidden = facts.lists[list] instanceof PosixList p && p.mayHideList();
+    String unread = hidden ? ", of which only the mode was read" : "";
+    return kind + whose + (special.isEmpty() ? "" : ", " + special) + unread;
   }
 
   Set<ListMark> marks(int resource) {
@@ -98,6 +100,9 @@ final class FileLines {
       return EnumSet.of(ListMark.UNREAD);
     }
     Set<ListMark> marks = EnumSet.noneOf(ListMark.class);
+    if (facts.lists[list] instanceof PosixList p && p.mayHideList()) {
+      marks.add(ListMark.UNREAD);
+    }
     Lineage lineage = grants.lineage(resource);
     for (int from : lineage.origin()) {
       switch (from) {

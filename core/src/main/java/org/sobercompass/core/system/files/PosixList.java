@@ -47,6 +47,7 @@ public final class PosixList implements FileList {
   private final int[] groupsMay;
   private final List<Entry> entries;
   private final List<String> defaults;
+  private final int hidden;
 
   /**
    * What a list is made of; trustees by number, permissions as combinations.
@@ -62,6 +63,8 @@ public final class PosixList implements FileList {
    * @param users named users, and {@code userMay} what each may
    * @param groups named groups, and {@code groupsMay} what each may
    * @param defaults the default list of a folder, as written
+   * @param hidden where only the mode was read, the group's permissions: they may be the mask of a
+   *     list, under which anybody may have more or less; 0 where there can be none
    */
   public record Parts(
       int owner,
@@ -76,7 +79,8 @@ public final class PosixList implements FileList {
       int[] userMay,
       int[] groups,
       int[] groupsMay,
-      List<String> defaults) {}
+      List<String> defaults,
+      int hidden) {}
 
   /** A list of these parts. */
   public PosixList(Parts parts) {
@@ -93,6 +97,7 @@ public final class PosixList implements FileList {
     groups = parts.groups.clone();
     groupsMay = parts.groupsMay.clone();
     defaults = List.copyOf(parts.defaults);
+    hidden = parts.hidden;
     entries = List.copyOf(describe());
   }
 
@@ -117,7 +122,8 @@ public final class PosixList implements FileList {
             userMay,
             named ? gone(groups, entry - firstGroup) : groups,
             groupsMay,
-            defaults));
+            defaults,
+            hidden));
   }
 
   private static int[] gone(int[] trustees, int at) {
@@ -172,6 +178,11 @@ public final class PosixList implements FileList {
     return mask == NO_MASK ? groupMay : mask;
   }
 
+  /** Whether a list that was not read may decide for others than the owner. */
+  boolean mayHideList() {
+    return hidden != 0;
+  }
+
   /** Whether the kernel looks at the list at all: it does not where the group bits are empty. */
   private boolean listCounts() {
     return mask == NO_MASK || mask != 0;
@@ -207,6 +218,9 @@ public final class PosixList implements FileList {
     }
     if (who.surely(owner)) {
       return combinations(ownerMay) | FileRights.OWNS;
+    }
+    if (mayHideList()) {
+      return favourable ? combinations(hidden) | combinations(otherMay) : 0;
     }
     if (listCounts()) {
       for (int i = 0; i < users.length; i++) {
@@ -256,6 +270,13 @@ public final class PosixList implements FileList {
       decide(ofSuperuser(isFolder || anyExecute()), need, members.of(superuser, false), yes, open);
     }
     decide(combinations(ownerMay) | FileRights.OWNS, need, members.of(owner, false), yes, open);
+    if (mayHideList()) {
+      boolean may = holds(combinations(hidden), need) || holds(combinations(otherMay), need);
+      if (favourable && may) {
+        yes.or(open);
+      }
+      return yes;
+    }
     for (int i = 0; i < users.length && listCounts(); i++) {
       long gives = combinations(userMay[i] & groupBits());
       decide(gives, need, members.of(users[i], false), yes, open);

@@ -402,7 +402,8 @@ class FileContractTest {
         mayUsers,
         groups,
         mayGroups,
-        List.of());
+        List.of(),
+        named == 0 && random.nextInt(3) == 0 ? random.nextInt(8) : 0);
   }
 
   private static int may(Random random) {
