@@ -12,6 +12,7 @@ import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.DsRights;
 import org.sobercompass.core.descriptor.Target;
 import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.system.Climb;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Verdict;
 
@@ -34,7 +35,8 @@ public final class NamedPowers {
                 "control the directory " + tree.directory(),
                 true,
                 controlling(powers, tree),
-                isKnown(tree)));
+                isKnown(tree),
+                List.of()));
       }
     }
     for (SystemView view : powers.model().systems()) {
@@ -50,6 +52,29 @@ public final class NamedPowers {
       }
     }
     all.addAll(powers.roles().administration().powers());
+    return List.copyOf(all);
+  }
+
+  /**
+   * The powers over systems in which some accounts may everything by themselves, such as superusers
+   * of a database; what leads to them there is told by findings of its own.
+   */
+  public static List<NamedPower> ofSystems(Powers powers) {
+    List<NamedPower> all = new ArrayList<>();
+    for (SystemView view : powers.model().systems()) {
+      List<Integer> controllers = view.system().controllers();
+      List<Climb> climbs = view.system().climbs();
+      if (!controllers.isEmpty() || !climbs.isEmpty()) {
+        all.add(
+            new NamedPower(
+                view.id(),
+                "do everything in " + view.system().name(),
+                false,
+                controllers,
+                true,
+                climbs));
+      }
+    }
     return List.copyOf(all);
   }
 

@@ -21,6 +21,7 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.membership.MembershipGraph;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Climb;
 import org.sobercompass.core.system.Verdict;
 
 /**
@@ -54,8 +55,14 @@ public final class Reach {
    *
    * @param to the account or group that is had by it
    * @param action what is done to it; empty for a membership
+   * @param how by which of a system's own rules; empty where an action or a membership does it
    */
-  public record Step(int to, Optional<AdminAction> action) {}
+  public record Step(int to, Optional<AdminAction> action, String how) {
+    /** By an action, or, without one, by a membership. */
+    public Step(int to, Optional<AdminAction> action) {
+      this(to, action, "");
+    }
+  }
 
   /**
    * Who has a power, and who could have it.
@@ -74,6 +81,12 @@ public final class Reach {
     this.graph = powers.model().graph();
     for (int trustee : power.trustees()) {
       hold(trustee);
+    }
+    for (Climb climb : power.climbs()) {
+      if (climb.by() >= 0) {
+        steps.putIfAbsent(climb.by(), new Step(climb.by(), Optional.empty()));
+        reach(climb.account(), Optional.of(new Step(climb.by(), Optional.empty(), climb.how())));
+      }
     }
     while (!open.isEmpty()) {
       follow(open.remove());

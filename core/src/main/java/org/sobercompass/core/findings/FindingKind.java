@@ -66,7 +66,9 @@ public enum FindingKind {
   NO_WAY_TO_IT(Remark.Kind.NO_WAY_TO_IT, Mend.REVERSIBLE),
   PUBLIC_RIGHTS(Remark.Kind.PUBLIC_RIGHTS, Mend.REVERSIBLE),
   MAY_SWITCH(Remark.Kind.MAY_SWITCH, Mend.REVERSIBLE),
-  SUPERUSER_BY_MEMBERSHIP(Remark.Kind.SUPERUSER_BY_MEMBERSHIP, Mend.REVERSIBLE);
+  SUPERUSER_BY_MEMBERSHIP(Remark.Kind.SUPERUSER_BY_MEMBERSHIP, Mend.REVERSIBLE),
+  SERVER_FILES(Remark.Kind.SERVER_FILES, Mend.REVERSIBLE),
+  CREATES_ROLES(Remark.Kind.CREATES_ROLES, Mend.REVERSIBLE);
 
   private final String id = name().toLowerCase(Locale.ROOT).replace('_', '-');
   private final String words;

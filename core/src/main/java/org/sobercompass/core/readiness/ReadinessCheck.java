@@ -56,9 +56,13 @@ public final class ReadinessCheck {
       enrolment(view, account, steps);
       switching(view, account, steps);
       state(account, steps);
-      view.admission()
-          .bar(account)
-          .ifPresent(reason -> steps.add(step(Condition.ADMITTED, false, reason)));
+      for (Admission.Bar bar :
+          view.admission().bars(account, asker.model().asOf().getEpochSecond())) {
+        steps.add(
+            bar.sure()
+                ? step(Condition.ADMITTED, false, bar.reason())
+                : new Step(Condition.ADMITTED, Truth.UNDEFINED, bar.reason()));
+      }
       host(view, account, steps);
     }
     rights(view, account, steps);
@@ -262,7 +266,8 @@ public final class ReadinessCheck {
               Condition.ROLE,
               Truth.FALSE,
               meant
-                  ? "one names a group of it, but does not hold now, or the way there does not count"
+                  ? "one names a group of it, but does not hold now, or the way there does not"
+                      + " count"
                   : "no assignment names it or a group of it"));
       return;
     }

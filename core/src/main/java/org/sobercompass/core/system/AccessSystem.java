@@ -95,6 +95,16 @@ public interface AccessSystem {
     return List.of();
   }
 
+  /** The accounts that may everything in it, whatever is granted; none for most kinds of system. */
+  default List<Integer> controllers() {
+    return List.of();
+  }
+
+  /** The accounts that can come to everything in it by its own rules, by a shortest way each. */
+  default List<Climb> climbs() {
+    return List.of();
+  }
+
   /** Of how many resources the lists could not be read; what hangs on them is undecided. */
   default int unread() {
     return 0;

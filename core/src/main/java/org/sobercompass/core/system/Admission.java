@@ -24,7 +24,7 @@ public final class Admission {
   private final Optional<List<Enrolment>> register;
   private final Terms terms;
   private final Map<Integer, List<Enrolment>> bySubject = new HashMap<>();
-  private Map<Integer, String> barred = Map.of();
+  private Map<Integer, List<Bar>> barred = Map.of();
 
   /**
    * An admission.
@@ -58,16 +58,28 @@ public final class Admission {
         });
   }
 
-  /** The same, keeping these accounts out, each for a reason. */
-  public Admission barring(Map<Integer, String> accounts) {
+  /**
+   * What keeps an account out.
+   *
+   * @param reason why, in words
+   * @param from from when on, epoch second
+   * @param sure whether it does for sure; else it hangs on how the account signs in
+   */
+  public record Bar(String reason, long from, boolean sure) {}
+
+  /** The same, keeping these accounts out, each for reasons. */
+  public Admission barring(Map<Integer, List<Bar>> accounts) {
     Admission other = new Admission(facts, open, signInKinds, register, terms);
     other.barred = Map.copyOf(accounts);
     return other;
   }
 
-  /** Why an account is kept out, if it is. */
-  public Optional<String> bar(int account) {
-    return Optional.ofNullable(barred.get(account));
+  /** What keeps an account out at an epoch second, what does so for sure first. */
+  public List<Bar> bars(int account, long asOf) {
+    return barred.getOrDefault(account, List.of()).stream()
+        .filter(bar -> bar.from() <= asOf)
+        .sorted(java.util.Comparator.comparing(bar -> !bar.sure()))
+        .toList();
   }
 
   /** Whether it asks for no sign-in. */
@@ -157,7 +169,8 @@ public final class Admission {
     } else if (facts.passwordEnds(account) <= asOf) {
       reasons.add("its password has expired");
     }
-    bar(account).ifPresent(reasons::add);
+    List<Bar> bars = bars(account, asOf);
+    bars.stream().filter(Bar::sure).forEach(bar -> reasons.add(bar.reason()));
     if (isBeforeSwitch(account, asOf)) {
       reasons.add("the application does not sign in from " + facts.source(account) + " yet");
     }
@@ -176,6 +189,9 @@ public final class Admission {
     }
     if (!reasons.isEmpty()) {
       return new Standing(State.BLOCKED, List.copyOf(reasons));
+    }
+    if (!bars.isEmpty()) {
+      return new Standing(State.UNDECIDED, bars.stream().map(Bar::reason).toList());
     }
     if (facts.is(account, Facts.STATE_UNKNOWN)) {
       return new Standing(

@@ -40,7 +40,9 @@ public record Remark(
     NO_WAY_TO_IT("no-way-to-it", "a right on a table without the way to it", 0),
     PUBLIC_RIGHTS("public-rights", "every role of the database has it", 1),
     MAY_SWITCH("may-switch", "a member may switch to a stronger role", 2),
-    SUPERUSER_BY_MEMBERSHIP("superuser-by-membership", "a member may switch to a superuser", 2);
+    SUPERUSER_BY_MEMBERSHIP("superuser-by-membership", "a member may switch to a superuser", 2),
+    SERVER_FILES("server-files", "a member reaches files or programs of the database's server", 2),
+    CREATES_ROLES("creates-roles", "a role may create roles, and so come to others", 2);
 
     private final String id;
     private final String words;

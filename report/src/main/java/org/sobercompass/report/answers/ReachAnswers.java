@@ -30,6 +30,7 @@ public final class ReachAnswers {
     this.facts = ask.model().facts();
     this.unread = powers.unread();
     NamedPowers.of(powers).forEach(power -> reaches.put(power, new Reach(powers, power)));
+    NamedPowers.ofSystems(powers).forEach(power -> reaches.put(power, new Reach(powers, power)));
   }
 
   /** The ids of the powers. */
@@ -132,7 +133,10 @@ public final class ReachAnswers {
     List<String> parts = new ArrayList<>();
     for (Reach.Step step : chain) {
       String to = Words.subject(facts, step.to());
-      parts.add(step.action().map(a -> a.name() + ": " + to).orElse("is in " + to));
+      parts.add(
+          step.how().isEmpty()
+              ? step.action().map(a -> a.name() + ": " + to).orElse("is in " + to)
+              : step.how());
     }
     return String.join(" → ", parts);
   }

@@ -4,9 +4,13 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
 import org.sobercompass.core.facts.Facts;
@@ -28,7 +32,10 @@ import org.sobercompass.core.system.database.DatabaseFacts;
 import org.sobercompass.core.system.database.DatabaseFacts.Given;
 import org.sobercompass.core.system.database.DatabaseFacts.Item;
 import org.sobercompass.core.system.database.DatabaseFacts.Kind;
+import org.sobercompass.core.system.database.DatabaseFacts.Policy;
+import org.sobercompass.core.system.database.DatabaseFacts.Read;
 import org.sobercompass.core.system.database.DatabaseFacts.Rows;
+import org.sobercompass.core.system.database.DatabaseFacts.View;
 import org.sobercompass.core.system.database.DatabaseRights;
 import org.sobercompass.sources.Ids;
 import org.sobercompass.sources.SightReader;
@@ -38,6 +45,16 @@ import tools.jackson.databind.JsonNode;
 
 /** The registration of databases; docs/databases.md describes the file. */
 public final class DatabaseFormat implements SystemFormat {
+  /** Stands in each database for whoever owns it (PostgreSQL 15 documentation, section 22.5). */
+  private static final String DATABASE_OWNER = "pg_database_owner";
+
+  /** Roles by which whoever is one acts as the server on its host, and how. */
+  private static final Map<String, String> HOST_ROLES =
+      Map.of(
+          "pg_execute_server_program", "runs programs on the server's host, as the server",
+          "pg_write_server_files", "writes files on the server's host, as the server",
+          "pg_read_server_files", "reads files on the server's host, as the server");
+
   private static final Set<String> KEYS =
       Set.of("kind", "id", "name", "owner", "sight", "collection");
 
@@ -82,6 +99,7 @@ public final class DatabaseFormat implements SystemFormat {
   /** One collection on its way into facts. */
   private static final class Loading {
     private final String name;
+    private final String directory;
     private final Facts facts;
     private final Problems problems;
     private final Map<String, Integer> groupOf = new HashMap<>();
@@ -89,11 +107,22 @@ public final class DatabaseFormat implements SystemFormat {
     private final DatabaseFacts.Builder into;
     private final Map<String, JsonNode> roles = new HashMap<>();
     private final List<JsonNode> members = new ArrayList<>();
-    private final Map<Integer, String> barred = new HashMap<>();
+    private final Map<Integer, List<Admission.Bar>> barred = new HashMap<>();
+    private final Map<Integer, JsonNode> unfinished = new LinkedHashMap<>();
+    private final Map<String, Item> items = new LinkedHashMap<>();
+    private final Map<String, Integer> nodes = new HashMap<>();
+    private final Map<String, List<Policy>> policies = new HashMap<>();
+    private final Map<String, List<Read>> reads = new HashMap<>();
+    private final Set<Integer> superusers = new HashSet<>();
+    private final Set<Integer> signing = new TreeSet<>();
+    private final Set<String> unread = new HashSet<>();
+    private String owner = "";
+    private boolean limited;
     private String database = "";
 
     Loading(String name, String directory, Context context) {
       this.name = name;
+      this.directory = directory;
       this.facts = context.facts();
       this.problems = context.problems();
       trustees = new Trustees.Builder(facts, facts.implicit(Implicit.EVERYONE));
@@ -124,15 +153,17 @@ public final class DatabaseFormat implements SystemFormat {
         case "function" ->
             put(node, place, Kind.FUNCTION, Lines.text(node, "schema"), Lines.text(node, "name"));
         case "default" -> byDefault(node, place);
-        case "server" -> {}
-        case "unread" ->
-            problems.warning(
-                place,
-                "the "
-                    + Lines.text(node, "what")
-                    + "s could not be read: "
-                    + Lines.text(node, "why"),
-                "a role that may; until then nothing is known of them");
+        case "policy" -> policy(node);
+        case "read" -> read(node);
+        case "server" ->
+            into.creatorsReachAll(Lines.text(node, "version").matches("(9|1[0-5])([^0-9].*)?"));
+        case "unread" -> {
+          unread.add(Lines.text(node, "what"));
+          problems.warning(
+              place,
+              "the " + Lines.text(node, "what") + "s could not be read: " + Lines.text(node, "why"),
+              "a role that may; until then nothing is known of them");
+        }
         default ->
             problems.error(
                 place,
@@ -178,22 +209,101 @@ public final class DatabaseFormat implements SystemFormat {
     private void role(JsonNode node) {
       String role = Lines.text(node, "name");
       roles.put(role, node);
+      if (role.equals(DATABASE_OWNER)) {
+        // Who that is stands with the database.
+        return;
+      }
       int trustee = trustee(role);
+      boolean superuser = Lines.yes(node, "superuser");
+      if (superuser) {
+        into.superuserRole(trustee);
+      } else if (Lines.yes(node, "creates_roles")) {
+        into.createsRoles(trustee, role);
+      }
+      String host = HOST_ROLES.getOrDefault(role, "");
+      if (!host.isEmpty()) {
+        into.reachesHost(trustee, host);
+      }
+      if (Lines.yes(node, "bypasses_rows")) {
+        into.bypassesAsRole(trustee);
+      }
       int group = groupOf.getOrDefault(role, Grant.MISSING);
       if (group < 0 || !Lines.yes(node, "login")) {
         return;
       }
-      for (int account : signingIn(group)) {
-        if (Lines.yes(node, "superuser")) {
+      List<Integer> accounts = signingIn(group);
+      into.signsIn(trustee, accounts);
+      signing.addAll(accounts);
+      for (int account : accounts) {
+        if (superuser) {
           into.superuser(account, trustee);
+          superusers.add(account);
         }
         if (Lines.yes(node, "bypasses_rows")) {
           into.bypasses(account);
         }
-        if (node.path("connections").asInt(-1) == 0) {
-          barred.put(account, "the role " + role + " may have no connections");
+        // A limit on connections does not count for superusers.
+        if (node.path("connections").asInt(-1) == 0 && !superuser) {
+          bar(account, "the role " + role + " may have no connections", Long.MIN_VALUE, true);
+        }
+        OptionalLong until = Lines.until(node);
+        if (until.isPresent() && !facts.source(account).equals(directory)) {
+          bar(
+              account,
+              "the password of the role "
+                  + role
+                  + " in the database has expired; it counts where the sign-in asks for that"
+                  + " password",
+              until.getAsLong(),
+              false);
         }
       }
+    }
+
+    private void bar(int account, String reason, long from, boolean sure) {
+      barred
+          .computeIfAbsent(account, a -> new ArrayList<>())
+          .add(new Admission.Bar(reason, from, sure));
+    }
+
+    private void policy(JsonNode node) {
+      String command = Lines.text(node, "command");
+      long rights = 0;
+      for (char letter : "rawd".toCharArray()) {
+        rights |=
+            command.equals("*") || command.indexOf(letter) >= 0 ? DatabaseRights.bit(letter) : 0;
+      }
+      List<Integer> whom = new ArrayList<>();
+      for (String role : Lines.texts(node, "roles")) {
+        whom.add(role.isEmpty() ? Trustees.EVERYONE : trustee(role));
+      }
+      if (Lines.yes(node, "permissive")) {
+        policies
+            .computeIfAbsent(key(node, "schema", "relation"), k -> new ArrayList<>())
+            .add(new Policy(rights, whom));
+      }
+    }
+
+    private void read(JsonNode node) {
+      Integer of = nodes.get(key(node, "of_schema", "of_name"));
+      if (of == null) {
+        return;
+      }
+      List<Integer> columns = new ArrayList<>();
+      List<String> names = Lines.texts(node, "columns");
+      for (String column : names) {
+        Integer at = nodes.get(key(node, "of_schema", "of_name") + "\n" + column);
+        if (at != null) {
+          columns.add(at);
+        }
+      }
+      reads
+          .computeIfAbsent(key(node, "schema", "name"), k -> new ArrayList<>())
+          .add(new Read(of, columns.size() == names.size() ? columns : List.of()));
+    }
+
+    private static String key(JsonNode node, String schema, String relation) {
+      return Lines.text(node, schema) + "\n" + Lines.text(node, relation);
     }
 
     private List<Integer> signingIn(int group) {
@@ -213,12 +323,15 @@ public final class DatabaseFormat implements SystemFormat {
       if (known >= 0) {
         return known;
       }
-      int group = groupOf.getOrDefault(role, Grant.MISSING);
-      return trustees.add(role, role, group);
+      boolean owning = role.equals(DATABASE_OWNER) && !owner.isEmpty();
+      int group = groupOf.getOrDefault(owning ? owner : role, Grant.MISSING);
+      return trustees.add(role, owning ? role + " (" + owner + ")" : role, group);
     }
 
     private void database(JsonNode node, Place place) {
       database = Lines.text(node, "name");
+      owner = Lines.text(node, "owner");
+      limited = node.path("connections").asInt(-1) == 0;
       int at = put(node, place, Kind.DATABASE);
       if (!Lines.yes(node, "open")) {
         into.close(at);
@@ -257,7 +370,17 @@ public final class DatabaseFormat implements SystemFormat {
         return at;
       }
       int owns = trustee(owned);
-      if (!into.put(at, new Item(kind, owns, given, true, rows))) {
+      Item item = new Item(kind, owns, given, true, rows, Optional.empty(), Optional.empty());
+      boolean later =
+          rows != Rows.ALL || (kind == Kind.VIEW && Lines.text(node, "type").equals("v"));
+      if (later) {
+        unfinished.put(at, node);
+        items.put(way[0] + "\n" + way[1], item);
+      }
+      boolean first =
+          later ? nodes.putIfAbsent(String.join("\n", way), at) == null : into.put(at, item);
+      nodes.putIfAbsent(String.join("\n", way), at);
+      if (!first) {
         problems.error(
             place, "the " + kind.word() + " stands twice", "one collection of one database");
       }
@@ -285,18 +408,73 @@ public final class DatabaseFormat implements SystemFormat {
             "the collection has no database",
             "what `sober collect database` wrote");
       }
+      unfinished.forEach(this::complete);
+      if (limited) {
+        for (int account : signing) {
+          if (!superusers.contains(account)) {
+            bar(
+                account,
+                "the database " + database + " may have no connections but a superuser's",
+                Long.MIN_VALUE,
+                true);
+          }
+        }
+      }
       for (JsonNode node : members) {
         JsonNode member = roles.get(Lines.text(node, "member"));
         JsonNode role = roles.get(Lines.text(node, "role"));
-        if (member != null && role != null && !Lines.yes(member, "superuser")) {
+        boolean owning = Lines.text(node, "role").equals(DATABASE_OWNER);
+        boolean inherits =
+            node.has("inherits")
+                ? Lines.yes(node, "inherits")
+                : member != null && Lines.yes(member, "inherits");
+        boolean switches = !node.has("switches") || Lines.yes(node, "switches") || inherits;
+        if (member != null
+            && role != null
+            && switches
+            && !owning
+            && !Lines.yes(member, "superuser")) {
           into.switching(
               new DatabaseFacts.Switch(
                   trustee(Lines.text(node, "member")),
                   trustee(Lines.text(node, "role")),
-                  Lines.yes(member, "inherits"),
+                  inherits,
                   Lines.yes(role, "superuser")));
         }
       }
+    }
+
+    /** Policies and what views read from come after the relations they are about. */
+    private void complete(int at, JsonNode node) {
+      String key = key(node, "schema", "name");
+      Item item = Objects.requireNonNull(items.get(key));
+      // A collection of before these were collected has none of them for any relation.
+      boolean known = node.has("updatable");
+      Optional<List<Policy>> through =
+          known && !unread.contains("policy")
+              ? Optional.of(List.copyOf(policies.getOrDefault(key, List.of())))
+              : Optional.empty();
+      Optional<View> view =
+          item.kind() == Kind.VIEW
+              ? Optional.of(
+                  new View(
+                      known && !unread.contains("read"),
+                      Lines.yes(node, "invoker"),
+                      List.copyOf(reads.getOrDefault(key, List.of())),
+                      statements(node.path("updatable").asInt(0)),
+                      statements(node.path("triggered").asInt(0))))
+              : Optional.empty();
+      into.put(
+          at,
+          new Item(
+              item.kind(), item.owner(), item.given(), item.known(), item.rows(), through, view));
+    }
+
+    /** The server numbers update 2, insert 3 and delete 4, one bit each. */
+    private static long statements(int bits) {
+      return ((bits & 4) != 0 ? DatabaseRights.bit('w') : 0)
+          | ((bits & 8) != 0 ? DatabaseRights.bit('a') : 0)
+          | ((bits & 16) != 0 ? DatabaseRights.bit('d') : 0);
     }
   }
 }

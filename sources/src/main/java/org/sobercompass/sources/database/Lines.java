@@ -5,8 +5,11 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
+import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.OptionalLong;
 import java.util.function.BiConsumer;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
@@ -79,5 +82,17 @@ final class Lines {
     List<String> texts = new ArrayList<>();
     node.path(name).forEach(item -> texts.add(item.asString("")));
     return texts;
+  }
+
+  /** When the password of a role ends, epoch second; empty when it does not, or is no instant. */
+  static OptionalLong until(JsonNode role) {
+    String text = text(role, "until");
+    try {
+      return text.isEmpty()
+          ? OptionalLong.empty()
+          : OptionalLong.of(Instant.parse(text).getEpochSecond());
+    } catch (DateTimeParseException e) {
+      return OptionalLong.empty();
+    }
   }
 }

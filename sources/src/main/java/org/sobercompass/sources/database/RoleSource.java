@@ -1,13 +1,12 @@
 package org.sobercompass.sources.database;
 
 import java.nio.file.Path;
-import java.time.Instant;
-import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder.Space;
 import org.sobercompass.core.facts.FactsSource;
@@ -32,6 +31,7 @@ public final class RoleSource {
   private final Map<String, Integer> groups = new HashMap<>();
   private final Map<String, Boolean> inherits = new HashMap<>();
   private final List<JsonNode> members = new ArrayList<>();
+  private boolean unread;
 
   /**
    * A reader.
@@ -52,12 +52,16 @@ public final class RoleSource {
     for (JsonNode node : members) {
       member(node);
     }
+    if (unread) {
+      groups.values().forEach(group -> into.open(group, Via.ROLE));
+    }
   }
 
   private void line(JsonNode node, Place place) {
     switch (Lines.text(node, "kind")) {
       case "role" -> role(node, place);
       case "member" -> members.add(node);
+      case "unread" -> unread |= Lines.text(node, "what").equals("member");
       default -> {}
     }
   }
@@ -75,26 +79,30 @@ public final class RoleSource {
     if (directory.isPresent()) {
       into.refer(group, Via.SIGNS_IN, Space.OTHER, directory.get() + "/" + role);
     } else {
-      add(SubjectKind.ACCOUNT, role, role, Facts.SERVICE, until(node, place));
+      int account = add(SubjectKind.ACCOUNT, role, role, Facts.SERVICE, Facts.NEVER);
+      until(node, place).ifPresent(end -> into.passwordEnds(account, end));
       into.refer(group, Via.SIGNS_IN, Space.LOGIN, role);
     }
   }
 
-  private long until(JsonNode node, Place place) {
-    String text = Lines.text(node, "until");
-    try {
-      return text.isEmpty() ? Facts.NEVER : Instant.parse(text).getEpochSecond();
-    } catch (DateTimeParseException e) {
+  /** When the password of a role ends ({@code VALID UNTIL}). */
+  private OptionalLong until(JsonNode node, Place place) {
+    OptionalLong end = Lines.until(node);
+    if (end.isEmpty() && !Lines.text(node, "until").isEmpty()) {
+      String text = Lines.text(node, "until");
       problems.error(place, Problem.quote(text) + " is no instant", "2026-01-31T00:00:00Z");
-      return Facts.NEVER;
     }
+    return end;
   }
 
   private void member(JsonNode node) {
     Integer group = groups.get(Lines.text(node, "role"));
     String member = Lines.text(node, "member");
-    if (group != null) {
-      boolean has = inherits.getOrDefault(member, true);
+    // Each database has an owner of its own, while the roles are of all databases of the server.
+    boolean owning = Lines.text(node, "role").equals("pg_database_owner");
+    if (group != null && !owning) {
+      boolean has =
+          node.has("inherits") ? Lines.yes(node, "inherits") : inherits.getOrDefault(member, true);
       into.refer(group, has ? Via.ROLE : Via.SWITCH, Space.ID, member);
     }
   }

@@ -9,6 +9,7 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Basis;
+import org.sobercompass.core.system.Climb;
 import org.sobercompass.core.system.Decider;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.ListLine;
@@ -86,6 +87,25 @@ public final class DatabaseAccess extends ListedSystem {
   @Override
   public List<Remark> remarks(long asOf, IntFunction<SubjectSet> subjectsOf) {
     return new DatabaseRemarks(facts, grants, subjectsOf).all();
+  }
+
+  @Override
+  public List<Integer> controllers() {
+    return new DatabaseClimbs(facts).controllers();
+  }
+
+  @Override
+  public List<Climb> climbs() {
+    return new DatabaseClimbs(facts).climbs();
+  }
+
+  @Override
+  public int unread() {
+    int count = 0;
+    for (DatabaseFacts.Item item : facts.items) {
+      count += item.known() ? 0 : 1;
+    }
+    return count;
   }
 
   @Override

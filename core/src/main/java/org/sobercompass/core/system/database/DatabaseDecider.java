@@ -119,6 +119,43 @@ final class DatabaseDecider implements Decider {
     return steps;
   }
 
+  /** What stands behind a right: policies of row security, or what a view reads from. */
+  private Optional<Layer> behind(DatabaseMasks masks, DatabaseWho who, Step last) {
+    if (masks.isDirect(last.resource)) {
+      return Optional.empty();
+    }
+    Verdict verdict =
+        masks.behind(last.resource, last.need, false) == 0
+            ? Verdict.YES
+            : masks.behind(last.resource, last.need, true) == 0 ? Verdict.UNDECIDED : Verdict.NO;
+    int relation =
+        facts.items[last.resource].kind() == Kind.COLUMN
+            ? facts.tree.parent(last.resource)
+            : last.resource;
+    DatabaseFacts.Item item = facts.items[relation];
+    String name =
+        item.view().isPresent() ? "what the view reads from" : "rows that a policy lets through";
+    return Optional.of(
+        new Layer(name, relation, verdict, List.of(), List.of(), reason(item, verdict, who)));
+  }
+
+  private String reason(DatabaseFacts.Item item, Verdict verdict, DatabaseWho who) {
+    if (item.view().isPresent()) {
+      DatabaseFacts.View view = item.view().get();
+      String whose =
+          view.invoker()
+              ? "whoever uses it needs the right there too"
+              : "its owner " + facts.trustees.label(item.owner()) + " needs the right there";
+      return !view.known()
+          ? "what it reads from was not collected"
+          : verdict == Verdict.YES ? "" : whose;
+    }
+    boolean exempt = who.superuser() || who.bypasses();
+    return verdict == Verdict.NO
+        ? "row security is on, and no policy lets rows through"
+        : exempt ? "" : item.policies().isEmpty() ? "its policies were not collected" : "";
+  }
+
   private static boolean same(Step a, Step b) {
     return a.resource == b.resource && a.need == b.need;
   }
@@ -139,11 +176,18 @@ final class DatabaseDecider implements Decider {
     List<Layer> layers = new ArrayList<>();
     for (Step step : steps(question.resource(), need(question))) {
       List<Integer> gives = givers(token.account(), who, step);
+      if (isLast(step, question) && verdict(masks, step) != Verdict.NO) {
+        behind(masks, who, step).ifPresent(layers::add);
+      }
       layers.add(
           new Layer(
               step.name, step.resource, verdict(masks, step), gives, List.of(), note(who, step)));
     }
     return layers;
+  }
+
+  private static boolean isLast(Step step, Question question) {
+    return step.resource == question.resource() && step.need == need(question);
   }
 
   private String note(DatabaseWho who, Step step) {
@@ -170,6 +214,10 @@ final class DatabaseDecider implements Decider {
     if (kind == Kind.COLUMN) {
       collect(who, step, facts.tree.parent(step.resource), gives);
     }
+    int schema = schemaDropping(step);
+    if (schema >= 0 && who.who().is(grants.trustee(grants.first(schema)), true)) {
+      gives.add(grants.first(schema));
+    }
     boolean reads = (DatabaseMasks.readAll(kind) & step.need) != 0 && grants.readAll() >= 0;
     if (reads && who.who().is(facts.readAll, true)) {
       gives.add(grants.readAll());
@@ -179,6 +227,17 @@ final class DatabaseDecider implements Decider {
       gives.add(grants.writeAll());
     }
     return gives;
+  }
+
+  /** The schema whose owner may drop what is asked about, or -1. */
+  private int schemaDropping(Step step) {
+    int above = facts.tree.parent(step.resource);
+    boolean dropped =
+        (step.need & DatabaseRights.DROP) != 0
+            && above >= 0
+            && facts.items[above].kind() == Kind.SCHEMA
+            && facts.items[above].owner() >= 0;
+    return dropped ? above : -1;
   }
 
   private void collect(DatabaseWho who, Step step, int resource, List<Integer> into) {
@@ -264,6 +323,10 @@ final class DatabaseDecider implements Decider {
 
   @Override
   public Optional<Crowd> crowd(Question question, IntFunction<BitSet> members, long asOf) {
+    DatabaseWho nobody = new DatabaseWho(new Who(new long[1], new long[1], 0), false, false);
+    if (!new DatabaseMasks(facts, nobody).isDirect(question.resource())) {
+      return Optional.empty();
+    }
     BitSet yes = new BitSet();
     yes.or(members.apply(facts.trustees.subject(Trustees.EVERYONE)));
     BitSet perhaps = (BitSet) yes.clone();
@@ -321,6 +384,10 @@ final class DatabaseDecider implements Decider {
       if (facts.items[at].kind() != Kind.COLUMN) {
         break;
       }
+    }
+    int schema = schemaDropping(step);
+    if (schema >= 0) {
+      giving.add(grants.first(schema));
     }
     if (grants.readAll() >= 0 && (DatabaseMasks.readAll(kind) & step.need) != 0) {
       giving.add(grants.readAll());

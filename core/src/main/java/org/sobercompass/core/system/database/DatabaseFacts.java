@@ -1,14 +1,18 @@
 package org.sobercompass.core.system.database;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.system.PathTree;
 import org.sobercompass.core.system.Trustees;
+import org.sobercompass.core.system.Who;
 
 /** The objects of one database with their owners and grants, frozen. Thread-safe. */
 public final class DatabaseFacts {
@@ -29,7 +33,9 @@ public final class DatabaseFacts {
 
     Kind(String word, String letters) {
       this.word = word;
+      boolean dropped = !letters.isEmpty() && !word.equals("column");
       long mask = letters.isEmpty() ? 0 : DatabaseRights.OWN;
+      mask |= dropped ? DatabaseRights.DROP : 0;
       for (char letter : letters.toCharArray()) {
         mask |= DatabaseRights.bit(letter) | DatabaseRights.option(letter);
       }
@@ -64,8 +70,47 @@ public final class DatabaseFacts {
    * @param given its grants; none for an object whose grants could not be read
    * @param known whether its grants could be read
    * @param rows whether rows are hidden by policies (row security), and from whom
+   * @param policies what lets rows through; empty where that was not read
+   * @param view what it reads from, if it is a view
    */
-  public record Item(Kind kind, int owner, List<Given> given, boolean known, Rows rows) {}
+  public record Item(
+      Kind kind,
+      int owner,
+      List<Given> given,
+      boolean known,
+      Rows rows,
+      Optional<List<Policy>> policies,
+      Optional<View> view) {}
+
+  /**
+   * A policy that lets rows through (PostgreSQL 15 documentation, section 5.8).
+   *
+   * @param rights the statements it is for: select, insert, update, delete
+   * @param trustees for whom
+   */
+  public record Policy(long rights, List<Integer> trustees) {}
+
+  /**
+   * What a view reads from. On that its owner is asked, or whoever uses it where it is an
+   * invoker's.
+   *
+   * @param known whether it was read what it reads from
+   * @param invoker whether it asks for the rights of whoever uses it
+   * @param reads the relations read from, each with the columns used, where rights are kept for
+   *     them
+   * @param updatable the statements that it passes on to what it reads from
+   * @param triggered the statements that a trigger of its own carries out
+   */
+  public record View(
+      boolean known, boolean invoker, List<Read> reads, long updatable, long triggered) {}
+
+  /**
+   * A relation that a view reads from.
+   *
+   * @param relation the number of the relation
+   * @param columns the numbers of the columns used; empty where no right on columns would do
+   */
+  public record Read(int relation, List<Integer> columns) {}
 
   /** Row security of a table. */
   public enum Rows {
@@ -97,6 +142,11 @@ public final class DatabaseFacts {
   final List<Switch> switches;
   final Map<Integer, List<String>> defaults;
   final Set<Integer> bypassing;
+  final Map<Integer, DatabaseWho> asRole;
+  final Map<Integer, String> powerful;
+  final Map<Integer, List<Integer>> signingIn;
+  final boolean creatorsReachAll;
+  final Map<Integer, String> creators;
 
   /**
    * A role that another may switch to.
@@ -110,13 +160,18 @@ public final class DatabaseFacts {
 
   private DatabaseFacts(Builder builder, PathTree.Built built) {
     tree = built.tree();
+    powerful = Map.copyOf(builder.powerful);
+    signingIn = Map.copyOf(builder.signingIn);
+    creatorsReachAll = builder.creatorsReachAll;
+    creators = Map.copyOf(builder.creators);
     trustees = builder.trustees.build();
     items = new Item[tree.size()];
     closed = new BitSet();
     for (int r = 0; r < items.length; r++) {
       items[r] = unread(tree.depth(r));
     }
-    builder.items.forEach((node, item) -> items[built.numbers()[node]] = item);
+    builder.items.forEach(
+        (node, item) -> items[built.numbers()[node]] = numbered(item, built.numbers()));
     defaults = new HashMap<>();
     builder.defaults.forEach((node, words) -> defaults.put(built.numbers()[node], words));
     bypassing = Set.copyOf(builder.bypassing);
@@ -125,7 +180,64 @@ public final class DatabaseFacts {
     superusers = Map.copyOf(builder.superusers);
     readAll = trustees.find("pg_read_all_data");
     writeAll = trustees.find("pg_write_all_data");
+    asRole = new HashMap<>();
+    for (Item item : items) {
+      if (item.view().isPresent() && item.owner() >= 0) {
+        asRole.computeIfAbsent(item.owner(), owner -> role(owner, builder));
+      }
+    }
   }
+
+  private static Item numbered(Item item, int[] numbers) {
+    return item.view().isEmpty()
+        ? item
+        : new Item(
+            item.kind,
+            item.owner,
+            item.given,
+            item.known,
+            item.rows,
+            item.policies,
+            item.view.map(
+                v ->
+                    new View(
+                        v.known,
+                        v.invoker,
+                        v.reads.stream()
+                            .map(
+                                r ->
+                                    new Read(
+                                        numbers[r.relation],
+                                        r.columns.stream().map(c -> numbers[c]).toList()))
+                            .toList(),
+                        v.updatable,
+                        v.triggered)));
+  }
+
+  /** A role as the server counts it: itself, and all that it inherits from. */
+  private DatabaseWho role(int trustee, Builder builder) {
+    long[] sure = new long[(trustees.size() + 63) >> 6];
+    Deque<Integer> open = new ArrayDeque<>(List.of(trustee));
+    Set<Integer> seen = new HashSet<>(open);
+    sure[0] |= 1L << Trustees.EVERYONE;
+    while (!open.isEmpty()) {
+      int at = open.remove();
+      sure[at >> 6] |= 1L << at;
+      for (Switch one : builder.switches) {
+        if (one.member() == at && one.inherits() && seen.add(one.role())) {
+          open.add(one.role());
+        }
+      }
+    }
+    String power = builder.powerful.getOrDefault(trustee, "");
+    return new DatabaseWho(
+        new Who(sure, new long[sure.length], 2),
+        power.equals(SUPERUSER),
+        builder.bypassingRoles.contains(trustee));
+  }
+
+  /** What a superuser is powerful by. */
+  static final String SUPERUSER = "a superuser";
 
   private DatabaseFacts(DatabaseFacts from, Item[] items) {
     this.tree = from.tree;
@@ -138,6 +250,11 @@ public final class DatabaseFacts {
     this.switches = from.switches;
     this.defaults = from.defaults;
     this.bypassing = from.bypassing;
+    this.asRole = from.asRole;
+    this.powerful = from.powerful;
+    this.signingIn = from.signingIn;
+    this.creatorsReachAll = from.creatorsReachAll;
+    this.creators = from.creators;
   }
 
   /** The same as if one grant on an object gave nothing. */
@@ -146,7 +263,15 @@ public final class DatabaseFacts {
     Item item = items[resource];
     List<Given> left = new ArrayList<>(item.given());
     left.set(given, new Given(left.get(given).trustee(), 0, left.get(given).by()));
-    others[resource] = new Item(item.kind(), item.owner(), left, item.known(), item.rows());
+    others[resource] =
+        new Item(
+            item.kind(),
+            item.owner(),
+            left,
+            item.known(),
+            item.rows(),
+            item.policies(),
+            item.view());
     return new DatabaseFacts(this, others);
   }
 
@@ -156,7 +281,7 @@ public final class DatabaseFacts {
         depth == 0
             ? Kind.SERVER
             : depth == 1 ? Kind.DATABASE : depth == 2 ? Kind.SCHEMA : Kind.TABLE;
-    return new Item(kind, -1, List.of(), depth == 0, Rows.ALL);
+    return new Item(kind, -1, List.of(), depth == 0, Rows.ALL, Optional.empty(), Optional.empty());
   }
 
   /** The tree: server, databases, schemas, what is in them, columns. */
@@ -184,6 +309,11 @@ public final class DatabaseFacts {
     private final List<Switch> switches = new ArrayList<>();
     private final Map<Integer, List<String>> defaults = new HashMap<>();
     private final Set<Integer> bypassing = new HashSet<>();
+    private final Set<Integer> bypassingRoles = new HashSet<>();
+    private final Map<Integer, String> powerful = new HashMap<>();
+    private final Map<Integer, List<Integer>> signingIn = new HashMap<>();
+    private final Map<Integer, String> creators = new HashMap<>();
+    private boolean creatorsReachAll = true;
 
     /** Whose grants name these trustees. */
     public Builder(Trustees.Builder trustees) {
@@ -223,6 +353,39 @@ public final class DatabaseFacts {
     /** Says that an account signs in as a role for which row security does not count. */
     public void bypasses(int account) {
       bypassing.add(account);
+    }
+
+    /** Says that row security does not count for a role. */
+    public void bypassesAsRole(int trustee) {
+      bypassingRoles.add(trustee);
+    }
+
+    /** Says which accounts sign in as a role. */
+    public void signsIn(int trustee, List<Integer> accounts) {
+      signingIn.put(trustee, List.copyOf(accounts));
+    }
+
+    /** Says that whoever is a role may everything, as a superuser. */
+    public void superuserRole(int trustee) {
+      powerful.put(trustee, SUPERUSER);
+    }
+
+    /** Says by what whoever is a role comes to everything that the server may do on its host. */
+    public void reachesHost(int trustee, String how) {
+      powerful.putIfAbsent(trustee, how);
+    }
+
+    /** Says that a role may create roles. */
+    public void createsRoles(int trustee, String name) {
+      creators.put(trustee, name);
+    }
+
+    /**
+     * Says whether who may create roles may give itself every role but a superuser's: up to version
+     * 15; after it, those over which it has the admin option (PostgreSQL 16 release notes, E.1.3).
+     */
+    public void creatorsReachAll(boolean all) {
+      creatorsReachAll = all;
     }
 
     /** The frozen facts. */

@@ -66,7 +66,7 @@ final class DatabaseGrants {
   }
 
   private static long ownerHas() {
-    return DatabaseRights.OPTIONS | DatabaseRights.OWN;
+    return DatabaseRights.OPTIONS | DatabaseRights.OWN | DatabaseRights.DROP;
   }
 
   private static Grant onAccount(Grant grant, int account) {

@@ -32,6 +32,8 @@ final class DatabaseRemarks {
     open(all);
     unreachable(all);
     switches(all);
+    serverFiles(all);
+    creators(all);
     all.sort(Comparator.comparingInt(Remark::resource).thenComparing(Remark::kind));
     return List.copyOf(all);
   }
@@ -125,9 +127,80 @@ final class DatabaseRemarks {
     return masks.reaches(resource, true);
   }
 
-  private void switches(List<Remark> all) {
+  /** Up to version 15 these may give themselves every role but a superuser's. */
+  private void creators(List<Remark> all) {
+    new TreeMap<>(facts.creators)
+        .forEach(
+            (trustee, name) ->
+                all.add(
+                    new Remark(
+                        Remark.Kind.CREATES_ROLES,
+                        0,
+                        name,
+                        "the role "
+                            + name
+                            + " may create roles, and so "
+                            + (facts.creatorsReachAll
+                                ? "give itself every role but a superuser's, also those that reach"
+                                    + " the server's files, and set their passwords"
+                                : "give itself those over which it has the admin option"),
+                        subjects(trustee),
+                        List.of(),
+                        0,
+                        "let superusers create roles, or say who may do so and why")));
+  }
+
+  /** Roles by which files of the server are reached, and all who come to them. */
+  private void serverFiles(List<Remark> all) {
+    DatabaseClimbs climbs = new DatabaseClimbs(facts);
     for (Switch allowed : facts.switches) {
-      if (!allowed.inherits() || allowed.superuser()) {
+      String how = facts.powerful.getOrDefault(allowed.role(), DatabaseFacts.SUPERUSER);
+      if (!how.equals(DatabaseFacts.SUPERUSER)) {
+        String member = facts.trustees.label(allowed.member());
+        String role = facts.trustees.label(allowed.role());
+        all.add(
+            new Remark(
+                Remark.Kind.SERVER_FILES,
+                0,
+                facts.trustees.text(allowed.member()) + " " + facts.trustees.text(allowed.role()),
+                "the role "
+                    + member
+                    + " is a member of "
+                    + role
+                    + ", which "
+                    + how
+                    + also(climbs, allowed),
+                subjects(climbs, allowed),
+                List.of(),
+                0,
+                "revoke " + role + " from " + member + ", or say who may do so and why"));
+      }
+    }
+  }
+
+  private List<Integer> subjects(DatabaseClimbs climbs, Switch allowed) {
+    List<Integer> all = new ArrayList<>(subjects(allowed.member()));
+    climbs.leadingTo(allowed.member()).forEach(role -> all.addAll(subjects(role)));
+    return all.stream().distinct().sorted().toList();
+  }
+
+  private String also(DatabaseClimbs climbs, Switch allowed) {
+    List<String> others =
+        climbs.leadingTo(allowed.member()).stream().map(facts.trustees::label).sorted().toList();
+    return others.isEmpty()
+        ? ""
+        : "; so may "
+            + String.join(", ", others.stream().limit(4).toList())
+            + (others.size() > 4 ? " and " + (others.size() - 4) + " more" : "")
+            + ", who can become "
+            + facts.trustees.label(allowed.member());
+  }
+
+  private void switches(List<Remark> all) {
+    DatabaseClimbs climbs = new DatabaseClimbs(facts);
+    for (Switch allowed : facts.switches) {
+      boolean plain = !facts.powerful.containsKey(allowed.role());
+      if ((!allowed.inherits() && plain) || allowed.superuser()) {
         String member = facts.trustees.label(allowed.member());
         String role = facts.trustees.label(allowed.role());
         Remark.Kind kind =
@@ -142,9 +215,9 @@ final class DatabaseRemarks {
                     + " may switch to "
                     + role
                     + (allowed.superuser()
-                        ? ", a superuser, who may do everything"
+                        ? ", a superuser, who may do everything" + also(climbs, allowed)
                         : ", of which it inherits nothing: what it does not have it can take"),
-                subjects(allowed.member()),
+                allowed.superuser() ? subjects(climbs, allowed) : subjects(allowed.member()),
                 List.of(),
                 0,
                 "revoke " + role + " from " + member + ", or say who may do so and why"));

@@ -36,11 +36,14 @@ public final class DatabaseRights {
   static final long USAGE = bit('U');
   static final long CONNECT = bit('c');
 
-  /** Altering and dropping, and giving rights. */
+  /** Altering, and giving rights. */
   static final long OWN = 1L << 2 * LETTERS.length();
 
+  /** Dropping: the owner may, and the owner of the schema it is in. */
+  static final long DROP = OWN << 1;
+
   /** Every right, with the right to pass it on. */
-  static final long ALL = (OWN << 1) - 1;
+  static final long ALL = (DROP << 1) - 1;
 
   /** Every privilege with the right to pass it on, but not the privileges themselves. */
   static final long OPTIONS = (OWN - 1) & ~((1L << LETTERS.length()) - 1);
@@ -70,6 +73,7 @@ public final class DatabaseRights {
       items.add(new Item("grant-" + NAMES.get(i), 1L << (i + NAMES.size()), true, true));
     }
     items.add(new Item("own", OWN, true));
+    items.add(new Item("drop", DROP, true));
     return new MaskRights(items);
   }
 
