@@ -100,7 +100,8 @@ public final class ReachAnswers {
         .forEach(
             a -> {
               List<Reach.Step> chain = reach == null ? List.of() : reach.chain(a);
-              long acts = chain.stream().filter(s -> s.action().isPresent()).count();
+              long acts =
+                  chain.stream().filter(s -> s.action().isPresent() || !s.how().isEmpty()).count();
               rows.add(
                   new Object[] {
                     facts.label(a), facts.login(a), acts, words(chain), facts.key(a).text()

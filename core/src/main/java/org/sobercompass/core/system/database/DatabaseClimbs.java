@@ -78,16 +78,17 @@ final class DatabaseClimbs {
     int at = role;
     int to = next.getOrDefault(at, at);
     while (to != at && to != CREATING) {
-      steps.add("may switch to " + facts.trustees.label(to));
+      String power = facts.powerful.getOrDefault(to, DatabaseFacts.SUPERUSER);
+      boolean host = !power.equals(DatabaseFacts.SUPERUSER);
+      steps.add((host ? "is a member of " : "may switch to ") + facts.trustees.label(to));
       at = to;
       to = next.getOrDefault(at, at);
     }
+    String power = facts.powerful.getOrDefault(at, "");
     steps.add(
         to == CREATING
             ? "may create roles, and so give itself every role but a superuser's"
-            : facts.powerful.getOrDefault(at, "").equals(DatabaseFacts.SUPERUSER)
-                ? "which is a superuser"
-                : facts.powerful.getOrDefault(at, ""));
+            : power.equals(DatabaseFacts.SUPERUSER) ? "which is a superuser" : "which " + power);
     return new Climb(account, facts.trustees.subject(at), String.join(", ", steps));
   }
 
