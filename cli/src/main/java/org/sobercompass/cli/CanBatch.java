@@ -160,6 +160,9 @@ final class CanBatch {
   }
 
   private String reason(RightAnswers words, Batch.Item item) {
+    if (item.question().allOf().length > 1) {
+      return words.alone(item.view(), item.account(), item.question());
+    }
     var routes =
         new RouteFinder(asker, Limits.ONE)
             .find(item.view(), item.account(), item.right(), item.resource());
@@ -181,7 +184,7 @@ final class CanBatch {
       Names.Permission permission =
           permissions.computeIfAbsent(question.permission(), names::permission);
       int node = names.node(permission.view(), question.node());
-      return Optional.of(new Batch.Item(account, permission.view(), permission.right(), node));
+      return Optional.of(new Batch.Item(account, permission.view(), permission.at(node)));
     } catch (UsageException e) {
       String message = e.getMessage() == null ? "" : e.getMessage().split("\n", 2)[0];
       problems.add(Problem.error(question.place(), message, ""));

@@ -24,11 +24,13 @@ import picocli.CommandLine.Parameters;
       "Examples, on the demo:",
       "  sober can tova.quill permits:permits:issue --at vault",
       "  sober can joss.merrin orders:orders:raise",
+      "  sober can hpine fernstore:read+write --at /srv/fernhollow/minutes",
       "  sober can nlarkin set-password --on wmarsh",
       "  sober can nlarkin write=telephoneNumber --on tquill",
       "  sober can --questions questions.csv --why",
       "Questions are CSV with the columns account,permission,node, or JSON lines with the same",
-      "names; - is standard input. Answers come in the order asked. An admin action, or a single right",
+      "names; - is standard input. Answers come in the order asked. An admin action, or a single"
+          + " right",
       "(write=, read=, right=, create=, delete-child=, do=), has its object in the column node."
     })
 final class CanCommand implements Callable<Integer> {
@@ -79,7 +81,8 @@ final class CanCommand implements Callable<Integer> {
     }
     if (account == null || permission == null) {
       throw new UsageException(
-          "expected an account and a permission, as in: sober can ilse.brandt orders:payments:sign");
+          "expected an account and a permission, as in: sober can ilse.brandt"
+              + " orders:payments:sign");
     }
     Names names = inputs.names();
     int who = names.account(account);
@@ -89,6 +92,13 @@ final class CanCommand implements Callable<Integer> {
     Names.Permission asked = names.permission(permission);
     int node = names.node(asked.view(), at);
     RightAnswers answers = new RightAnswers(inputs.ask());
+    if (!asked.together().isEmpty()) {
+      inputs.print(
+          inputs.isTable()
+              ? answers.canTogetherBrief(asked.view(), who, asked.at(node))
+              : answers.canTogether(asked.view(), who, asked.at(node)));
+      return code(inputs.model().asker().can(asked.view(), who, asked.at(node)).verdict());
+    }
     inputs.print(
         inputs.isTable()
             ? answers.canBrief(asked.view(), who, asked.right(), node)

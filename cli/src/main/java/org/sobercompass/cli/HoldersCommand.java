@@ -22,6 +22,7 @@ import picocli.CommandLine.Parameters;
       "  sober holders orders:payments:sign",
       "  sober holders seedbook:labels:print --at herbarium",
       "  sober holders doors:door:hold --below",
+      "  sober holders fernstore:read+write --at /srv/fernhollow/minutes",
       "  sober holders set-password --on ilse.brandt"
     })
 final class HoldersCommand implements Callable<Integer> {
@@ -59,6 +60,10 @@ final class HoldersCommand implements Callable<Integer> {
     Names.Permission asked = names.permission(permission);
     int node = names.node(asked.view(), at);
     RightAnswers answers = new RightAnswers(inputs.ask());
+    if (!asked.together().isEmpty()) {
+      inputs.printBrief(answers.together(asked.view(), asked.at(node)));
+      return Exit.OK;
+    }
     inputs.print(
         inputs.isTable()
             ? answers.holdersBrief(asked.view(), asked.right(), node, below)

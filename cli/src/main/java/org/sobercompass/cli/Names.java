@@ -9,6 +9,7 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Spelling;
+import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.sources.NameResolver;
 
@@ -19,8 +20,28 @@ final class Names {
   private final AccessModel model;
   private final Facts facts;
 
-  /** A permission of a system. */
-  record Permission(SystemView view, int right) {}
+  /**
+   * What is asked for of a system: one permission, or several together.
+   *
+   * @param right the permission, or the first of them
+   * @param together all of them; none where it is one
+   */
+  record Permission(SystemView view, int right, List<Integer> together) {
+    /** The question at a node. */
+    Question at(int node) {
+      return together.isEmpty()
+          ? Question.of(node, right)
+          : new Question(node, together.stream().mapToInt(Integer::intValue).toArray());
+    }
+
+    /** The same, where only one permission can be asked about. */
+    Permission alone() {
+      if (!together.isEmpty()) {
+        throw new UsageException("this is told of one permission at a time; `can` takes several");
+      }
+      return this;
+    }
+  }
 
   Names(AccessModel model) {
     this.model = model;
@@ -87,10 +108,20 @@ final class Names {
               + example());
     }
     SystemView view = application(text.substring(0, colon));
-    String right = text.substring(colon + 1);
+    String rights = text.substring(colon + 1);
+    if (view.rights().find(rights).isPresent() || rights.indexOf('+') < 0) {
+      return new Permission(view, right(view, rights), List.of());
+    }
+    List<Integer> all = new ArrayList<>();
+    for (String right : rights.split("\\+", -1)) {
+      all.add(right(view, right));
+    }
+    return new Permission(view, all.get(0), all);
+  }
+
+  private static int right(SystemView view, String right) {
     return view.rights()
         .find(right)
-        .map(number -> new Permission(view, number))
         .orElseThrow(
             () ->
                 new UsageException(

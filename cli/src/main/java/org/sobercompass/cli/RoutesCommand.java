@@ -36,7 +36,7 @@ final class RoutesCommand implements Callable<Integer> {
   public Integer call() {
     Names names = inputs.names();
     int who = names.account(account);
-    Names.Permission asked = names.permission(permission);
+    Names.Permission asked = names.permission(permission).alone();
     int node = names.node(asked.view(), at);
     inputs.print(new RightAnswers(inputs.ask()).routes(asked.view(), who, asked.right(), node));
     return Exit.OK;

@@ -187,4 +187,125 @@ class UnreadTest {
     write("app.yaml", APPLICATION + "sight: {directory: main, account-filter: (badge=*)}\n");
     assertThat(sober("check").out()).contains("how badge compares in main is a");
   }
+
+  /** The demo, with so many of the lists of its directory of desks left out. */
+  private SoberTest.Said onDemoWithout(int lists, String... args) {
+    DemoFiles.write(root);
+    try {
+      Path file = root.resolve("directory/desks.ldif");
+      String text = Files.readString(file).replace("\r", "");
+      String folded = text.replaceAll("\n ", "");
+      StringBuilder out = new StringBuilder();
+      int left = lists;
+      for (String line : folded.split("\n", -1)) {
+        boolean list = line.startsWith("nTSecurityDescriptor");
+        if (!list || left-- <= 0) {
+          out.append(line).append('\n');
+        }
+      }
+      Files.writeString(file, out.toString());
+    } catch (IOException e) {
+      throw new AssertionError(e);
+    }
+    return sober(args);
+  }
+
+  @Test
+  void withTheListsGoneNoPowerIsSaidToBeOutOfReach() {
+    SoberTest.Said reach = onDemoWithout(1000, "reach", "desks");
+    assertThat(reach.code()).isEqualTo(Exit.UNDECIDED);
+    assertThat(reach.out()).contains("undecided for others").contains("who holds it");
+    SoberTest.Said all = onDemoWithout(1000, "reach");
+    assertThat(all.code()).isEqualTo(Exit.UNDECIDED);
+    assertThat(all.out()).contains("38 of 38 access control lists of desks were not read");
+  }
+
+  @Test
+  void withTheListsGoneFindingsAndThePageSayWhatIsMissing() {
+    assertThat(onDemoWithout(1000, "findings").out())
+        .contains("38 of 38 access control lists of desks were not read");
+    assertThat(sober("check", "--format", "csv").out())
+        .contains("38 of 38 access control lists of desks");
+    assertThat(sober("report", root.resolve("page.html").toString()).code()).isEqualTo(Exit.OK);
+    try {
+      assertThat(Files.readString(root.resolve("page.html")))
+          .contains("38 of 38 access control lists of desks were not read");
+    } catch (IOException e) {
+      throw new AssertionError(e);
+    }
+  }
+
+  @Test
+  void withTheListsGoneAnExpectationAboutThemIsNotKnown() {
+    SoberTest.Said expect = onDemoWithout(1000, "expect", "--format", "csv");
+    assertThat(expect.out()).contains("director-keeps-her-password").contains("not known for");
+  }
+
+  @Test
+  void withOneListGoneTheChainThroughItIsNotDeniedButUnknown() {
+    SoberTest.Said whole = onDemoWithout(0, "reach", "desks");
+    assertThat(whole.code()).isEqualTo(Exit.OK);
+    assertThat(whole.out()).startsWith("3 accounts could come to control the directory desks");
+    for (int left = 1; left <= 38; left++) {
+      SoberTest.Said less = onDemoWithout(left, "reach", "desks");
+      if (!less.out().startsWith("3 accounts could come")) {
+        assertThat(less.code()).as("without %d lists: %s", left, less.out()).isEqualTo(6);
+      }
+    }
+  }
+
+  private void expectations(String text) {
+    workspace("", "editor,account,ann,", "expectations: e.yaml\n");
+    write("e.yaml", text);
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "",
+        "# nothing yet\n",
+        "expectations:\n",
+        "expectations: []\n",
+        "expectations: {id: e, these: [ann], can: app:papers:edit}\n",
+        "expectations:\n- {id: e, these: {a: ann}, can: app:papers:edit}\n",
+        "expectations:\n- {id: e, these: [], can: app:papers:edit}\n",
+        "expectations:\n- {id: e, these: [ann], can: []}\n",
+        "expectations:\n- {id: e, these: [ann], can: app:papers:edit}\n---\nexpectations:\n"
+            + "- {id: f, these: [bo], can: app:papers:edit}\n"
+      })
+  void anExpectationThatWasNotReadDoesNotPass(String text) {
+    expectations(text);
+    SoberTest.Said said = sober("expect");
+    assertThat(said.code()).as(said.out() + said.err()).isEqualTo(Exit.INPUT);
+    assertThat(said.err()).contains("e.yaml");
+  }
+
+  @Test
+  void twoRightsThatNoEntryGivesTogetherAreNotHeldTogether() {
+    write(
+        "h.getent", "ann:x:11:1::/:/\nx:x:1:\nreaders:x:2:ann\nwriters:x:3:ann\nroot:x:0:0::/:/\n");
+    write(
+        "compass.yaml", "directories: {h: {kind: host, file: h.getent}}\napplications: [s.yaml]\n");
+    write("s.yaml", "kind: posix-files\nid: s\nlists: t\nabove: open\n");
+    write(
+        "t",
+        "# file: /f\n# owner: root\n# group: readers\nuser::rw-\ngroup::r--\n"
+            + "group:writers:-w-\nmask::rw-\nother::---\n");
+    assertThat(sober("can", "ann", "s:read", "--at", "/f").code()).isEqualTo(Exit.OK);
+    assertThat(sober("can", "ann", "s:write", "--at", "/f").code()).isEqualTo(Exit.OK);
+    SoberTest.Said both = sober("can", "ann", "s:read+write", "--at", "/f");
+    assertThat(both.code()).isEqualTo(Exit.NO);
+    assertThat(both.out())
+        .startsWith("No: ann cannot use s:read+write together")
+        .contains("read alone: yes; write alone: yes; no single entry gives all of it");
+    assertThat(sober("holders", "s:read+write", "--at", "/f").out())
+        .startsWith("1 account holds s:read+write together at /f.")
+        .contains("root")
+        .doesNotContain("ann");
+    assertThat(sober("show", "access", "s", "/f", "--format", "csv").out())
+        .contains("\"read, write, delete (not together: read with write)\"");
+    write("q.csv", "account,permission,node\nann,s:read+write,/f\n");
+    assertThat(sober("can", "--questions", root.resolve("q.csv").toString()).out())
+        .contains("ann,s:read+write,/f,no");
+  }
 }

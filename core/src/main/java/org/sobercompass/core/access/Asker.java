@@ -133,7 +133,12 @@ public final class Asker {
 
   /** The answer to "can the account do this there?", with the state. */
   public Can can(SystemView view, int account, int right, int resource) {
-    Verdict verdict = decide(view, account, Question.of(resource, right));
+    return can(view, account, Question.of(resource, right));
+  }
+
+  /** The same for several rights that are asked for together. */
+  public Can can(SystemView view, int account, Question question) {
+    Verdict verdict = decide(view, account, question);
     return Can.of(verdict, verdict == Verdict.NO ? Standing.USABLE : standing(view, account));
   }
 

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
+import org.sobercompass.core.system.Question;
 
 /**
  * Many questions at once: grouped by account inside, so that each account's subjects are found
@@ -20,7 +21,22 @@ public final class Batch {
   }
 
   /** One question. */
-  public record Item(int account, SystemView view, int right, int resource) {}
+  public record Item(int account, SystemView view, Question question) {
+    /** For one right. */
+    public Item(int account, SystemView view, int right, int resource) {
+      this(account, view, Question.of(resource, right));
+    }
+
+    /** The right asked for, the first of several. */
+    public int right() {
+      return question.allOf()[0];
+    }
+
+    /** The resource asked about. */
+    public int resource() {
+      return question.resource();
+    }
+  }
 
   /**
    * The answers, in the order of the questions. O(n log n + n decisions); many questions are shared
@@ -51,8 +67,7 @@ public final class Batch {
       List<Item> items, long[] order, int from, int to, Asker asker, Can[] answers) {
     for (int i = from; i < to; i++) {
       Item item = items.get((int) order[i]);
-      answers[(int) order[i]] =
-          asker.can(item.view(), item.account(), item.right(), item.resource());
+      answers[(int) order[i]] = asker.can(item.view(), item.account(), item.question());
     }
   }
 }

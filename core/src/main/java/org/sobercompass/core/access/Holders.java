@@ -68,6 +68,24 @@ public final class Holders {
     return holders;
   }
 
+  /** The holders of several rights together, ascending by account. */
+  public List<Holder> together(SystemView view, Question question) {
+    BitSet candidates = candidates(view, question.allOf()[0], question.resource(), false);
+    for (int right : question.allOf()) {
+      candidates.and(candidates(view, right, question.resource(), false));
+    }
+    List<Holder> holders = new ArrayList<>();
+    candidates.stream()
+        .forEach(
+            account -> {
+              Verdict verdict = asker.decide(view, account, question);
+              if (verdict != Verdict.NO) {
+                holders.add(holder(view, account, question.resource(), verdict));
+              }
+            });
+    return holders;
+  }
+
   /** All at once, for systems that can. */
   private Optional<Crowd> crowd(SystemView view, Question question) {
     Memberships.Walker walker = view.memberships().walker();

@@ -54,6 +54,14 @@ public interface Decider {
   /** Decides one question with its proofs, and what is stopped. */
   Decision explain(Token token, Question question, Limits limits);
 
+  /**
+   * Whether whoever holds two rights on a resource holds them together. Not so where one entry must
+   * give all that is asked (1003.1e).
+   */
+  default boolean isAdditive() {
+    return true;
+  }
+
   /** The subjects that this system names anywhere, ascending: others change nothing. */
   IntList trustees();
 

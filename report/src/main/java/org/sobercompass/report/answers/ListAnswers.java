@@ -132,7 +132,8 @@ public final class ListAnswers {
           facts.key(row.account()).text(),
           facts.login(row.account()),
           facts.label(row.account()),
-          largest.stream().map(view.rights()::text).collect(Collectors.joining(", ")),
+          largest.stream().map(view.rights()::text).collect(Collectors.joining(", "))
+              + apart(view, row, largest),
           view.resources().id(row.resource()),
           row.first().state().word(),
           routes.isEmpty() ? "" : through(view, routes.get(0)),
@@ -142,6 +143,21 @@ public final class ListAnswers {
     List<Row> here = ranked.stream().filter(row -> row.resource() == resource).toList();
     sheet.heading(heading(view, resource, here) + below(ranked, here));
     return ask.finish(sheet, view);
+  }
+
+  /** Which of the rights the system does not give together, in words. */
+  private String apart(SystemView view, Row row, List<Integer> rights) {
+    List<String> pairs = new ArrayList<>();
+    for (int i = 0; i < rights.size() && !view.decider().isAdditive(); i++) {
+      for (int j = i + 1; j < rights.size(); j++) {
+        Question both = new Question(row.resource(), new int[] {rights.get(i), rights.get(j)});
+        if (asker.decide(view, row.account(), both) == Verdict.NO) {
+          pairs.add(
+              view.rights().text(rights.get(i)) + " with " + view.rights().text(rights.get(j)));
+        }
+      }
+    }
+    return pairs.isEmpty() ? "" : " (not together: " + String.join(", ", pairs) + ")";
   }
 
   /** Of those asked about by name, who may do nothing. */

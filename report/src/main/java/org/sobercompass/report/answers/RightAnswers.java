@@ -18,6 +18,7 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.core.system.Standing;
 import org.sobercompass.core.system.Verdict;
@@ -168,6 +169,98 @@ public final class RightAnswers {
   private static String at(SystemView view, int node) {
     String name = view.resources().name(node);
     return name.equals("everywhere") ? "" : " at " + name;
+  }
+
+  /** Whether an account can use several permissions together, and each of them alone. */
+  public Sheet canTogether(SystemView view, int account, Question question) {
+    Can can = asker.can(view, account, question);
+    Sheet.Builder sheet =
+        ask.begin("can/1", "account", "permission", "node", "answer", "held", "state", "why");
+    String permission = together(view, question.allOf());
+    sheet.row(
+        facts.key(account).text(),
+        permission,
+        view.resources().id(question.resource()),
+        can.verdict().name().toLowerCase(java.util.Locale.ROOT),
+        can.held().name().toLowerCase(java.util.Locale.ROOT),
+        can.standing().state().word(),
+        List.of(alone(view, account, question)));
+    String what =
+        Words.subject(facts, account)
+            + switch (can.verdict()) {
+              case YES -> " can use ";
+              case NO -> " cannot use ";
+              case UNDECIDED -> " may be able to use ";
+            }
+            + permission
+            + " together"
+            + at(view, question.resource());
+    String answer =
+        switch (can.verdict()) {
+          case YES -> "Yes: ";
+          case NO -> "No: ";
+          case UNDECIDED -> "Undecided: ";
+        };
+    return ask.finish(sheet.heading(answer + what + "."), view);
+  }
+
+  /** The same for a terminal: the sentence, then the reasons as lines. */
+  public Sheet canTogetherBrief(SystemView view, int account, Question question) {
+    Sheet.Builder sheet =
+        ask.begin("can-brief/1", "why").heading(canTogether(view, account, question).heading());
+    sheet.row(alone(view, account, question));
+    return ask.finish(sheet, view);
+  }
+
+  private static String together(SystemView view, int[] rights) {
+    List<String> texts = new ArrayList<>();
+    for (int right : rights) {
+      texts.add(view.rights().text(right));
+    }
+    return view.id() + ":" + String.join("+", texts);
+  }
+
+  /** What each of several permissions is alone, in words. */
+  public String alone(SystemView view, int account, Question question) {
+    List<String> each = new ArrayList<>();
+    for (int right : question.allOf()) {
+      Can one = asker.can(view, account, right, question.resource());
+      each.add(
+          view.rights().text(right)
+              + " alone: "
+              + one.verdict().name().toLowerCase(java.util.Locale.ROOT));
+    }
+    boolean apart =
+        asker.can(view, account, question).held() == Verdict.NO
+            && !view.decider().isAdditive()
+            && each.stream().allMatch(one -> one.endsWith("yes"));
+    return String.join("; ", each) + (apart ? "; no single entry gives all of it" : "");
+  }
+
+  /** Who holds several permissions together. */
+  public Sheet together(SystemView view, Question question) {
+    Sheet.Builder sheet =
+        ask.begin("holders/1", "account", "login", "name", "node", "state", "reasons");
+    List<Holder> holders = new Holders(asker).together(view, question);
+    for (Holder holder : holders) {
+      sheet.row(
+          facts.key(holder.account()).text(),
+          facts.login(holder.account()),
+          facts.label(holder.account()),
+          view.resources().id(holder.resource()),
+          holder.state().word(),
+          holder.reasons());
+    }
+    int open = (int) holders.stream().filter(h -> h.state() == Standing.State.UNDECIDED).count();
+    sheet.heading(
+        Ask.count(holders.size() - open, "account holds ", "accounts hold ")
+            + together(view, question.allOf())
+            + " together"
+            + at(view, question.resource())
+            + (open == 0
+                ? "."
+                : "; of " + Ask.count(open, "account", "accounts") + " it is undecided."));
+    return ask.finish(sheet, view);
   }
 
   /** One answer of "can", as a sheet with one row. */

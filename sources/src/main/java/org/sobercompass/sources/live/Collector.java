@@ -1,7 +1,5 @@
 package org.sobercompass.sources.live;
 
-import static java.nio.charset.StandardCharsets.UTF_8;
-
 import com.unboundid.ldap.sdk.Attribute;
 import com.unboundid.ldap.sdk.Entry;
 import com.unboundid.ldap.sdk.LDAPException;
@@ -11,6 +9,7 @@ import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
 import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.file.Path;
@@ -28,15 +27,17 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.UUID;
 import java.util.function.IntConsumer;
 import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.sources.directory.DirectorySchema;
+import org.sobercompass.sources.directory.DnForm;
 
 /**
  * Reads a live directory whole and writes it as LDIF (RFC 2849). A base whose connection breaks is
  * begun again on a new one; after {@link #ATTEMPTS} the whole fails, so that half is never taken
- * for all. Memory: 8 bytes and an object an entry, to name entries that moved.
+ * for all. Memory: an id an entry, or its name where it has none, to name entries that moved.
  */
 public final class Collector {
   /** How many connections are tried before giving up. */
@@ -52,7 +53,7 @@ public final class Collector {
   private final IntConsumer progress;
 
   private final Map<String, int[]> returned = new TreeMap<>();
-  private final Set<Long> ids = new HashSet<>();
+  private final Set<Object> ids = new HashSet<>();
   private final List<String> moved = new ArrayList<>();
   private final List<String> referrals = new ArrayList<>();
   private Instant started = Instant.EPOCH;
@@ -212,16 +213,22 @@ public final class Collector {
     }
   }
 
-  /** 64 bits of the immutable id, or of the name where there is none. */
-  private static long id(Entry entry) {
-    byte[] bytes = entry.getAttributeValueBytes("entryUUID");
-    bytes = bytes == null ? entry.getAttributeValueBytes("objectGUID") : bytes;
-    bytes = bytes == null ? entry.getDN().toLowerCase(Locale.ROOT).getBytes(UTF_8) : bytes;
-    long hash = 1125899906842597L;
-    for (byte b : bytes) {
-      hash = 31 * hash + b;
+  /** The immutable id, or the whole name where there is none: a hash alone is no identity. */
+  private static Object id(Entry entry) {
+    String uuid = entry.getAttributeValue("entryUUID");
+    if (uuid != null) {
+      try {
+        return UUID.fromString(uuid);
+      } catch (IllegalArgumentException e) {
+        return uuid;
+      }
     }
-    return hash * 0x9e3779b97f4a7c15L;
+    byte[] guid = entry.getAttributeValueBytes("objectGUID");
+    if (guid != null && guid.length == 16) {
+      ByteBuffer bytes = ByteBuffer.wrap(guid);
+      return new UUID(bytes.getLong(), bytes.getLong());
+    }
+    return DnForm.of(entry.getDN());
   }
 
   private List<Completeness> completeness() {
@@ -239,7 +246,7 @@ public final class Collector {
   /** What was counted before a base was begun, to go back to. */
   private final class Mark {
     private final Map<String, Integer> counts = copy(returned);
-    private final Set<Long> known = new HashSet<>(ids);
+    private final Set<Object> known = new HashSet<>(ids);
     private final int written = entries;
     private final Map<String, Integer> bare = copy(withheld);
     private final int named = moved.size();

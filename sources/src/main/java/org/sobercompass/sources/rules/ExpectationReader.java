@@ -61,11 +61,15 @@ public final class ExpectationReader {
     List<Expectation> all = new ArrayList<>();
     Set<String> ids = new HashSet<>();
     for (String file : files) {
+      Optional<Node> read = YamlReader.read(root.resolve(file), file, problems);
       List<Node> items =
-          YamlReader.read(root.resolve(file), file, problems)
-              .flatMap(node -> node.only(Set.of("expectations")).get("expectations"))
+          read.flatMap(node -> node.only(Set.of("expectations")).get("expectations"))
               .map(Node::items)
               .orElse(List.of());
+      int before = problems.errors();
+      if (read.isPresent() && items.isEmpty() && problems.errors() == before) {
+        read.get().wrong("the file states no expectation", "expectations: and a list of them");
+      }
       for (Node item : items) {
         one(item).ifPresent(all::add);
         if (!ids.add(item.text("id").orElse(""))) {
@@ -85,6 +89,7 @@ public final class ExpectationReader {
       node.wrong("the expectation " + id + " does not say what is expected", FORMS);
       return Optional.empty();
     }
+    int before = problems.errors();
     List<Side> what = new ArrayList<>();
     for (String key : List.of("can", "cannot", "nobody-holds")) {
       for (Node item : node.get(key).map(Node::items).orElse(List.of())) {
@@ -106,7 +111,13 @@ public final class ExpectationReader {
       }
     }
     int node0 = node(node, what);
-    if (what.isEmpty()) {
+    boolean someone = WHO.stream().noneMatch(key -> node.get(key).isPresent()) || !who.isEmpty();
+    if (problems.errors() == before && (what.isEmpty() || !someone)) {
+      node.wrong(
+          "the expectation " + id + " names " + (what.isEmpty() ? "nothing" : "nobody"),
+          what.isEmpty() ? "a permission, role or admin action" : "an account, group or unit");
+    }
+    if (what.isEmpty() || !someone) {
       return Optional.empty();
     }
     return Optional.of(

@@ -79,8 +79,14 @@ public final class Node {
     return entries;
   }
 
-  /** The items of a list; a single value is a list of one; nothing is an empty one. */
+  /**
+   * The items of a list; a single value is a list of one; nothing is an empty one. A map is told as
+   * a problem, and has none.
+   */
   public List<Node> items() {
+    if (kind == Kind.MAP) {
+      problems.error(place, "found " + kind.words, "a list: each item after a dash");
+    }
     return kind == Kind.SCALAR ? List.of(this) : List.copyOf(items);
   }
 

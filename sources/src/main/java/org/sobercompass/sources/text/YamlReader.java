@@ -71,8 +71,11 @@ public final class YamlReader {
         default -> {
           Node node = node(parser, token);
           Node parent = open.peek();
-          if (parent == null) {
-            root = root == null ? node : root;
+          if (parent == null && root != null) {
+            problems.error(node.place(), "a second document begins here", "one document a file");
+            return root;
+          } else if (parent == null) {
+            root = node;
           } else if (parent.kind() == Node.Kind.MAP) {
             parent.put(keys.pop(), node);
           } else {

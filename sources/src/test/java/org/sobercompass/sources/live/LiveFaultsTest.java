@@ -398,6 +398,30 @@ class LiveFaultsTest {
     }
   }
 
+  /** The two names come to the same number where each letter is taken times 31. */
+  @Test
+  void twoNamesThatFallOnOneHashAreTwoEntries() throws Exception {
+    InMemoryDirectoryServerConfig config = new InMemoryDirectoryServerConfig(BASE);
+    config.addAdditionalBindCredentials(READER, "pa55-word");
+    config.setSchema(null);
+    config.setGenerateOperationalAttributes(false);
+    config.setListenerConfigs(
+        InMemoryListenerConfig.createLDAPConfig(
+            "plain", InetAddress.getLoopbackAddress(), 0, null));
+    InMemoryDirectoryServer bare = new InMemoryDirectoryServer(config);
+    bare.add("dn: dc=x", "objectClass: domain", "dc: x");
+    for (String uid : List.of("a~", "b_")) {
+      bare.add("dn: uid=" + uid + ",dc=x", "objectClass: account", "uid: " + uid);
+    }
+    assertThat("uid=a~,dc=x").hasSameHashCodeAs("uid=b_,dc=x");
+    bare.startListening();
+    Collected read =
+        collect(access(LdapAccess.Tls.PLAIN, bare.getListenPort("plain")), "pa55-word");
+    bare.shutDown(true);
+    assertThat(read.entries()).isEqualTo(3);
+    assertThat(read.moved()).isEmpty();
+  }
+
   @Test
   void whatIsSecretIsNotKept() {
     assertThat(EntryReader.SECRETS)

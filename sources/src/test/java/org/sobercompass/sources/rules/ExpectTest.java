@@ -159,7 +159,9 @@ class ExpectTest {
   }
 
   private Sorted sorted(String waivers) {
-    world.rules("waivers: w.yaml").file("e.yaml", "expectations: []\n");
+    world
+        .rules("waivers: w.yaml")
+        .file("e.yaml", "expectations: [{id: x, these: [ann], can: app:a:edit}]\n");
     world.rules("separation: [{id: r, sides: [[app:a:edit], [app:b:edit]]}]");
     world.rules("findings: {off: [role-against-rule]}");
     world.file("w.yaml", "waivers:\n" + waivers);

@@ -272,6 +272,11 @@ final class FileDecider implements Decider {
     return FileRights.ENTRIES.touching(mask);
   }
 
+  @Override
+  public boolean isAdditive() {
+    return facts.style != FileStyle.POSIX;
+  }
+
   /** Entries of files are not looked at one by one for whether they could go. */
   @Override
   public boolean isIdle(Projected who, int grant) {
