@@ -14,6 +14,7 @@ import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.DsNames;
 import org.sobercompass.core.delegation.Need;
 import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.facts.SubjectKind;
@@ -88,6 +89,7 @@ final class Administering {
   AdminAction action(String id) {
     Optional<Need> single = CatalogueReader.single(id);
     if (single.isPresent()) {
+      known(id, single.get());
       return new AdminAction(id, id.replace('=', ' '), List.of(), single.get(), 0);
     }
     List<String> ids = administration().actions().stream().map(AdminAction::id).toList();
@@ -102,6 +104,50 @@ final class Administering {
                         + "\nthere are: "
                         + String.join(", ", ids)
                         + ", or a single right like write=mail, right=Send-As, create=user"));
+  }
+
+  /** Whether the directories know what a single right names; a misspelt one is told. */
+  private void known(String text, Need need) {
+    List<DsNames> all = powers.tokens().trees().stream().map(DirectoryTree::names).toList();
+    boolean right = need instanceof Need.Control;
+    boolean attribute = need instanceof Need.Attribute;
+    String name =
+        need instanceof Need.Control c
+            ? c.name()
+            : need instanceof Need.Attribute a
+                ? a.name()
+                : need instanceof Need.Child child ? child.objectClass() : "";
+    boolean found =
+        name.isEmpty()
+            || all.stream()
+                .anyMatch(
+                    names ->
+                        right
+                            ? names.right(name).isPresent()
+                            : attribute
+                                ? names.attribute(name).isPresent()
+                                : names.objectClass(name).isPresent());
+    if (found || all.isEmpty() || !all.stream().allMatch(DsNames::isWhole)) {
+      return;
+    }
+    List<String> known = new ArrayList<>();
+    for (DsNames names : all) {
+      if (right) {
+        names.rights().forEach(r -> known.add(r.name()));
+      } else if (attribute) {
+        names.attributes().forEach(a -> known.add(a.name()));
+      } else {
+        names.classes().forEach(c -> known.add(c.name()));
+      }
+    }
+    throw new UsageException(
+        "there is no "
+            + (right ? "extended right" : attribute ? "attribute" : "class")
+            + " "
+            + Problem.quote(name)
+            + " in "
+            + Problem.quote(text)
+            + Spelling.nearest(name, known).map(n -> "; did you mean " + n + "?").orElse(""));
   }
 
   int scope(String id) {

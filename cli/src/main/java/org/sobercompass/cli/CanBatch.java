@@ -133,13 +133,16 @@ final class CanBatch {
       Administering all = administering();
       AdminAction action = actions.computeIfAbsent(question.permission(), all::action);
       Powers.Thing thing = things.computeIfAbsent(question.node(), all::thing);
-      Verdict verdict = all.powers().can(account, action, thing, Optional.empty());
+      Can can = all.powers().usable(account, action, thing, Optional.empty());
+      Verdict verdict = can.verdict();
       String reason =
           !why
               ? ""
-              : verdict == Verdict.UNDECIDED
-                  ? all.answers().unknown(account, action, thing)
-                  : verdict == Verdict.YES ? all.answers().way(account, action, thing) : "";
+              : can.held() != verdict
+                  ? String.join("; ", can.standing().reasons())
+                  : verdict == Verdict.UNDECIDED
+                      ? all.answers().unknown(account, action, thing)
+                      : verdict == Verdict.YES ? all.answers().way(account, action, thing) : "";
       return Optional.of(new Act(verdict, reason));
     } catch (UsageException e) {
       String message = e.getMessage() == null ? "" : e.getMessage().split("\n", 2)[0];

@@ -120,6 +120,6 @@ final class CanCommand implements Callable<Integer> {
     Powers.Thing thing = all.thing(object);
     Optional<Tokens.Spot> destination = Optional.ofNullable(to).map(all::spot);
     inputs.print(all.answers().can(who, action, thing, destination));
-    return code(all.powers().can(who, action, thing, destination));
+    return code(all.powers().usable(who, action, thing, destination).verdict());
   }
 }

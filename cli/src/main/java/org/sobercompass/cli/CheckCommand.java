@@ -11,6 +11,7 @@ import org.sobercompass.core.admin.AdminCheck;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.GuessCheck;
 import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Completeness;
@@ -43,6 +44,7 @@ import picocli.CommandLine.Mixin;
 final class CheckCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
   private List<Gap> gaps = List.of();
+  private final List<String> published = new ArrayList<>();
 
   @Override
   public Integer call() {
@@ -76,6 +78,12 @@ final class CheckCommand implements Callable<Integer> {
     problems.forEach(problem -> row(problem, sheet));
     facts(workspace, sheet);
     sources.reached().forEach(sheet::note);
+    published.forEach(
+        name ->
+            sheet.note(
+                name
+                    + ": attributes, classes and extended rights go by their published names; those"
+                    + " of its own are in an export of cn=Configuration."));
     gaps.stream()
         .filter(gap -> !gap.isMendable())
         .forEach(gap -> sheet.note("Not read: " + gap.words() + "."));
@@ -109,11 +117,27 @@ final class CheckCommand implements Callable<Integer> {
     if (administered) {
       found.addAll(new AdminCheck(powers).run());
     }
+    powers.tokens().trees().forEach(tree -> names(tree, found));
     List<Gap> unread = new ArrayList<>(powers.gaps());
     unread.addAll(Gaps.ofSystems(inputs.model()));
     gaps = List.copyOf(unread);
     found.removeAll(sofar);
     return found;
+  }
+
+  /** What the export of a directory with lists lacks of its schema, and what that costs. */
+  private void names(DirectoryTree tree, List<Problem> found) {
+    if (!tree.names().hasOwnClasses()) {
+      found.add(
+          Problem.warning(
+              Place.of(tree.directory()),
+              "the schema of "
+                  + tree.directory()
+                  + " was not exported, so what a class gives by default is taken for delegated",
+              "cn=Schema,cn=Configuration in the export, or in a file beside it as names:"));
+    } else if (!tree.names().isWhole()) {
+      published.add(tree.directory());
+    }
   }
 
   private static void row(Problem problem, Sheet.Builder sheet) {

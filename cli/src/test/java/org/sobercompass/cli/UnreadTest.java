@@ -306,6 +306,6 @@ class UnreadTest {
         .contains("\"read, write, delete (not together: read with write)\"");
     write("q.csv", "account,permission,node\nann,s:read+write,/f\n");
     assertThat(sober("can", "--questions", root.resolve("q.csv").toString()).out())
-        .contains("ann,s:read+write,/f,no");
+        .contains("ann,\"s:read+write\",/f,no");
   }
 }

@@ -48,11 +48,27 @@ class LdifTest {
     String name =
         Base64.getEncoder().encodeToString("Åse Ødegård".getBytes(StandardCharsets.UTF_8));
     String ldif =
-        "version: 1\r\n# a comment\r\n#  going on\r\n\r\ndn: cn=crew,dc=x\r\nchangetype: add\r\nobjectClass: groupOfNames\r\n"
-            + "cn: crew\r\nmember: uid=a\r\n se,dc=x\r\nmember: UID=bo ,  DC=X\r\n\r\ndn: uid=ase,dc=x\r\nobjectClass: inetOrgPerson\r\nuid: ase\r\n"
+        "version: 1\r\n"
+            + "# a comment\r\n"
+            + "#  going on\r\n\r\n"
+            + "dn: cn=crew,dc=x\r\n"
+            + "changetype: add\r\n"
+            + "objectClass: groupOfNames\r\n"
+            + "cn: crew\r\n"
+            + "member: uid=a\r\n"
+            + " se,dc=x\r\n"
+            + "member: UID=bo ,  DC=X\r\n\r\n"
+            + "dn: uid=ase,dc=x\r\n"
+            + "objectClass: inetOrgPerson\r\n"
+            + "uid: ase\r\n"
             + "cn:: "
             + name
-            + "\r\ncn;lang-en: Ase\r\nunheardOf: 7\r\n\r\ndn: uid=bo,dc=x\r\nobjectClass: inetOrgPerson\r\nuid: bo\r\n";
+            + "\r\n"
+            + "cn;lang-en: Ase\r\n"
+            + "unheardOf: 7\r\n\r\n"
+            + "dn: uid=bo,dc=x\r\n"
+            + "objectClass: inetOrgPerson\r\n"
+            + "uid: bo\r\n";
     Facts facts = read(DirectoryKind.STANDARD, ldif);
     assertThat(facts.label(NameResolver.find(facts, SubjectKind.ACCOUNT, "ase").get(0)))
         .isEqualTo("Åse Ødegård");
@@ -70,10 +86,22 @@ class LdifTest {
             DirectoryKind.STANDARD,
             "dn: uid=a,dc=x\n"
                 + person
-                + "uid: a\ngidNumber: 7\n\n"
-                + "dn: cn=u,dc=x\nobjectClass: groupOfUniqueNames\ncn: u\nuniqueMember: uid=a,dc=x#'01'B\nuniqueMember: uid=gone,dc=x\n\n"
-                + "dn: cn=p,dc=x\nobjectClass: posixGroup\ncn: p\ngidNumber: 7\n\n"
-                + "dn: cn=q,dc=x\nobjectClass: posixGroup\ncn: q\ngidNumber: 8\nmemberUid: a\n");
+                + "uid: a\n"
+                + "gidNumber: 7\n\n"
+                + "dn: cn=u,dc=x\n"
+                + "objectClass: groupOfUniqueNames\n"
+                + "cn: u\n"
+                + "uniqueMember: uid=a,dc=x#'01'B\n"
+                + "uniqueMember: uid=gone,dc=x\n\n"
+                + "dn: cn=p,dc=x\n"
+                + "objectClass: posixGroup\n"
+                + "cn: p\n"
+                + "gidNumber: 7\n\n"
+                + "dn: cn=q,dc=x\n"
+                + "objectClass: posixGroup\n"
+                + "cn: q\n"
+                + "gidNumber: 8\n"
+                + "memberUid: a\n");
     assertThat(groupsOf(facts, "a")).containsExactly("p primary", "q memberUid", "u uniqueMember");
     assertThat(facts.arrays().dangling())
         .singleElement()
@@ -119,16 +147,36 @@ class LdifTest {
     Facts facts =
         read(
             DirectoryKind.AD,
-            "dn: CN=Ann,DC=x\nobjectClass: user\nsAMAccountName: ann\nuserAccountControl: 514\nobjectGUID:: "
+            "dn: CN=Ann,DC=x\n"
+                + "objectClass: user\n"
+                + "sAMAccountName: ann\n"
+                + "userAccountControl: 514\n"
+                + "objectGUID:: "
                 + guid
                 + "\nobjectSid:: "
                 + sid(21, 1, 2, 3, 1105)
-                + "\nprimaryGroupID: 513\naccountExpires: 132223104000000000\n\n"
-                + "dn: CN=PC,DC=x\nobjectClass: user\nobjectClass: computer\nsAMAccountName: PC$\n\n"
-                + "dn: CN=Users,DC=x\nobjectClass: group\nsAMAccountName: users\ngroupType: -2147483646\nobjectSid:: "
+                + "\n"
+                + "primaryGroupID: 513\n"
+                + "accountExpires: 132223104000000000\n\n"
+                + "dn: CN=PC,DC=x\n"
+                + "objectClass: user\n"
+                + "objectClass: computer\n"
+                + "sAMAccountName: PC$\n\n"
+                + "dn: CN=Users,DC=x\n"
+                + "objectClass: group\n"
+                + "sAMAccountName: users\n"
+                + "groupType: -2147483646\n"
+                + "objectSid:: "
                 + sid(21, 1, 2, 3, 513)
-                + "\n\ndn: CN=List,DC=x\nobjectClass: group\nsAMAccountName: list\ngroupType: 2\nmember: CN=Ann,DC=x\n");
-    assertThat(facts.accounts()).isEqualTo(1);
+                + "\n\n"
+                + "dn: CN=List,DC=x\n"
+                + "objectClass: group\n"
+                + "sAMAccountName: list\n"
+                + "groupType: 2\n"
+                + "member: CN=Ann,DC=x\n");
+    assertThat(facts.accounts()).isEqualTo(2);
+    assertThat(facts.is(1, Facts.HOST)).isTrue();
+    assertThat(facts.is(0, Facts.HOST)).isFalse();
     assertThat(facts.key(0).text()).isEqualTo("account:main/00112233-4455-6677-8899-010203040506");
     assertThat(facts.is(0, Facts.DISABLED)).isTrue();
     assertThat(facts.expires(0)).isEqualTo(1_577_836_800L);
@@ -146,7 +194,14 @@ class LdifTest {
     Facts facts =
         read(
             DirectoryKind.STANDARD,
-            "dn: uid=a\nobjectClass: inetOrgPerson\nuid: a\ntitle;lang-en: Boss\ntitle: Chef\n\ndn: uid=b\nobjectClass: inetOrgPerson\nuid: b\n",
+            "dn: uid=a\n"
+                + "objectClass: inetOrgPerson\n"
+                + "uid: a\n"
+                + "title;lang-en: Boss\n"
+                + "title: Chef\n\n"
+                + "dn: uid=b\n"
+                + "objectClass: inetOrgPerson\n"
+                + "uid: b\n",
             "title");
     assertThat(facts.values(0, "title")).containsExactlyInAnyOrder("Chef", "Boss");
     assertThat(facts.arrays().completeness())

@@ -12,7 +12,8 @@ import org.sobercompass.core.system.Verdict;
  */
 public record Can(Verdict verdict, Verdict held, Standing standing) {
 
-  static Can of(Verdict held, Standing standing) {
+  /** What is held, as far as the account may use it. */
+  public static Can of(Verdict held, Standing standing) {
     Verdict usable =
         switch (standing.state()) {
           case USABLE -> Verdict.YES;

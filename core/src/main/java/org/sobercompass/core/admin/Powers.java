@@ -7,16 +7,22 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Can;
 import org.sobercompass.core.delegation.ActionCheck;
 import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.DsNames;
+import org.sobercompass.core.delegation.Need;
 import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.delegation.TreePatch;
+import org.sobercompass.core.descriptor.DsRights;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.membership.MembershipPaths;
 import org.sobercompass.core.problem.Gap;
+import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Standing;
 import org.sobercompass.core.system.Verdict;
 
 /**
@@ -113,17 +119,14 @@ public final class Powers {
     if (byRole == Verdict.YES) {
       return Verdict.YES;
     }
-    Verdict byList =
-        object
-            .spot
-            .map(
-                spot ->
-                    check(account, spot.tree())
-                        .decide(
-                            action.need(),
-                            spot.object(),
-                            destination.map(Tokens.Spot::object).orElse(-1)))
-            .orElse(Verdict.UNDECIDED);
+    Verdict byList = object.spot.map(spot -> tokens.counts(account)).orElse(Verdict.UNDECIDED);
+    if (byList == Verdict.YES) {
+      Tokens.Spot spot = object.spot.orElseThrow();
+      byList =
+          check(account, spot.tree())
+              .decide(
+                  action.need(), spot.object(), destination.map(Tokens.Spot::object).orElse(-1));
+    }
     return byList.ordinal() > byRole.ordinal() ? byList : byRole;
   }
 
@@ -156,6 +159,29 @@ public final class Powers {
       }
     }
     return gaps;
+  }
+
+  /** Whether an account can act at all: whether it can sign in. */
+  public Standing standing(int account) {
+    return Admission.ofAccount(model.facts(), account, model.asOf().getEpochSecond());
+  }
+
+  /** The same as {@link #can}, for an account that must be able to sign in for it. */
+  public Can usable(
+      int account, AdminAction action, Thing object, Optional<Tokens.Spot> destination) {
+    Verdict held = can(account, action, object, destination);
+    return Can.of(held, held == Verdict.NO ? Standing.USABLE : standing(account));
+  }
+
+  /** Why nobody can do an action to an object, whatever the lists say; empty where somebody may. */
+  public String never(AdminAction action, Thing object) {
+    return object
+        .spot
+        .filter(spot -> action.need() instanceof Need.Attribute)
+        .flatMap(spot -> spot.tree().names().attribute(((Need.Attribute) action.need()).name()))
+        .map(DsNames.AttributeType::fixed)
+        .filter(why -> ((Need.Attribute) action.need()).mask() != DsRights.READ_PROPERTY)
+        .orElse("");
   }
 
   /** Whether an action can be done to an object at all, by its class. */
@@ -191,6 +217,12 @@ public final class Powers {
               .who(action.need(), spot.object(), destination.map(Tokens.Spot::object).orElse(-1));
       yes.or(answer.yes());
       perhaps.or(answer.perhaps());
+      for (int account = 0; account < model.facts().accounts(); account++) {
+        if (tokens.counts(account) == Verdict.UNDECIDED) {
+          yes.clear(account);
+          perhaps.set(account);
+        }
+      }
     } else {
       perhaps.set(0, model.facts().accounts());
     }

@@ -105,6 +105,9 @@ public final class ActionCheck {
    * One right on one object, of which {@code childClass} is the class that children are made of.
    */
   private Verdict leaf(Need need, int object, String childClass) {
+    if (!Rules.never(names, need).isEmpty()) {
+      return Verdict.NO;
+    }
     int number = tree.descriptorNumber(object);
     if (number == DirectoryTree.UNREADABLE) {
       return Verdict.UNDECIDED;
@@ -126,13 +129,28 @@ public final class ActionCheck {
     Verdict verdict = Verdict.NO;
     for (DsNames.AttributeType attribute : names.attributes()) {
       if (attribute.confidential() && verdict != Verdict.YES) {
-        Need read = new Need.Attribute(DsRights.READ_PROPERTY, attribute.name());
-        Need control = new Need.Attribute(DsRights.CONTROL_ACCESS, attribute.name());
-        Verdict one = decide(new Need.All(List.of(read, control)), object, -1);
+        Verdict one = decide(bothOf(attribute), object, -1);
         verdict = one.ordinal() > verdict.ordinal() ? one : verdict;
       }
     }
     return verdict;
+  }
+
+  private static Need bothOf(DsNames.AttributeType confidential) {
+    return new Need.All(
+        List.of(
+            new Need.Attribute(DsRights.READ_PROPERTY, confidential.name()),
+            new Need.Attribute(DsRights.CONTROL_ACCESS, confidential.name())));
+  }
+
+  /** What is asked for the first confidential attribute, by name, that can be read. */
+  private Optional<Need> confidentialRead(int object) {
+    return names.attributes().stream()
+        .filter(DsNames.AttributeType::confidential)
+        .sorted(java.util.Comparator.comparing(DsNames.AttributeType::name))
+        .map(ActionCheck::bothOf)
+        .filter(both -> decide(both, object, -1) == Verdict.YES)
+        .findFirst();
   }
 
   /** Rights asked of an object directly. */
@@ -172,7 +190,9 @@ public final class ActionCheck {
       if (other >= 0) {
         collect(at.need(), other, destination, childClass, grounds);
       }
-    } else if (!(need instanceof Need.Confidential)) {
+    } else if (need instanceof Need.Confidential) {
+      confidentialRead(object).ifPresent(of -> collect(of, object, -1, childClass, grounds));
+    } else {
       Need resolved = Rules.ofClass(need, childClass);
       one(resolved, object, grounds);
     }

@@ -71,6 +71,9 @@ public final class Actors {
     if (need instanceof Need.Confidential) {
       return confidential(object);
     }
+    if (!Rules.never(tree.names(), need).isEmpty()) {
+      return Sides.nobody();
+    }
     Need resolved = Rules.ofClass(need, childClass);
     Optional<Target> target = Rules.target(tree.names(), resolved, tree.objectClass(object));
     Optional<Descriptor> descriptor = tree.descriptor(object);

@@ -13,6 +13,7 @@ import java.util.stream.Collectors;
  * @param entries their numbers in the list
  * @param actions the admin actions they make possible, the strongest first; others that these
  *     contain are left out
+ * @param besides what the entries give that none of the actions covers, in words
  * @param rights each entry in words
  */
 public record Delegation(
@@ -22,13 +23,17 @@ public record Delegation(
     boolean denies,
     List<Integer> entries,
     List<AdminAction> actions,
+    List<String> besides,
     List<String> rights) {
 
-  /** What it makes possible: admin actions, else the raw rights. */
+  /** What it makes possible: admin actions, and in words what none of them covers. */
   public String may() {
-    return denies || actions.isEmpty()
-        ? String.join("; ", rights)
-        : actions.stream().map(AdminAction::name).distinct().collect(Collectors.joining(", "));
+    if (denies || actions.isEmpty()) {
+      return String.join("; ", rights);
+    }
+    String named =
+        actions.stream().map(AdminAction::name).distinct().collect(Collectors.joining(", "));
+    return besides.isEmpty() ? named : named + "; besides: " + String.join("; ", besides);
   }
 
   /** How much it gives: 0 little, 1 much, 2 the object itself. */

@@ -49,6 +49,7 @@ public final class Delegations {
                 line.denies(),
                 line.entries(),
                 line.actions(),
+                line.besides(),
                 line.rights()));
       }
     }
@@ -88,9 +89,22 @@ public final class Delegations {
                   line.denies,
                   List.copyOf(numbers),
                   meaning.actions(some, tree.objectClass(object)),
+                  besides(some, meaning.possible(some, tree.objectClass(object))),
                   some.stream().map(this::words).distinct().toList()));
         });
     return lines;
+  }
+
+  /** What entries give that none of some actions covers, in words. */
+  private List<String> besides(List<Ace> entries, List<AdminAction> covered) {
+    List<String> words = new ArrayList<>();
+    for (Ace ace : entries) {
+      int left = DsRights.mapped(ace.mask()) & ~meaning.covered(ace, covered);
+      if (left != 0 && ace.type() != org.sobercompass.core.descriptor.AceType.UNKNOWN) {
+        words.add(words(ace.with(ace.flags(), left, ace.trustee())));
+      }
+    }
+    return words.stream().distinct().toList();
   }
 
   /** One entry in words: "write member of groups below". */
@@ -98,7 +112,7 @@ public final class Delegations {
     if (ace.type() == org.sobercompass.core.descriptor.AceType.UNKNOWN) {
       return "an entry of an unknown type (" + ace.code() + ")";
     }
-    String rights = String.join(", ", DsRights.words(ace.mask()));
+    String rights = String.join(", ", DsRights.words(ace.mask(), ace.object().isPresent()));
     String what = ace.object().map(id -> " " + tree.names().words(id, ace.mask())).orElse("");
     String where =
         ace.isHandedOn()

@@ -42,6 +42,8 @@ public final class DirectoryTree {
    * @param label the name for people
    * @param history SIDs it brought along from elsewhere, by object
    * @param foreign groups that list a trustee of elsewhere by its SID: object of the group by SID
+   * @param implicitEverywhere whether everyone, and everyone signed in, count as members of any
+   *     group that lists them; else of built-in groups only
    * @param privileges whether the directory bears the mark of protected administrators, by object
    */
   public record Arrays(
@@ -57,7 +59,8 @@ public final class DirectoryTree {
       Texts label,
       Map<Integer, List<String>> history,
       Map<String, List<Integer>> foreign,
-      java.util.BitSet privileges) {}
+      java.util.BitSet privileges,
+      boolean implicitEverywhere) {}
 
   /** A tree over arrays, for {@link TreeBuilder}. */
   DirectoryTree(String directory, DsNames names, Arrays arrays) {
@@ -92,7 +95,8 @@ public final class DirectoryTree {
             a.label,
             a.history,
             a.foreign,
-            a.privileges);
+            a.privileges,
+            a.implicitEverywhere);
   }
 
   /**
@@ -225,6 +229,15 @@ public final class DirectoryTree {
   /** The groups that list a trustee of elsewhere by this SID. */
   public List<Integer> listing(String sid) {
     return arrays.foreign.getOrDefault(sid, List.of());
+  }
+
+  /**
+   * Whether an implicit trustee that a group lists (everyone signed in, say) counts as its member.
+   * Domain controllers look such members up for built-in groups; for groups of the domain only
+   * where the workspace says so.
+   */
+  public boolean countsImplicit(int group) {
+    return arrays.implicitEverywhere || sid(group).startsWith("S-1-5-32-");
   }
 
   /** The SIDs of trustees of elsewhere that groups here list. */

@@ -22,6 +22,8 @@ public final class DsNames {
   private final Map<UUID, ObjectClass> classById = new HashMap<>();
   private final Map<UUID, AttributeType> attributeById = new HashMap<>();
   private final Map<UUID, ControlRight> rightById = new HashMap<>();
+  private boolean whole;
+  private boolean ownClasses;
 
   /**
    * A class.
@@ -38,8 +40,15 @@ public final class DsNames {
    *
    * @param set the set it belongs to
    * @param confidential whether reading it needs an extended right too ([MS-ADTS] 3.1.1.4.4)
+   * @param fixed why nobody can write it, whatever the lists say; empty where somebody may
    */
-  public record AttributeType(String name, UUID id, Optional<UUID> set, boolean confidential) {}
+  public record AttributeType(
+      String name, UUID id, Optional<UUID> set, boolean confidential, String fixed) {
+    /** One that somebody may write. */
+    public AttributeType(String name, UUID id, Optional<UUID> set, boolean confidential) {
+      this(name, id, set, confidential, "");
+    }
+  }
 
   /**
    * A right that is no bit: an extended right, a validated write or a set of attributes.
@@ -70,6 +79,31 @@ public final class DsNames {
     rights.put(lower(one.name), one);
     rightById.put(one.id, one);
     words.put(one.id, one.words);
+  }
+
+  /** Says that all names of the directory are here: what is not, is not there. */
+  public void whole() {
+    whole = true;
+  }
+
+  /** Says that the directory's own classes are here, with what each gives by default. */
+  public void ownClasses() {
+    ownClasses = true;
+  }
+
+  /** Whether the directory's own classes are here, with what each gives by default. */
+  public boolean hasOwnClasses() {
+    return ownClasses;
+  }
+
+  /** Whether all names of the directory are here. */
+  public boolean isWhole() {
+    return whole;
+  }
+
+  /** All rights, in no order. */
+  public List<ControlRight> rights() {
+    return List.copyOf(rights.values());
   }
 
   /** The class of this name. */

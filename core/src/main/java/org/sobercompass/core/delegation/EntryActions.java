@@ -35,14 +35,76 @@ final class EntryActions {
   /** The entries as an object here has them, and as one of a class below has them. */
   private record Lists(Descriptor own, Descriptor above) {}
 
+  /** All actions that the entries make possible, the strongest first. */
+  List<AdminAction> possible(List<Ace> entries, String here) {
+    return actions.stream().filter(action -> isPossible(action, entries, here)).toList();
+  }
+
+  /** Which rights of an entry some actions say in full: on the same part, or on the whole. */
+  int covered(Ace ace, List<AdminAction> said) {
+    int covered = 0;
+    for (AdminAction action : said) {
+      covered |= covered(ace, action.need());
+    }
+    return covered;
+  }
+
+  private int covered(Ace ace, Need need) {
+    if (need instanceof Need.All all) {
+      return all.parts().stream().mapToInt(part -> covered(ace, part)).reduce(0, (a, b) -> a | b);
+    }
+    if (need instanceof Need.Any any) {
+      return any.parts().stream().mapToInt(part -> covered(ace, part)).reduce(0, (a, b) -> a | b);
+    }
+    if (need instanceof Need.At at) {
+      return covered(ace, at.need());
+    }
+    if (need instanceof Need.Simple simple) {
+      return ace.object().isEmpty() ? simple.mask() : 0;
+    }
+    Optional<UUID> part =
+        need instanceof Need.Attribute attribute
+            ? names.attribute(attribute.name()).map(DsNames.AttributeType::id)
+            : need instanceof Need.Control control
+                ? names.right(control.name()).map(DsNames.ControlRight::id)
+                : need instanceof Need.Child child && !child.objectClass().isEmpty()
+                    ? names.objectClass(child.objectClass()).map(DsNames.ObjectClass::id)
+                    : Optional.empty();
+    boolean own = need instanceof Need.Child child && child.objectClass().isEmpty();
+    if (ace.object().isEmpty() || !(own || ace.object().equals(part))) {
+      return 0;
+    }
+    return need instanceof Need.Attribute attribute
+        ? attribute.mask()
+        : need instanceof Need.Child child ? child.mask() : DsRights.CONTROL_ACCESS | DsRights.SELF;
+  }
+
+  /** Whether what one need asks is contained in what another asks. */
+  private static boolean contains(Need large, Need small) {
+    if (small instanceof Need.All all) {
+      return all.parts().stream().allMatch(part -> contains(large, part));
+    }
+    if (small instanceof Need.Any any) {
+      return any.parts().stream().anyMatch(part -> contains(large, part));
+    }
+    if (!(large instanceof Need.Simple simple)) {
+      return false;
+    }
+    return small instanceof Need.Attribute a
+        ? (simple.mask() & a.mask()) == a.mask()
+        : small instanceof Need.Child c
+            ? (simple.mask() & c.mask()) == c.mask()
+            : small instanceof Need.Control && simple.mask() == DsRights.CONTROL_ACCESS;
+  }
+
   /** The actions, the strongest first; of full control nothing else is said. */
   List<AdminAction> actions(List<Ace> entries, String here) {
-    Set<AdminAction> found = new LinkedHashSet<>();
-    for (AdminAction action : actions) {
-      if (isPossible(action, entries, here)) {
-        found.add(action);
-      }
-    }
+    Set<AdminAction> found = new LinkedHashSet<>(possible(entries, here));
+    List<AdminAction> before = List.copyOf(found);
+    found.removeIf(
+        small ->
+            before.stream()
+                .anyMatch(large -> large != small && contains(large.need(), small.need())));
     Set<Need> needs = new LinkedHashSet<>();
     found.forEach(action -> needs.add(action.need()));
     found.removeIf(

@@ -36,6 +36,13 @@ final class Rules {
     throw new IllegalArgumentException("not one right: " + need);
   }
 
+  /** Why nobody meets a need, whatever the lists say; empty where somebody may. */
+  static String never(DsNames names, Need need) {
+    return need instanceof Need.Attribute a && (a.mask() & DsRights.WRITE_PROPERTY) != 0
+        ? names.attribute(a.name()).map(DsNames.AttributeType::fixed).orElse("")
+        : "";
+  }
+
   /**
    * A need for children of the object's own class, with that class in it; all others as they are.
    */

@@ -22,6 +22,7 @@ import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.membership.Visibility;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Verdict;
 
 /**
  * As whom an account counts in the directories' own lists: its SIDs, those of its groups by {@code
@@ -47,6 +48,8 @@ public final class Tokens {
   private final Map<Integer, List<String>> history = new HashMap<>();
   private final Map<String, BitSet> accountsOf;
   private final Map<String, BitSet> candidatesOf;
+  private final Set<String> strangers;
+  private final boolean certain;
 
   /** An object of one tree. */
   public record Spot(DirectoryTree tree, int object) {}
@@ -62,10 +65,41 @@ public final class Tokens {
                 EnumSet.of(Via.MEMBER, Via.PRIMARY), MembershipProfile.FULL, false),
             Visibility.all(facts));
     this.accountsOf = new ConcurrentHashMap<>();
-    this.candidatesOf = memberships.isCertain() ? accountsOf : new ConcurrentHashMap<>();
     for (DirectoryTree tree : trees) {
       number(tree);
     }
+    Set<String> domains = new HashSet<>();
+    sidOf.values().forEach(sid -> domains.add(domain(sid)));
+    this.strangers = strangers(domains);
+    this.certain = memberships.isCertain() && strangers.isEmpty();
+    this.candidatesOf = certain ? accountsOf : new ConcurrentHashMap<>();
+  }
+
+  private static String domain(String sid) {
+    return sid.substring(0, sid.lastIndexOf('-'));
+  }
+
+  /**
+   * Trustees of domains that were not read, and built-in groups that were not exported: whoever is
+   * one of them is not known. Of a domain that was read, one that is not there is gone.
+   */
+  private Set<String> strangers(Set<String> domains) {
+    Set<String> found = new HashSet<>();
+    for (DirectoryTree tree : trees) {
+      for (int number = 0; number < tree.descriptors(); number++) {
+        tree.descriptorOf(number).entries().forEach(ace -> found.add(ace.trustee()));
+        tree.descriptorOf(number).owner().ifPresent(found::add);
+      }
+    }
+    Set<String> kept = new HashSet<>();
+    history.values().forEach(kept::addAll);
+    found.removeIf(
+        sid ->
+            subjectOf.containsKey(sid)
+                || kept.contains(sid)
+                || !(sid.startsWith("S-1-5-21-") || sid.startsWith("S-1-5-32-"))
+                || domains.contains(domain(sid)));
+    return found;
   }
 
   private Tokens(Tokens of, List<DirectoryTree> trees) {
@@ -74,6 +108,8 @@ public final class Tokens {
     this.memberships = of.memberships;
     this.accountsOf = of.accountsOf;
     this.candidatesOf = of.candidatesOf;
+    this.strangers = of.strangers;
+    this.certain = of.certain;
     this.sidOf.putAll(of.sidOf);
     this.subjectOf.putAll(of.subjectOf);
     this.history.putAll(of.history);
@@ -161,9 +197,24 @@ public final class Tokens {
     return sidOf.getOrDefault(subject, "");
   }
 
+  /** Whether it is not known who counts as a trustee: its domain was not read. */
+  public boolean isStranger(String sid) {
+    return strangers.contains(sid);
+  }
+
   /** Where a subject stands in its directory's tree. */
   public Optional<Spot> object(int subject) {
     return Optional.ofNullable(objectOf.get(subject));
+  }
+
+  /**
+   * Whether an account counts in the lists at all: YES when it has a SID; UNDECIDED when it stands
+   * in a directory with lists and its SID was not read; NO when it is of a directory without SIDs.
+   */
+  public Verdict counts(int account) {
+    return sidOf.containsKey(account)
+        ? Verdict.YES
+        : objectOf.containsKey(account) ? Verdict.UNDECIDED : Verdict.NO;
   }
 
   /** All SIDs that an account surely counts as. O(its groups). */
@@ -173,10 +224,11 @@ public final class Tokens {
 
   /** The SIDs that an account perhaps counts as, and not surely. */
   public Set<String> perhaps(int account) {
-    if (memberships.isCertain()) {
+    if (certain) {
       return Set.of();
     }
     Set<String> any = sids(account, true);
+    any.addAll(strangers);
     any.removeAll(of(account));
     return any;
   }
@@ -193,7 +245,8 @@ public final class Tokens {
       for (DirectoryTree tree : trees) {
         for (int group : tree.listing(sid)) {
           Integer subject = subjectOf.get(tree.sid(group));
-          if (subject != null && !sids.contains(tree.sid(group))) {
+          boolean counts = !IMPLICIT.contains(sid) || tree.countsImplicit(group);
+          if (counts && subject != null && !sids.contains(tree.sid(group))) {
             walker.subjects(subject, subjects);
             add(subjects, any, sids, open);
           }
@@ -235,7 +288,7 @@ public final class Tokens {
 
   /** The same with those that perhaps count as it. */
   public BitSet candidates(String sid) {
-    return kept(sid, !memberships.isCertain());
+    return kept(sid, !certain);
   }
 
   private BitSet kept(String sid, boolean any) {
@@ -250,7 +303,7 @@ public final class Tokens {
 
   private BitSet find(String sid, boolean any, Set<String> seen) {
     BitSet accounts = new BitSet();
-    if (IMPLICIT.contains(sid)) {
+    if (IMPLICIT.contains(sid) || (any && strangers.contains(sid))) {
       everybody(accounts);
       return accounts;
     }
@@ -306,7 +359,8 @@ public final class Tokens {
       for (String listed : tree.listed()) {
         for (int lister : tree.listing(listed)) {
           Integer subject = subjectOf.get(tree.sid(lister));
-          if (subject != null) {
+          boolean counts = !IMPLICIT.contains(listed) || tree.countsImplicit(lister);
+          if (counts && subject != null) {
             walker.subjects(subject, above);
             if (above.sure().contains(group) || (any && above.perhaps().contains(group))) {
               accounts.or(find(listed, any, seen));

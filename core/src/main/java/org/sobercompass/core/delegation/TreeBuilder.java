@@ -19,6 +19,7 @@ public final class TreeBuilder {
   private final Map<Descriptor, Integer> descriptors = new HashMap<>();
   private final List<Descriptor> distinct = new ArrayList<>();
   private final Map<String, List<String>> foreign = new HashMap<>();
+  private boolean implicitEverywhere;
 
   /**
    * One object.
@@ -75,6 +76,11 @@ public final class TreeBuilder {
           distinct.add(d);
           return distinct.size() - 1;
         });
+  }
+
+  /** Says that implicit trustees count as members of every group that lists them. */
+  public void implicitEverywhere() {
+    implicitEverywhere = true;
   }
 
   /** Notes that a group (canonical name) lists a trustee of elsewhere by its SID. */
@@ -148,7 +154,8 @@ public final class TreeBuilder {
             texts[3].build(),
             history,
             listing,
-            guarded));
+            guarded,
+            implicitEverywhere));
   }
 
   /** Of the classes of an entry, joined by bars, the one with most classes above it. */

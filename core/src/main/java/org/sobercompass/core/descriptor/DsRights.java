@@ -38,21 +38,26 @@ public final class DsRights {
 
   private static final List<Word> WORDS =
       List.of(
-          new Word(CREATE_CHILD, "create below"),
-          new Word(DELETE_CHILD, "delete below"),
+          new Word(CREATE_CHILD, "create below", "create objects of any class"),
+          new Word(DELETE_CHILD, "delete below", "delete objects of any class in it"),
           new Word(LIST, "list"),
-          new Word(SELF, "validated write"),
-          new Word(READ_PROPERTY, "read"),
-          new Word(WRITE_PROPERTY, "write"),
+          new Word(SELF, "validated write", "all validated writes"),
+          new Word(READ_PROPERTY, "read", "read all attributes"),
+          new Word(WRITE_PROPERTY, "write", "write all attributes"),
           new Word(DELETE_TREE, "delete with all below"),
           new Word(LIST_OBJECT, "list one by one"),
-          new Word(CONTROL_ACCESS, "extended right"),
+          new Word(CONTROL_ACCESS, "extended right", "all extended rights"),
           new Word(DELETE, "delete"),
           new Word(READ_CONTROL, "read permissions"),
           new Word(WRITE_DAC, "change permissions"),
           new Word(WRITE_OWNER, "take ownership"));
 
-  private record Word(int bit, String words) {}
+  /** A right in words: about a part, and about the object as a whole. */
+  private record Word(int bit, String words, String whole) {
+    Word(int bit, String words) {
+      this(bit, words, words);
+    }
+  }
 
   private DsRights() {}
 
@@ -66,8 +71,12 @@ public final class DsRights {
     return out & ~GENERIC_ALL;
   }
 
-  /** The rights in words, in the order of their bits; {@code full control} for all. */
-  public static List<String> words(int mask) {
+  /**
+   * The rights in words, in the order of their bits; {@code full control} for all.
+   *
+   * @param ofPart whether they are about a part that is named after them: an attribute, a class
+   */
+  public static List<String> words(int mask, boolean ofPart) {
     int mapped = mapped(mask);
     if ((mapped & ALL) == ALL) {
       return List.of("full control");
@@ -75,7 +84,7 @@ public final class DsRights {
     List<String> words = new ArrayList<>();
     for (Word word : WORDS) {
       if ((mapped & word.bit) != 0) {
-        words.add(word.words);
+        words.add(ofPart ? word.words : word.whole);
       }
     }
     int rest = mapped & ~ALL;

@@ -42,6 +42,9 @@ public final class Facts {
   /** A resource account: a room, a shared mailbox. */
   public static final int RESOURCE = 64;
 
+  /** The account of a computer: a host that signs in by itself. */
+  public static final int HOST = 128;
+
   /** The expiry of an account that has none. */
   public static final long NEVER = Long.MAX_VALUE;
 

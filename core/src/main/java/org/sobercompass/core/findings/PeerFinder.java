@@ -38,6 +38,7 @@ final class PeerFinder {
           !values.isEmpty()
               && !services.get(account)
               && !facts.is(account, Facts.RESOURCE)
+              && !facts.is(account, Facts.HOST)
               && !facts.is(account, Facts.DISABLED);
       if (counts) {
         groups.computeIfAbsent(values, v -> new ArrayList<>()).add(account);

@@ -118,7 +118,9 @@ public final class Persons {
 
     /** Service and resource accounts never link by rule. */
     private boolean links(int account) {
-      return !facts.is(account, Facts.SERVICE) && !facts.is(account, Facts.RESOURCE);
+      return !facts.is(account, Facts.SERVICE)
+          && !facts.is(account, Facts.RESOURCE)
+          && !facts.is(account, Facts.HOST);
     }
 
     private void byAttribute(String attribute) {

@@ -152,8 +152,18 @@ public final class Admission {
     return false;
   }
 
-  /** Whether an account may use what it holds. {@code subjects} is what it counts as here. */
-  public Standing standing(int account, SubjectSet subjects, long asOf) {
+  /** Whether an account itself can sign in at an epoch second, whatever it signs in to. */
+  public static Standing ofAccount(Facts facts, int account, long asOf) {
+    List<String> reasons = blocking(facts, account, asOf);
+    if (!reasons.isEmpty()) {
+      return new Standing(State.BLOCKED, List.copyOf(reasons));
+    }
+    return unknown(facts, account)
+        .map(reason -> new Standing(State.UNDECIDED, List.of(reason)))
+        .orElse(Standing.USABLE);
+  }
+
+  private static List<String> blocking(Facts facts, int account, long asOf) {
     List<String> reasons = new ArrayList<>(2);
     if (facts.is(account, Facts.DISABLED)) {
       reasons.add("the account is disabled");
@@ -169,6 +179,25 @@ public final class Admission {
     } else if (facts.passwordEnds(account) <= asOf) {
       reasons.add("its password has expired");
     }
+    return reasons;
+  }
+
+  /** What is not known of the account itself, and could keep it out. */
+  private static Optional<String> unknown(Facts facts, int account) {
+    if (facts.is(account, Facts.STATE_UNKNOWN)) {
+      return Optional.of("it was not read whether the account is disabled");
+    }
+    if (facts.is(account, Facts.EXPIRY_UNKNOWN)) {
+      return Optional.of("the account's expiry could not be read");
+    }
+    return facts.is(account, Facts.LOCKED)
+        ? Optional.of("locked, unless the lock has run out since")
+        : Optional.empty();
+  }
+
+  /** Whether an account may use what it holds. {@code subjects} is what it counts as here. */
+  public Standing standing(int account, SubjectSet subjects, long asOf) {
+    List<String> reasons = blocking(facts, account, asOf);
     List<Bar> bars = bars(account, asOf);
     bars.stream().filter(Bar::sure).forEach(bar -> reasons.add(bar.reason()));
     if (isBeforeSwitch(account, asOf)) {
@@ -178,7 +207,6 @@ public final class Admission {
     if (host == Truth.FALSE) {
       reasons.add("it may not sign in from " + String.join(" or ", terms.hosts()));
     }
-    boolean unknownExpiry = facts.is(account, Facts.EXPIRY_UNKNOWN);
     boolean perhapsEnrolled = false;
     if (register.isPresent()) {
       Optional<String> sure = notAdmitted(subjects.sure());
@@ -193,15 +221,9 @@ public final class Admission {
     if (!bars.isEmpty()) {
       return new Standing(State.UNDECIDED, bars.stream().map(Bar::reason).toList());
     }
-    if (facts.is(account, Facts.STATE_UNKNOWN)) {
-      return new Standing(
-          State.UNDECIDED, List.of("it was not read whether the account is disabled"));
-    }
-    if (unknownExpiry) {
-      return new Standing(State.UNDECIDED, List.of("the account's expiry could not be read"));
-    }
-    if (facts.is(account, Facts.LOCKED)) {
-      return new Standing(State.UNDECIDED, List.of("locked, unless the lock has run out since"));
+    Optional<String> unknown = unknown(facts, account);
+    if (unknown.isPresent()) {
+      return new Standing(State.UNDECIDED, List.of(unknown.get()));
     }
     if (host == Truth.UNDEFINED) {
       return new Standing(

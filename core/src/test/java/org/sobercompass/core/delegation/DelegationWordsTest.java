@@ -78,14 +78,16 @@ class DelegationWordsTest {
   @CsvSource(
       delimiter = '|',
       value = {
-        "ALLOW        | 0  | write          |      |      | write",
-        "DENY         | 0  | write          |      |      | not write",
+        "ALLOW        | 0  | write          |      |      | write all attributes",
+        "DENY         | 0  | write          |      |      | not write all attributes",
         "ALLOW_OBJECT | 0  | write          | mail |      | write mail",
-        "ALLOW_OBJECT | 10 | control        | reset | user | extended right set a password of each user below",
+        "ALLOW_OBJECT | 10 | control        | reset | user | extended right set a password of each"
+            + " user below",
         "ALLOW        | 2  | all            |      |      | full control here and below",
-        "ALLOW        | 14 | write          |      |      | write right below",
-        "ALLOW        | 6  | write          |      |      | write here and right below",
-        "ALLOW_CONDITIONAL | 0 | write      |      |      | write, on a condition"
+        "ALLOW        | 14 | write          |      |      | write all attributes right below",
+        "ALLOW        | 6  | write          |      |      | write all attributes here and right"
+            + " below",
+        "ALLOW_CONDITIONAL | 0 | write      |      |      | write all attributes, on a condition"
       })
   void anEntryIsToldInWords(
       AceType type, int flags, String right, String object, String inherited, String words) {

@@ -124,8 +124,9 @@ class AccessCheckTest {
     assertThat(ask(list(write), Target.simple(DsRights.DELETE), "a")).isEqualTo(Verdict.NO);
     Ace all = Ace.of(AceType.ALLOW, 0, DsRights.GENERIC_ALL, "a");
     assertThat(ask(list(all), Target.simple(DsRights.ALL), "a")).isEqualTo(Verdict.YES);
-    assertThat(DsRights.words(DsRights.GENERIC_ALL)).containsExactly("full control");
-    assertThat(DsRights.words(0x20_0000 | DsRights.DELETE)).containsExactly("delete", "0x200000");
+    assertThat(DsRights.words(DsRights.GENERIC_ALL, false)).containsExactly("full control");
+    assertThat(DsRights.words(0x20_0000 | DsRights.DELETE, false))
+        .containsExactly("delete", "0x200000");
   }
 
   @Test

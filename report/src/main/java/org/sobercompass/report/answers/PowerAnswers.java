@@ -5,6 +5,7 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.sobercompass.core.access.Can;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.ActReadiness;
 import org.sobercompass.core.admin.AdminGrant;
@@ -22,6 +23,7 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.readiness.Condition;
 import org.sobercompass.core.readiness.Readiness;
+import org.sobercompass.core.system.Standing;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.report.data.Sheet;
 
@@ -60,12 +62,13 @@ public final class PowerAnswers {
   /** Whether an account can do an action to an object, with the ways, or the nearest miss. */
   public Sheet can(
       int account, AdminAction action, Powers.Thing object, Optional<Tokens.Spot> destination) {
-    Verdict verdict = powers.can(account, action, object, destination);
+    Can can = powers.usable(account, action, object, destination);
+    Verdict verdict = can.verdict();
     Sheet.Builder sheet = ask.begin("can-act/1", "answer", "way", "stands on", "entry");
     for (Powers.Way way : powers.ways(account, action, object, destination)) {
       boolean gives = way.ground().map(ActionCheck.Ground::gives).orElse(true);
       sheet.row(
-          !gives ? "x stops" : verdict == Verdict.YES ? "+ gives" : "- not enough",
+          !gives ? "x stops" : can.held() == Verdict.YES ? "+ gives" : "- not enough",
           chain(way),
           way.spot().map(s -> DelegationAnswers.place(s.tree(), s.object())).orElse("admin role"),
           way.ground().filter(g -> g.entry() >= 0).map(g -> proof(way, g)).orElse(""));
@@ -75,13 +78,27 @@ public final class PowerAnswers {
     sheet.heading(
         switch (verdict) {
           case YES -> "Yes: " + who + " can do this to " + what;
-          case NO -> "No: " + who + " cannot do this to " + what;
+          case NO ->
+              "No: "
+                  + who
+                  + " cannot do this to "
+                  + what
+                  + (can.held() == Verdict.YES
+                      ? " The right is held, but "
+                          + String.join("; ", can.standing().reasons())
+                          + "."
+                      : "");
           case UNDECIDED -> "Undecided: " + who + " may be able to do this to " + what;
         });
-    if (verdict == Verdict.UNDECIDED) {
+    if (can.held() == Verdict.UNDECIDED) {
       sheet.note(capital(unknown(account, action, object)) + ".");
+    } else if (verdict == Verdict.UNDECIDED) {
+      sheet.note(capital(String.join("; ", can.standing().reasons())) + ".");
     }
-    if (verdict != Verdict.YES) {
+    String never = powers.never(action, object);
+    if (!never.isEmpty()) {
+      sheet.note("Nobody can: " + never + ".");
+    } else if (can.held() != Verdict.YES) {
       sheet.note(miss(account, action, object, destination));
     }
     if (!powers.fits(action, object)) {
@@ -105,8 +122,12 @@ public final class PowerAnswers {
     if (spot.tree().descriptor(spot.object()).isEmpty()) {
       return "the access control list of " + name(object) + " was not read";
     }
+    if (powers.tokens().counts(account) != Verdict.YES) {
+      return "the id of " + Words.subject(facts, account) + " (objectSid) was not read";
+    }
     if (!powers.tokens().perhaps(account).isEmpty()) {
-      return "members of a group on the way were withheld, or a rule is undefined";
+      return "members of a group on the way were withheld, a rule is undefined, or an entry is for"
+          + " somebody of a domain that was not read";
     }
     return "an entry, or a list on the way, cannot be judged, or the schema does not know "
         + action.name();
@@ -251,8 +272,20 @@ public final class PowerAnswers {
       Optional<Tokens.Spot> destination) {
     String way = destination.isPresent() ? "" : way(account, action, object);
     return new Object[] {
-      facts.label(account), facts.login(account), facts.key(account).text(), known, way
+      facts.label(account),
+      facts.login(account),
+      facts.key(account).text(),
+      known + state(account),
+      way
     };
+  }
+
+  /** What keeps an account from acting at all, after a comma. */
+  private String state(int account) {
+    Standing standing = powers.standing(account);
+    return standing.state() == Standing.State.USABLE
+        ? ""
+        : ", but " + String.join("; ", standing.reasons());
   }
 
   /** All that an account can act on, by action; inside and outside a scope side by side. */

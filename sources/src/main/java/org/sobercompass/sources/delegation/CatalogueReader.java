@@ -23,15 +23,19 @@ import org.sobercompass.sources.text.YamlReader;
 /** Reads admin actions: the catalogue that ships, and what a workspace adds to it or changes. */
 public final class CatalogueReader {
   private static final Map<String, Integer> SIMPLE =
-      Map.of(
-          "delete",
-          DsRights.DELETE,
-          "change-permissions",
-          DsRights.WRITE_DAC,
-          "take-ownership",
-          DsRights.WRITE_OWNER,
-          "everything",
-          DsRights.ALL);
+      Map.ofEntries(
+          Map.entry("delete", DsRights.DELETE),
+          Map.entry("delete-tree", DsRights.DELETE_TREE),
+          Map.entry("list", DsRights.LIST),
+          Map.entry("read-permissions", DsRights.READ_CONTROL),
+          Map.entry("change-permissions", DsRights.WRITE_DAC),
+          Map.entry("take-ownership", DsRights.WRITE_OWNER),
+          Map.entry("create-any", DsRights.CREATE_CHILD),
+          Map.entry("delete-any", DsRights.DELETE_CHILD),
+          Map.entry("read-all", DsRights.READ_PROPERTY),
+          Map.entry("write-all", DsRights.WRITE_PROPERTY),
+          Map.entry("all-rights", DsRights.CONTROL_ACCESS),
+          Map.entry("everything", DsRights.ALL));
   private static final Set<String> WORDS =
       Set.of(
           "write",

@@ -24,6 +24,7 @@ import org.sobercompass.sources.directory.BinaryIds;
  */
 final class SchemaNames {
   private static final int CONFIDENTIAL = 0x80;
+  private static final int CONSTRUCTED = 0x4;
   private static final String PUBLISHED = "published-names.csv";
 
   private final List<RawClass> classes = new ArrayList<>();
@@ -31,6 +32,11 @@ final class SchemaNames {
   private final List<DsNames.ControlRight> rights = new ArrayList<>();
 
   private record RawClass(String name, UUID id, String above, String byDefault) {}
+
+  /** Whether the directory's own schema was read, so that what it does not have is not there. */
+  boolean isWhole() {
+    return !classes.isEmpty() && !attributes.isEmpty() && !rights.isEmpty();
+  }
 
   /** Keeps what an entry of the schema or the configuration names; all others are passed over. */
   void take(Entry entry) {
@@ -54,7 +60,8 @@ final class SchemaNames {
                           text(entry, "lDAPDisplayName"),
                           id,
                           guid(entry, "attributeSecurityGUID"),
-                          flags != null && (flags & CONFIDENTIAL) != 0)));
+                          flags != null && (flags & CONFIDENTIAL) != 0,
+                          fixed(entry))));
     } else if (entry.hasObjectClass("controlAccessRight")) {
       Integer access = entry.getAttributeValueAsInteger("validAccesses");
       guid(entry, "rightsGuid")
@@ -67,6 +74,21 @@ final class SchemaNames {
                           id,
                           access == null ? DsRights.CONTROL_ACCESS : access)));
     }
+  }
+
+  /** Why nobody can write an attribute ([MS-ADTS] 3.1.1.2.3), or empty. */
+  private static String fixed(Entry entry) {
+    Integer link = entry.getAttributeValueAsInteger("linkID");
+    Integer flags = entry.getAttributeValueAsInteger("systemFlags");
+    if (link != null && link % 2 == 1) {
+      return "it is a back link, which the directory keeps itself";
+    }
+    if (flags != null && (flags & CONSTRUCTED) != 0) {
+      return "it is constructed, and stored nowhere";
+    }
+    return "true".equalsIgnoreCase(entry.getAttributeValue("systemOnly"))
+        ? "only the system writes it"
+        : "";
   }
 
   private static String text(Entry entry, String attribute) {
@@ -82,6 +104,12 @@ final class SchemaNames {
   /** All names; the directory's own win over the published ones. */
   DsNames freeze(Optional<String> domain) {
     DsNames names = new DsNames();
+    if (isWhole()) {
+      names.whole();
+    }
+    if (!classes.isEmpty()) {
+      names.ownClasses();
+    }
     published(names);
     for (RawClass raw : classes) {
       names.add(

@@ -60,6 +60,23 @@ public final class TreeReader {
     this.builder = new TreeBuilder(directory);
   }
 
+  /** Says that implicit trustees count as members of every group that lists them. */
+  public void implicitEverywhere() {
+    builder.implicitEverywhere();
+  }
+
+  /** Reads classes, attributes and rights that stand in a file of their own. */
+  public void names(Path file) {
+    try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
+      LdifSource.entries(in, file.getFileName().toString(), problems, names::take);
+    } catch (IOException e) {
+      problems.warning(
+          Place.of(file.getFileName().toString()),
+          "the file with names of classes, attributes and rights cannot be read",
+          "an export of the schema or of cn=Extended-Rights,cn=Configuration");
+    }
+  }
+
   /** Reads a whole export. */
   public DirectoryTree read(Path file) {
     try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {

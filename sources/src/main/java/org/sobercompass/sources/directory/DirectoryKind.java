@@ -74,12 +74,12 @@ public record DirectoryKind(
           List.of("cn"),
           List.of("displayname", "gecos", "cn"));
 
-  /** Directories as [MS-ADTS] describes them. */
+  /** Directories as [MS-ADTS] describes them; computers are accounts of their own kind there. */
   public static final DirectoryKind AD =
       new DirectoryKind(
           "ad",
           Set.of("user", "inetorgperson"),
-          Set.of("computer"),
+          Set.of(),
           Set.of("group"),
           UNITS,
           List.of("objectguid", "objectsid"),

@@ -64,6 +64,10 @@ final class EntryFacts {
     }
     boolean isAccount = subject == SubjectKind.ACCOUNT;
     int flags = isAccount && AccountStates.isDisabled(entry) ? Facts.DISABLED : 0;
+    if (isAccount && entry.hasObjectClass("computer")) {
+      flags |= Facts.HOST;
+      host(entry);
+    }
     long expires = Facts.NEVER;
     if (isAccount) {
       AccountStates.Expiry expiry = AccountStates.expiry(entry);

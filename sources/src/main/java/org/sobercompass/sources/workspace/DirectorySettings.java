@@ -29,6 +29,9 @@ import org.sobercompass.sources.text.Node;
  * @param service how to reach it, for a SCIM service
  * @param schema its schema as LDIF, relative to the workspace, for an export
  * @param accountsOf the directory whose accounts sign in to a database by the names of its roles
+ * @param names further files (LDIF) with classes, attributes and rights, for a directory with lists
+ * @param implicitEverywhere whether everyone signed in counts as a member of every group that lists
+ *     it, not only of built-in ones
  * @param place where it stands in the workspace
  */
 public record DirectorySettings(
@@ -40,10 +43,20 @@ public record DirectorySettings(
     Optional<ScimSettings> service,
     Optional<String> schema,
     Optional<String> accountsOf,
+    List<String> names,
+    boolean implicitEverywhere,
     Place place) {
 
   private static final Set<String> OWN =
-      Set.of("kind", "file", "taken", "login-attribute", "schema", "accounts-of");
+      Set.of(
+          "kind",
+          "file",
+          "taken",
+          "login-attribute",
+          "schema",
+          "accounts-of",
+          "names",
+          "signed-in-members");
 
   /** Whether it is read over the wire. */
   public boolean isLive() {
@@ -100,6 +113,8 @@ public record DirectorySettings(
         isLive && !kind.isLdif() ? ScimSettings.read(node, kind, root) : Optional.empty(),
         schema(node, kind, isLive),
         accountsOf(node, kind),
+        ofLists(node, kind, "names").map(n -> node.texts("names")).orElse(List.of()),
+        ofLists(node, kind, "signed-in-members").filter(DirectorySettings::everywhere).isPresent(),
         node.place());
   }
 
@@ -112,6 +127,25 @@ public record DirectorySettings(
           "schema: beside the file: of an LDIF export only");
     }
     return schema;
+  }
+
+  /** A setting that only directories with lists of their own have. */
+  private static Optional<Node> ofLists(Node node, DirectoryKind kind, String key) {
+    Optional<Node> said = node.get(key);
+    if (said.isPresent() && !kind.id().equals(DirectoryKind.AD.id())) {
+      node.wrong(key + ": is said of a directory of kind " + kind.id(), "kind: ad");
+    }
+    return said;
+  }
+
+  private static boolean everywhere(Node node) {
+    String word = node.text();
+    if (!word.equals("built-in") && !word.equals("all")) {
+      node.wrong(
+          "signed-in-members: " + Problem.quote(word) + " is neither",
+          "built-in, as domain controllers count, or all");
+    }
+    return word.equals("all");
   }
 
   private static Optional<String> accountsOf(Node node, DirectoryKind kind) {

@@ -109,7 +109,12 @@ public record Workspace(
   public List<DirectoryTree> readTrees(Problems told) {
     List<DirectoryTree> all = new ArrayList<>();
     for (TreeFile file : trees) {
-      all.add(new TreeReader(file.directory(), file.shown(), told).read(file.path()));
+      TreeReader reader = new TreeReader(file.directory(), file.shown(), told);
+      if (file.implicitEverywhere()) {
+        reader.implicitEverywhere();
+      }
+      file.names().forEach(reader::names);
+      all.add(reader.read(file.path()));
     }
     return List.copyOf(all);
   }

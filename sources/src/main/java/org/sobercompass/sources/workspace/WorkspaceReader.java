@@ -157,7 +157,14 @@ final class WorkspaceReader {
     List<TreeFile> trees =
         exports.stream()
             .filter(export -> export.settings().kind().id().equals(DirectoryKind.AD.id()))
-            .map(export -> new TreeFile(export.settings().name(), export.path(), export.shown()))
+            .map(
+                export ->
+                    new TreeFile(
+                        export.settings().name(),
+                        export.path(),
+                        export.shown(),
+                        export.settings().names().stream().map(root::resolve).toList(),
+                        export.settings().implicitEverywhere()))
             .toList();
     return new Workspace(
         root,

@@ -139,9 +139,88 @@ class DelegationTest extends SmallDirectory {
     Powers.Thing di = thing(powers, SubjectKind.ACCOUNT, "di");
     assertThat(can(powers, "ann", "change-permissions", di)).isEqualTo("YES");
     assertThat(can(powers, "bo", "change-permissions", di)).isEqualTo("NO");
-    assertThat(can(powers, "bo", "take-ownership", di)).isEqualTo("YES");
+    assertThat(can(powers, "bo", "take-ownership", di)).isEqualTo("NO");
+  }
+
+  /** A domain controller looks everyone signed in up for built-in groups only. */
+  @ParameterizedTest
+  @CsvSource({
+    "S-1-5-21-7-8-9-1101, built-in, NO, 0",
+    "S-1-5-32-545, built-in, YES, 2",
+    "S-1-5-21-7-8-9-1101, all, YES, 2"
+  })
+  void everyoneSignedInCountsAsAMemberOfBuiltInGroupsUnlessSaidOtherwise(
+      String group, String setting, String answer, int many) throws IOException {
+    Files.writeString(
+        root.resolve("compass.yaml"),
+        "directories: {main: {kind: ad, file: d.ldif, signed-in-members: " + setting + "}}\n");
+    domain("D:");
+    unit("a", "D:");
+    user("bo", 1002, "a", "D:");
+    user("di", 1004, "a", "D:(A;;WO;;;" + group + ")");
+    entry(
+        "cn=all,ou=a,dc=x",
+        "D:",
+        "objectClass: group",
+        "sAMAccountName: all",
+        "groupType: -2147483644",
+        "objectSid: " + group,
+        "objectGUID: 00000000-0000-0000-0000-000000001101",
+        "member: cn=S-1-5-11,cn=ForeignSecurityPrincipals,dc=x");
+    Powers powers = powers();
+    Powers.Thing di = thing(powers, SubjectKind.ACCOUNT, "di");
+    assertThat(can(powers, "bo", "take-ownership", di)).isEqualTo(answer);
     AdminAction take = powers.roles().administration().action("take-ownership").orElseThrow();
-    assertThat(powers.who(take, di, Optional.empty()).yes().cardinality()).isEqualTo(3);
+    assertThat(powers.who(take, di, Optional.empty()).yes().cardinality()).isEqualTo(many);
+  }
+
+  @Test
+  void aTrusteeOfADomainThatWasNotReadMayBeAnybody() throws IOException {
+    domain("D:");
+    unit("a", "D:");
+    user("bo", 1002, "a", "D:");
+    user("di", 1004, "a", "D:(A;;WO;;;S-1-5-21-1-1-1-77)(A;;WD;;;" + sid(4711) + ")");
+    Powers powers = powers();
+    Powers.Thing di = thing(powers, SubjectKind.ACCOUNT, "di");
+    assertThat(can(powers, "bo", "take-ownership", di)).isEqualTo("UNDECIDED");
+    assertThat(can(powers, "bo", "change-permissions", di)).isEqualTo("NO");
+  }
+
+  @Test
+  void anAccountWhoseIdWasNotReadMayDoAnythingThere() throws IOException {
+    domain("D:");
+    unit("a", "D:");
+    user("di", 1004, "a", "D:(A;;WO;;;" + sid(1002) + ")");
+    entry(
+        "cn=bo,ou=a,dc=x",
+        "D:",
+        "objectClass: user",
+        "sAMAccountName: bo",
+        "objectGUID: 00000000-0000-0000-0000-000000001002");
+    Powers powers = powers();
+    Powers.Thing di = thing(powers, SubjectKind.ACCOUNT, "di");
+    assertThat(can(powers, "bo", "take-ownership", di)).isEqualTo("UNDECIDED");
+  }
+
+  @Test
+  void computersHoldWhatTheyHold() throws IOException {
+    domain("D:");
+    unit("a", "D:");
+    entry(
+        "cn=pc,ou=a,dc=x",
+        "D:",
+        "objectClass: user",
+        "objectClass: computer",
+        "sAMAccountName: pc$",
+        "objectSid: " + sid(1300),
+        "objectGUID: 00000000-0000-0000-0000-000000001300");
+    group("hosts", 1101, "D:", "cn=pc,ou=a,dc=x");
+    user("di", 1004, "a", "D:(A;;WO;;;" + sid(1101) + ")");
+    Powers powers = powers();
+    Powers.Thing di = thing(powers, SubjectKind.ACCOUNT, "di");
+    assertThat(can(powers, "pc$", "take-ownership", di)).isEqualTo("YES");
+    AdminAction take = powers.roles().administration().action("take-ownership").orElseThrow();
+    assertThat(powers.who(take, di, Optional.empty()).yes().cardinality()).isEqualTo(1);
   }
 
   @Test

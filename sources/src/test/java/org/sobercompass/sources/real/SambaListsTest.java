@@ -178,7 +178,7 @@ class SambaListsTest {
     return switch (kind) {
       case 5 -> "WD";
       case 6 -> "AU";
-      case 7 -> random.nextBoolean() ? "OW" : "S-1-5-21-9-9-9-1234";
+      case 7 -> random.nextBoolean() ? "OW" : "S-1-5-21-1-2-3-9234";
       case 0, 1 -> DOMAIN + (1000 + random.nextInt(ACCOUNTS));
       default -> DOMAIN + (2000 + random.nextInt(GROUPS));
     };
