@@ -141,6 +141,36 @@ class SambaDelegationTest {
     return found;
   }
 
+  /**
+   * Its own words: what it looks up for whoever is signed in, groups of the domain and built-in.
+   */
+  @Test
+  void theTokensOfPeopleAndComputersAreThoseTheServerBuilds() throws Exception {
+    int computers = 0;
+    int builtIn = 0;
+    for (int account = 0; account < tokens.facts().accounts(); account++) {
+      String login = tokens.facts().login(account);
+      if (!login.matches("user[0-9]+|host[0-9]+[$]")) {
+        continue;
+      }
+      try (LDAPConnection own = dc.connect(tokens.facts().dn(account), SECRET)) {
+        SearchResultEntry root = own.getEntry("", "tokenGroups");
+        Set<String> theirs = new TreeSet<>();
+        for (var value : root.getAttribute("tokenGroups").getRawValues()) {
+          org.sobercompass.sources.directory.BinaryIds.sid(value.getValue()).ifPresent(theirs::add);
+        }
+        Set<String> ours = new TreeSet<>(tokens.of(account));
+        theirs.removeIf(sid -> !sid.startsWith("S-1-5-21-") && !sid.startsWith("S-1-5-32-"));
+        ours.removeIf(sid -> !sid.startsWith("S-1-5-21-") && !sid.startsWith("S-1-5-32-"));
+        assertThat(ours).as(login).isEqualTo(theirs);
+        computers += tokens.facts().is(account, org.sobercompass.core.facts.Facts.HOST) ? 1 : 0;
+        builtIn += theirs.contains("S-1-5-32-545") ? 1 : 0;
+      }
+    }
+    assertThat(computers).isGreaterThan(1);
+    assertThat(builtIn).as("accounts in the built-in group of users").isGreaterThan(10);
+  }
+
   @Test
   void whatAccountsMayWriteCreateAndChangeIsWhatTheServerSays() throws Exception {
     String[] asked = {

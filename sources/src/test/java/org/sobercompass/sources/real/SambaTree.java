@@ -83,8 +83,27 @@ final class SambaTree {
           "CN=host" + h + ",OU=Hosts," + units.get(1 + 4 * (h % 3)),
           new Attribute("objectClass", "computer"),
           new Attribute("sAMAccountName", "host" + h + "$"),
+          new Attribute("unicodePwd", ('"' + secret + '"').getBytes(StandardCharsets.UTF_16LE)),
           new Attribute("userAccountControl", "4096"));
     }
+    connection.add("CN=Contact,OU=Staff," + units.get(1), new Attribute("objectClass", "contact"));
+    // Everyone signed in as a member of a group of the domain, which is in another.
+    for (String name : List.of("All here", "Around all")) {
+      connection.add(
+          "CN=" + name + ",OU=Groups," + units.get(1),
+          new Attribute("objectClass", "group"),
+          new Attribute("sAMAccountName", name),
+          new Attribute("groupType", "-2147483644"));
+    }
+    connection.modify(
+        "CN=All here,OU=Groups," + units.get(1),
+        new Modification(
+            ModificationType.ADD,
+            "member",
+            "CN=S-1-5-11,CN=ForeignSecurityPrincipals," + SambaDc.SUFFIX));
+    connection.modify(
+        "CN=Around all,OU=Groups," + units.get(1),
+        new Modification(ModificationType.ADD, "member", "CN=All here,OU=Groups," + units.get(1)));
     for (SearchResultEntry entry :
         connection
             .search(top, SearchScope.SUB, "(objectSid=*)", "objectSid", "sAMAccountName")
@@ -97,6 +116,9 @@ final class SambaTree {
       join(
           "group" + random.nextInt(GROUPS),
           "User " + i + ",OU=Staff," + units.get(1 + 4 * (i % 3)));
+    }
+    for (int h = 0; h < HOSTS; h++) {
+      join("group" + (h % GROUPS), "host" + h + ",OU=Hosts," + units.get(1 + 4 * (h % 3)));
     }
     for (int g = 1; g < GROUPS; g += 3) {
       join("group" + (g - 1), "Group " + g + ",OU=Groups," + units.get(1 + 4 * (g % 3)));
