@@ -17,6 +17,7 @@ import org.sobercompass.core.membership.MembershipPaths;
 import org.sobercompass.core.removal.Goal;
 import org.sobercompass.core.removal.NotHeld;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
 
@@ -32,14 +33,7 @@ final class Goals {
     if (aim instanceof Aim.Ungiven ungiven) {
       boolean any = ungiven.grants().isEmpty();
       Entrusted entrusted = any ? new Entrusted(judged) : Entrusted.NOTHING;
-      return (model, made) ->
-          ungiven.accounts().stream()
-              .flatMap(
-                  account ->
-                      given(model, account, ungiven.grants())
-                          .or(() -> entrusted.first(judged.with(model, made).powers(), account))
-                          .stream())
-              .findFirst();
+      return new Nothing(judged, ungiven, entrusted);
     }
     if (aim instanceof Aim.Untaken untaken) {
       return (model, made) -> untaken(judged.with(model, made).powers(), untaken);
@@ -55,6 +49,34 @@ final class Goals {
     }
     return (model, made) -> circle(model, ((Aim.Uncircled) aim).groups());
   }
+
+  /** That accounts are given nothing any more. */
+  private record Nothing(Judged judged, Aim.Ungiven aim, Entrusted entrusted) implements Goal {
+    @Override
+    public Optional<Still> still(AccessModel model, List<Change> made) {
+      return stills(model, made).stream().findFirst();
+    }
+
+    @Override
+    public List<Still> stills(AccessModel model, List<Change> made) {
+      List<Still> all = new ArrayList<>();
+      for (int account : aim.accounts()) {
+        all.addAll(given(model, account, aim.grants()));
+        if (all.size() > MOST) {
+          return all;
+        }
+      }
+      for (int account : aim.accounts()) {
+        if (all.isEmpty()) {
+          entrusted.first(judged.with(model, made).powers(), account).ifPresent(all::add);
+        }
+      }
+      return all;
+    }
+  }
+
+  /** So many grants are told in one round. */
+  private static final int MOST = 256;
 
   /** Somebody who still comes to a power by acting as an account. */
   private static Optional<Goal.Still> untaken(Powers powers, Aim.Untaken aim) {
@@ -99,11 +121,12 @@ final class Goals {
     return Optional.of(facts.still());
   }
 
-  /** A grant that still reaches the account, by its shortest chain. */
-  private static Optional<Goal.Still> given(
+  /** The grants that still reach the account, each by its shortest chain. */
+  private static List<Goal.Still> given(
       AccessModel model, int account, List<Aim.Ungiven.Given> grants) {
     Asker asker = model.asker();
     long asOf = model.asOf().getEpochSecond();
+    List<Goal.Still> all = new ArrayList<>();
     for (SystemView view : model.systems()) {
       if (view.admission().isOpen()) {
         continue;
@@ -116,12 +139,12 @@ final class Goals {
             grants.isEmpty()
                 ? isPersonal(model, grant, asOf)
                 : grants.contains(new Aim.Ungiven.Given(view.number(), number));
-        if (asked) {
-          return Optional.of(still(asker, view, account, number));
+        if (asked && all.size() < MOST) {
+          all.add(still(asker, view, account, number));
         }
       }
     }
-    return Optional.empty();
+    return all;
   }
 
   /** What reaches an account by name, not because it is anybody or in a place. */

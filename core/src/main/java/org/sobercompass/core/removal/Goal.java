@@ -18,6 +18,14 @@ public interface Goal {
   Optional<Still> still(AccessModel model, List<Change> made);
 
   /**
+   * All that is known to give it still, each enough by itself: fewer rounds than one at a time. Not
+   * more than some hundreds; empty exactly when {@link #still} is.
+   */
+  default List<Still> stills(AccessModel model, List<Change> made) {
+    return still(model, made).map(List::of).orElse(List.of());
+  }
+
+  /**
    * What still gives something: routes, memberships, entries, admin roles.
    *
    * @param parts each a route with its system, all of which are needed together

@@ -1,5 +1,6 @@
 package org.sobercompass.core.removal;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
@@ -22,6 +23,30 @@ import org.sobercompass.core.system.Verdict;
  * @param resource where, or -1 for anywhere
  */
 public record NotHeld(int account, int system, List<Integer> rights, int resource) implements Goal {
+
+  /** So many routes are told in one round. */
+  private static final int MOST = 256;
+
+  @Override
+  public List<Still> stills(AccessModel model, List<Change> made) {
+    Asker asker = model.asker();
+    SystemView view = model.systems().get(system);
+    RouteFinder finder = new RouteFinder(asker, new Limits(MOST, 8));
+    List<Still> found = new ArrayList<>();
+    for (Holding holding : asker.holdings(view, account)) {
+      boolean asked =
+          rights.contains(holding.right())
+              && (resource < 0 || view.resources().covers(holding.resource(), resource));
+      if (asked && found.size() < MOST) {
+        int at = resource < 0 ? holding.resource() : resource;
+        finder
+            .find(view, account, holding.right(), at)
+            .open()
+            .forEach(route -> found.add(Still.of(List.of(new Part(system, route)))));
+      }
+    }
+    return found.isEmpty() ? still(model, made).map(List::of).orElse(List.of()) : found;
+  }
 
   @Override
   public Optional<Still> still(AccessModel model, List<Change> made) {

@@ -17,8 +17,10 @@ public record Removal(Result result, List<Change> changes) {
     PROVED_LEAST("proved least"),
     /** It ends it; something cheaper may too. */
     BEST_FOUND("best found within the bound"),
-    /** No removal that exists ends it. */
-    NONE_ENDS_IT("no removal ends it");
+    /** No removal that exists ends it: proved. */
+    NONE_ENDS_IT("no removal ends it"),
+    /** The search gave up: there may be removals that end it. */
+    GAVE_UP("not found within the bound; there may be one");
 
     private final String words;
 

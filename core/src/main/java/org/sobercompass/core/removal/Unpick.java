@@ -3,7 +3,6 @@ package org.sobercompass.core.removal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.sobercompass.core.access.AccessModel;
@@ -41,36 +40,45 @@ public final class Unpick {
     this.monotone = all;
   }
 
-  /** The least removals that reach a goal. O(rounds x one preview). */
+  /**
+   * The least removals that reach a goal. O(rounds x one preview). Says that no removal reaches it
+   * only where that is proved.
+   */
   public Removal find(Goal goal) {
     LeastSet least = new LeastSet();
     List<Action> chosen = List.of();
     boolean exact = true;
     for (int round = 0; round < ROUNDS; round++) {
       AccessModel after = after(chosen);
-      Optional<Goal.Still> still = goal.still(after, changes(chosen));
-      if (still.isEmpty()) {
+      List<Goal.Still> stills = goal.stills(after, changes(chosen));
+      if (stills.isEmpty()) {
         boolean proved = exact && least.isProved();
         return new Removal(
             proved ? Removal.Result.PROVED_LEAST : Removal.Result.BEST_FOUND, changes(chosen));
       }
-      exact &= still.get().exact();
-      Map<String, Action> breaking = actions.of(still.get(), after.graph());
-      Set<String> undoing =
-          isMonotone(still.get())
-              ? Set.of()
-              : chosen.stream().map(Action::key).collect(Collectors.toSet());
-      if (breaking.isEmpty() && undoing.isEmpty()) {
-        return new Removal(Removal.Result.NONE_ENDS_IT, List.of());
+      for (Goal.Still still : stills) {
+        exact &= still.exact();
+        Map<String, Action> breaking = actions.of(still, after.graph());
+        Set<String> undoing =
+            isMonotone(still)
+                ? Set.of()
+                : chosen.stream().map(Action::key).collect(Collectors.toSet());
+        if (breaking.isEmpty() && undoing.isEmpty()) {
+          return none(exact);
+        }
+        least.add(breaking.values(), undoing);
       }
-      least.add(breaking.values(), undoing);
       List<Action> next = least.solve();
       if (next == null) {
-        return new Removal(Removal.Result.NONE_ENDS_IT, List.of());
+        return none(exact && least.isProved());
       }
       chosen = next;
     }
-    return new Removal(Removal.Result.NONE_ENDS_IT, List.of());
+    return none(false);
+  }
+
+  private static Removal none(boolean proved) {
+    return new Removal(proved ? Removal.Result.NONE_ENDS_IT : Removal.Result.GAVE_UP, List.of());
   }
 
   /**

@@ -27,6 +27,27 @@ class LeastSetTest {
   }
 
   @Test
+  void aSearchThatReachesItsBoundProvesNothing() {
+    LeastSet least = new LeastSet(5);
+    for (int i = 0; i < 40; i++) {
+      least.add(List.of(action(i, 2), action(i + 1, 2), action(i + 2, 3)), Set.of());
+    }
+    least.solve();
+    assertThat(least.isProved()).isFalse();
+  }
+
+  /** Apart, 60 clauses of two are 60 small questions; together they would be one of 2 to the 60. */
+  @Test
+  void clausesThatShareNothingAreSolvedApart() {
+    LeastSet least = new LeastSet(1_000);
+    for (int i = 0; i < 60; i++) {
+      least.add(List.of(action(2 * i, 2), action(2 * i + 1, 2)), Set.of());
+    }
+    assertThat(keys(least.solve())).hasSize(60);
+    assertThat(least.isProved()).isTrue();
+  }
+
+  @Test
   void theCheaperOfTwoIsChosen() {
     LeastSet least = new LeastSet();
     least.add(List.of(action(1, 3), action(2, 2)), Set.of());
