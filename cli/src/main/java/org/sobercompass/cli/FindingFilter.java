@@ -7,6 +7,7 @@ import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.findings.Concerned;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Judged;
@@ -27,7 +28,7 @@ final class FindingFilter {
   @Option(names = "--kind", paramLabel = "KIND", description = "one kind, as listed; or several")
   private List<String> kinds = List.of();
 
-  @Option(names = "--app", paramLabel = "APP", description = "of one application")
+  @Option(names = "--app", paramLabel = "APP", description = "that concern one application")
   private @Nullable String application;
 
   @Option(
@@ -45,22 +46,16 @@ final class FindingFilter {
   List<Finding> of(List<Finding> findings, Inputs inputs, Judged judged) {
     List<FindingKind> asked = kinds.stream().map(FindingFilter::kind).toList();
     String app = application == null ? "" : inputs.names().application(application).id();
+    Concerned concerned = new Concerned(judged);
     List<String> keys = about == null ? List.of() : keys(inputs, about);
     List<String> owners = owner == null ? List.of() : keys(inputs, owner);
     return findings.stream()
         .filter(f -> f.weight().compareTo(weight) >= 0)
         .filter(f -> asked.isEmpty() || asked.contains(f.kind()))
-        .filter(f -> app.isEmpty() || isOf(f, app))
+        .filter(f -> app.isEmpty() || concerned.systems(f).contains(app))
         .filter(f -> about == null || concerns(f, keys))
         .filter(f -> owner == null || isOwned(f, judged, owners))
         .toList();
-  }
-
-  private static boolean isOf(Finding finding, String app) {
-    return finding.system().equals(app)
-        || finding.cause().source().equals(app)
-        || (finding.cause().kind() == KeyKind.APPLICATION && finding.cause().id().equals(app))
-        || finding.evidence().stream().anyMatch(e -> e.text().contains(app + ":"));
   }
 
   private static boolean concerns(Finding finding, List<String> keys) {

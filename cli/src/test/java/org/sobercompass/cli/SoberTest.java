@@ -61,7 +61,7 @@ class SoberTest {
             "doors: 69 of 71 accounts that are given something can use it (1 disabled, 1 locked);"
                 + " it")
         .contains(
-            "climate: 105 of 105 accounts that are given something can use it; it asks for no")
+            "climate: 108 of 108 accounts that are given something can use it; it asks for no")
         .contains("permits: 11 of 14 accounts that are given something can use it (1 expired, 2");
     assertThat(
             onDemo("check", "--format", "jsonl").out().lines().filter(l -> l.contains("warning")))
@@ -175,6 +175,21 @@ class SoberTest {
     assertThat(onDemo("show", "scope", "helped").out()).contains("scope herbarium");
     assertThat(onDemo("show", "scopes").out()).startsWith("4 admin scopes;");
     assertThat(onDemo("delegations", "--tree").out()).contains("! desk-helpers: change its perm");
+  }
+
+  /** Also where its name stands in the evidence only, or nowhere: a dormant account, a circle. */
+  @Test
+  void findingsOfAnApplicationAreAllThatConcernIt() {
+    assertThat(onDemo("findings", "--app", "seedbook", "--format", "csv").out())
+        .contains("power-only-in-application")
+        .doesNotContain("administers Rounds");
+    assertThat(onDemo("findings", "--app", "doors", "--format", "csv").out())
+        .contains("circle-of-groups")
+        .contains("dangling-member")
+        .doesNotContain("administers Rounds")
+        .doesNotContain("administer Seedbook");
+    assertThat(onDemo("findings", "--app", "orders", "--format", "csv").out())
+        .contains("order-and-pay");
   }
 
   @Test
