@@ -3,6 +3,8 @@ package org.sobercompass.core.findings;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Holders;
 import org.sobercompass.core.access.Redundancy;
@@ -11,12 +13,19 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Implicit;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 
 /** Single grants: to the missing, to everyone, to a person, redundant; and open applications. */
 final class GrantFinder {
   private final FindingContext context;
+
+  /** Tells what one assignment makes redundant from that assignment being redundant itself. */
+  private static final String COVERED = "covered";
+
   private final BitSet services;
 
   GrantFinder(FindingContext context) {
@@ -31,24 +40,138 @@ final class GrantFinder {
         out.accept(open(view));
       }
       List<Grant> grants = view.system().isOfLists() ? List.of() : view.grants();
+      redundant(view, redundant.get(view.number()), out);
       for (int number = 0; number < grants.size(); number++) {
         Grant grant = grants.get(number);
         boolean over = grant.until() <= context.model.asOf().getEpochSecond();
         if (!grant.declared() && grant.on() && !over) {
-          check(view, number, grant, redundant.get(view.number()).get(number), out);
+          check(view, number, grant, out);
         }
       }
     }
   }
 
-  private void check(
-      SystemView view, int number, Grant grant, boolean redundant, Consumer<Finding> out) {
+  /**
+   * Redundant assignments by what makes them so: all that one other covers are one finding. What
+   * covers others is needed once they are withdrawn, so nothing else is said of it.
+   */
+  private void redundant(SystemView view, BitSet redundant, Consumer<Finding> out) {
+    Map<Integer, List<Integer>> byCover = new TreeMap<>();
+    for (int g = redundant.nextSetBit(0); g >= 0; g = redundant.nextSetBit(g + 1)) {
+      Grant grant = view.grants().get(g);
+      boolean over = grant.until() <= context.model.asOf().getEpochSecond();
+      if (!grant.declared() && grant.on() && !over && grant.subject() >= 0) {
+        byCover.computeIfAbsent(widest(view, g), c -> new ArrayList<>()).add(g);
+      }
+    }
+    byCover.forEach(
+        (cover, each) -> {
+          boolean alone = each.size() == 1;
+          each.removeIf(g -> g.equals(cover) && !alone);
+          if (alone) {
+            int only = each.get(0);
+            out.accept(redundant(view, only, view.grants().get(only)));
+          } else {
+            out.accept(covered(view, cover, each));
+          }
+        });
+  }
+
+  /** The assignment that covers one, and that no other covers; itself where there is none. */
+  private int widest(SystemView view, int number) {
+    int at = number;
+    for (int steps = 0; steps < view.grants().size() && view.decider().isMonotone(); steps++) {
+      int next = cover(view, at);
+      if (next < 0) {
+        return at;
+      }
+      at = next;
+    }
+    return at;
+  }
+
+  /** An assignment that by itself gives all that another gives; of two alike the first. */
+  private int cover(SystemView view, int number) {
+    Grant grant = view.grants().get(number);
+    for (int other = 0; other < view.grants().size(); other++) {
+      Grant by = view.grants().get(other);
+      boolean covers = other != number && covers(view, by, grant);
+      if (covers && (other < number || !covers(view, grant, by))) {
+        return other;
+      }
+    }
+    return -1;
+  }
+
+  private boolean covers(SystemView view, Grant by, Grant grant) {
+    boolean here =
+        by.resource() == grant.resource()
+            ? by.descends() || !grant.descends()
+            : by.descends() && view.resources().covers(by.resource(), grant.resource());
+    boolean live =
+        by.on() && by.subject() >= 0 && by.from() <= grant.from() && by.until() >= grant.until();
+    if (!here || !live || !reaches(view, by.subject(), grant.subject())) {
+      return false;
+    }
+    for (int right = 0; right < view.rights().size(); right++) {
+      if (view.system().roles().get(grant.role()).allows(right)
+          && !view.system().roles().get(by.role()).allows(right)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** Whether whoever counts as the one subject counts as the other. */
+  private boolean reaches(SystemView view, int wide, int narrow) {
+    if (wide == narrow) {
+      return true;
+    }
+    if (context.facts.kind(wide) == SubjectKind.IMPLICIT) {
+      return context.facts.implicitOf(wide) != Implicit.MEMBERS;
+    }
+    SubjectKind kind = context.facts.kind(narrow);
+    if (kind != SubjectKind.GROUP && kind != SubjectKind.ACCOUNT) {
+      return false;
+    }
+    SubjectSet above = new SubjectSet();
+    view.memberships().walker().subjects(narrow, above);
+    return above.sure().contains(wide);
+  }
+
+  private Finding covered(SystemView view, int cover, List<Integer> each) {
+    List<Evidence> evidence = new ArrayList<>();
+    List<Change> changes = new ArrayList<>();
+    List<Key> subjects = new ArrayList<>();
+    evidence.add(context.line(view, view.grants().get(cover)));
+    for (int number : each) {
+      Grant grant = view.grants().get(number);
+      changes.add(new Change.AssignmentRemoved(view.number(), number));
+      if (evidence.size() <= FindingContext.SHOWN) {
+        evidence.add(context.line(view, grant));
+      }
+      subjects.add(context.facts.key(grant.subject()));
+    }
+    return new Finding(
+        FindingKind.REDUNDANT,
+        COVERED,
+        context.grantKey(view, view.grants().get(cover)),
+        Weight.LOW,
+        List.of("without them nobody would hold less, or more, at any time left in their windows"),
+        FindingContext.count(each.size(), "assignment changes", "assignments change")
+            + " nothing, since another gives the same: "
+            + context.describe(view, view.grants().get(cover)),
+        view.id(),
+        subjects.stream().distinct().sorted().toList(),
+        evidence,
+        "withdraw them",
+        changes);
+  }
+
+  private void check(SystemView view, int number, Grant grant, Consumer<Finding> out) {
     if (grant.subject() < 0) {
       out.accept(missing(view, number, grant));
       return;
-    }
-    if (redundant) {
-      out.accept(redundant(view, number, grant));
     }
     SubjectKind kind = context.facts.kind(grant.subject());
     if (kind == SubjectKind.ACCOUNT && !services.get(grant.subject())) {

@@ -9,6 +9,7 @@ import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
 
@@ -79,11 +80,28 @@ final class PeerFinder {
       }
       for (int i = 0; i < peers.size(); i++) {
         List<Integer> rare = rare(view, held.get(i), holders, peers.size());
+        int peer = peers.get(i);
+        rare.removeIf(right -> isAgreed(view, peer, right));
         if (!rare.isEmpty()) {
           out.accept(finding(view, peers.get(i), values, rare, holders, peers.size()));
         }
       }
     }
+  }
+
+  /**
+   * Whether a right comes by a group with others in it: a group for a task is rare by its nature,
+   * and what it gives to all its members is agreed for the group.
+   */
+  private boolean isAgreed(SystemView view, int account, int right) {
+    return context
+        .route(view, account, right)
+        .flatMap(Evidence::route)
+        .filter(route -> route.subjects().size() > 1)
+        .map(route -> route.subjects().get(route.subjects().size() - 1))
+        .filter(subject -> facts.kind(subject) == SubjectKind.GROUP)
+        .filter(group -> context.accounts(group).cardinality() > 1)
+        .isPresent();
   }
 
   private BitSet held(SystemView view, int account) {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
@@ -12,6 +13,7 @@ import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
 
@@ -26,6 +28,9 @@ final class WideFinder {
   private final Map<Long, Integer> members = new HashMap<>();
   private final Map<Integer, Integer> seen = new HashMap<>();
   private final Map<Integer, Memberships.Walker> walkers = new HashMap<>();
+
+  /** What is given to groups with nobody in them, by group: one cause is one finding. */
+  private final Map<Integer, List<Finding>> empty = new TreeMap<>();
 
   WideFinder(FindingContext context) {
     this.context = context;
@@ -55,6 +60,37 @@ final class WideFinder {
         }
       }
     }
+    empty.forEach(
+        (group, each) -> out.accept(each.size() == 1 ? each.get(0) : joined(group, each)));
+  }
+
+  /** A group with nobody in it that is given several roles. */
+  private Finding joined(int group, List<Finding> each) {
+    List<String> why = new ArrayList<>(List.of("nobody holds them today"));
+    List<Finding.Evidence> evidence = new ArrayList<>();
+    List<Change> changes = new ArrayList<>();
+    each.forEach(finding -> evidence.addAll(finding.evidence()));
+    each.forEach(finding -> changes.addAll(finding.changes()));
+    List<String> systems = each.stream().map(Finding::system).distinct().toList();
+    why.add(FindingContext.count(each.size(), "assignment", "assignments") + " of the same cause");
+    return new Finding(
+        FindingKind.GIVEN_TO_EMPTY_GROUP,
+        "",
+        context.facts.key(group),
+        Weight.LOW,
+        why,
+        "nobody is in "
+            + Words.subject(context.facts, group)
+            + ", which has "
+            + each.size()
+            + " roles in "
+            + FindingContext.count(systems.size(), "application", "applications")
+            + "; whoever is put into it next gets them",
+        systems.size() == 1 ? systems.get(0) : "",
+        List.of(context.facts.key(group)),
+        evidence.subList(0, Math.min(evidence.size(), 10)),
+        "withdraw them, or put somebody in",
+        changes);
   }
 
   private Finding over(SystemView view, int number, Grant grant) {
@@ -80,7 +116,7 @@ final class WideFinder {
     if (inside == 0 && (isUnit || isSurelyEmpty(view, grant.subject()))) {
       List<String> why = new ArrayList<>(List.of("nobody holds it today"));
       context.weight(view, role, why);
-      out.accept(
+      Finding one =
           finding(
               FindingKind.GIVEN_TO_EMPTY_GROUP,
               view,
@@ -95,7 +131,8 @@ final class WideFinder {
                   + " of "
                   + view.system().name()
                   + "; whoever is put into it next gets it",
-              "withdraw it, or put somebody in"));
+              "withdraw it, or put somebody in");
+      empty.computeIfAbsent(grant.subject(), g -> new ArrayList<>()).add(one);
       return;
     }
     int of = seen(view);

@@ -22,6 +22,9 @@ public final class SightWords {
     if (!sight.on()) {
       return "the connection to " + sight.directory() + " is switched off";
     }
+    if (account && sight.isByRoles()) {
+      return "no role that may log in has its name";
+    }
     List<String> bases = account ? sight.accountBases() : sight.groupBases();
     String form = facts.arrays().dnForm().get(subject);
     boolean inBase =
@@ -40,7 +43,7 @@ public final class SightWords {
     return switch (truth) {
       case FALSE -> "the filter leaves it out";
       case UNDEFINED -> "it is not known whether the filter fits it";
-      case TRUE -> "seen";
+      case TRUE -> "the application does not look at it";
     };
   }
 }

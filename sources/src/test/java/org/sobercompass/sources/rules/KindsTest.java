@@ -211,8 +211,37 @@ class KindsTest {
     assertThat(only("unlike-peers").sentence()).contains("holds a:edit").contains("10 peers");
     peers("9");
     assertThat(world.kinds()).doesNotContain("unlike-peers");
+  }
+
+  /** What a group of two gives to both is agreed for the group, however few hold it. */
+  @Test
+  void whatASmallGroupGivesToAllItsMembersIsNoOutlier() {
     peers("20");
-    assertThat(world.kinds()).filteredOn("unlike-peers"::equals).hasSize(3);
+    assertThat(world.kinds()).filteredOn("unlike-peers"::equals).hasSize(1);
+    assertThat(only("unlike-peers").sentence()).startsWith("p0 holds");
+  }
+
+  @Test
+  void assignmentsThatOneOtherMakesRedundantAreOneFinding() {
+    world.group("all", "crew");
+    world.given("a,group,all,top,,,", "a,account,ann,top,,,", "a,group,crew,top,,,");
+    assertThat(world.kinds()).filteredOn("redundant"::equals).hasSize(1);
+    Finding one = only("redundant");
+    assertThat(one.sentence())
+        .isEqualTo(
+            "2 assignments change nothing, since another gives the same: the role a of app to all,"
+                + " everywhere");
+    assertThat(one.changes()).hasSize(2);
+  }
+
+  @Test
+  void anEmptyGroupWithSeveralRolesIsOneFinding() {
+    world.group("idle").given("a,group,idle,top,,,", "b,group,idle,top,,,");
+    assertThat(only("given-to-empty-group").sentence())
+        .isEqualTo(
+            "nobody is in idle, which has 2 roles in 1 application; whoever is put into it next"
+                + " gets them");
+    assertThat(only("given-to-empty-group").changes()).hasSize(2);
   }
 
   @Test

@@ -274,15 +274,21 @@ final class FileRemarks {
 
   private boolean isWritable(int resource, long rights) {
     if (facts.style == FileStyle.POSIX) {
-      boolean sticky =
-          facts.isFolder(resource) && ((PosixList) facts.lists[facts.listOf[resource]]).isSticky();
-      return (rights & 1L << FileRights.POSIX_WRITE) != 0 && !sticky;
+      // To change what is in a folder takes writing and search together.
+      boolean folder = facts.isFolder(resource);
+      boolean sticky = folder && ((PosixList) facts.lists[facts.listOf[resource]]).isSticky();
+      int needed = folder ? FileRights.POSIX_CREATE : FileRights.POSIX_WRITE;
+      return (rights & 1L << needed) != 0 && !sticky;
     }
+    boolean search =
+        !facts.style.isSearched()
+            || !facts.isFolder(resource)
+            || (rights & 1L << FileRights.ENTRIES.find("execute").orElseThrow()) != 0;
     long writes = 0;
     for (String text : List.of("write-data", "append-data")) {
       writes |= 1L << FileRights.ENTRIES.find(text).orElseThrow();
     }
-    return (rights & writes) != 0;
+    return search && (rights & writes) != 0;
   }
 
   private void writable(int top, int resource) {
