@@ -19,6 +19,7 @@ final class DemoFiles {
           "directory/alderfen.ldif",
           "directory/fernhollow.ldif",
           "directory/desks.ldif",
+          "directory/rounds-own.csv",
           "admin.yaml",
           "scopes/helped.csv",
           "assignments/admin.csv",

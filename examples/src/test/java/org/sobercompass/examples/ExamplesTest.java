@@ -87,7 +87,7 @@ class ExamplesTest {
   void thePageIsWritten() throws IOException {
     Path page = folder.resolve("example.html");
     assertThat(printed(() -> PageOfFindings.main(new String[] {demo.toString(), page.toString()})))
-        .contains("72 findings: 15 high")
+        .contains("84 findings: 18 high")
         .contains("1 accepted");
     assertThat(page).exists();
   }

@@ -27,6 +27,8 @@ public final class Concerned {
           FindingKind.RIGHT_OF_EXPIRED_ACCOUNT,
           FindingKind.RIGHT_OF_LOCKED_ACCOUNT,
           FindingKind.RIGHT_OF_SLEEPING_ACCOUNT,
+          FindingKind.OTHER_ACCOUNT_WORKS,
+          FindingKind.LOCAL_ACCOUNT_OF_NOBODY,
           FindingKind.SERVICE_SIGNS_IN,
           FindingKind.SERVICE_HOLDS_MORE,
           FindingKind.READING_ACCOUNT_WRITES,

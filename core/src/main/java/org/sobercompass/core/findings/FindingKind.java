@@ -25,6 +25,9 @@ public enum FindingKind {
   RIGHT_OF_LOCKED_ACCOUNT("an account that is locked for good still holds rights", Mend.REVERSIBLE),
   RIGHT_OF_SLEEPING_ACCOUNT(
       "an account that never or long has not signed in holds rights", Mend.REVERSIBLE),
+  OTHER_ACCOUNT_WORKS(
+      "an account of a person is switched off, and another still works", Mend.DECISION),
+  LOCAL_ACCOUNT_OF_NOBODY("a local account belongs to nobody in a directory", Mend.DECISION),
   SERVICE_SIGNS_IN("a service account can sign in as a person does", Mend.DECISION),
   SERVICE_HOLDS_MORE("a service account holds more than its kind", Mend.REVERSIBLE),
   UNUSED("rights that nobody has used for long", Mend.REVERSIBLE),
@@ -51,6 +54,8 @@ public enum FindingKind {
   NO_EMERGENCY_ACCOUNT("nobody gets in when the directory is down", Mend.DECISION),
   EMERGENCY_UNTRIED("an emergency account was not tried for long", Mend.DECISION),
   NO_OWNER("nobody answers for it", Mend.DECISION),
+  OWNER_GONE("whoever answers for it is disabled or expired", Mend.DECISION),
+  READABLE_BY_EVERYONE("a sensitive place is readable by everyone", Mend.DECISION),
   INTENDED_NOT_ACTUAL("agreed, but not there", Mend.DECISION),
   ACTUAL_NOT_INTENDED("there, but not agreed", Mend.REVERSIBLE),
   DIFFERS_FROM_INTENDED("there, but not as agreed", Mend.DECISION),
@@ -62,6 +67,7 @@ public enum FindingKind {
   WRITABLE_BY_EVERYONE(Remark.Kind.WRITABLE_BY_EVERYONE, Mend.REVERSIBLE),
   OWNER_OUTSIDE(Remark.Kind.OWNER_OUTSIDE, Mend.DECISION),
   ENTRY_OF_MISSING(Remark.Kind.ENTRY_OF_MISSING, Mend.REVERSIBLE),
+  ENTRY_FOR_PERSON(Remark.Kind.ENTRY_FOR_PERSON, Mend.REVERSIBLE),
   MASK_HIDES(Remark.Kind.MASK_HIDES, Mend.DECISION),
   NO_WAY_TO_IT(Remark.Kind.NO_WAY_TO_IT, Mend.REVERSIBLE),
   PUBLIC_RIGHTS(Remark.Kind.PUBLIC_RIGHTS, Mend.REVERSIBLE),

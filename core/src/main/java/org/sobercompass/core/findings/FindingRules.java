@@ -25,6 +25,7 @@ import org.sobercompass.core.findings.Side.Permission;
  * @param signInAttributes the attributes (lower case) that say when an account last signed in
  * @param blockingRoles whether roles that only take away are told where they take something away
  * @param fromAnywhere ids of the powers whose holders may not sign in from anywhere
+ * @param sensitive places that not everyone should read: the id of a system, a colon, a node
  * @param usage when what was last used
  * @param weights weights of kinds that the workspace sets
  * @param off kinds that are not looked for
@@ -44,6 +45,7 @@ public record FindingRules(
     List<String> signInAttributes,
     boolean blockingRoles,
     Set<String> fromAnywhere,
+    Set<String> sensitive,
     Usage usage,
     Map<FindingKind, Weight> weights,
     Set<FindingKind> off) {
@@ -69,6 +71,7 @@ public record FindingRules(
     bothSides = Set.copyOf(bothSides);
     signInAttributes = List.copyOf(signInAttributes);
     fromAnywhere = Set.copyOf(fromAnywhere);
+    sensitive = Set.copyOf(sensitive);
     weights = Map.copyOf(weights);
     off = Set.copyOf(off);
   }
@@ -89,6 +92,7 @@ public record FindingRules(
         Set.of(),
         SIGN_IN_ATTRIBUTES,
         false,
+        Set.of(),
         Set.of(),
         Usage.NONE,
         Map.of(),

@@ -10,6 +10,8 @@ import org.sobercompass.core.access.AccessModel;
 
 /** Finds all that should not be. */
 public final class Findings {
+  private static final Set<FindingKind> LEAVERS =
+      EnumSet.of(FindingKind.OTHER_ACCOUNT_WORKS, FindingKind.LOCAL_ACCOUNT_OF_NOBODY);
   private static final Set<FindingKind> SEPARATION =
       EnumSet.of(
           FindingKind.DUTIES_NOT_SEPARATED,
@@ -76,6 +78,10 @@ public final class Findings {
             new Finder(WIDE, o -> new WideFinder(context).find(o)),
             new Finder(
                 Set.of(FindingKind.GRANT_TAKES_AWAY), o -> new TakenAwayFinder(context).find(o)),
+            new Finder(LEAVERS, o -> new LeaverFinder(context).find(o)),
+            new Finder(
+                Set.of(FindingKind.READABLE_BY_EVERYONE),
+                o -> new SensitiveFinder(context).find(o)),
             new Finder(Set.of(), o -> new ServiceFinder(context).find(o)),
             new Finder(Set.of(), o -> new UsageFinder(context).find(o)),
             new Finder(Set.of(), o -> new PeerFinder(context).find(o)),

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Gaps;
 import org.sobercompass.core.admin.Administration;
@@ -23,6 +24,7 @@ import org.sobercompass.core.system.Change;
  * @param owned who answers for applications and scopes
  * @param readers the accounts that read the directories
  * @param accepted directories as they were accepted once: what was there then is no delegation
+ * @param local the directories of accounts that an application or a host keeps itself
  */
 public record Judged(
     AccessModel model,
@@ -31,7 +33,20 @@ public record Judged(
     Powers powers,
     Owned owned,
     List<ReadingAccount> readers,
-    List<DirectoryTree> accepted) {
+    List<DirectoryTree> accepted,
+    Set<String> local) {
+
+  /** With no directory of accounts that an application or host keeps itself. */
+  public Judged(
+      AccessModel model,
+      FindingRules rules,
+      Persons persons,
+      Powers powers,
+      Owned owned,
+      List<ReadingAccount> readers,
+      List<DirectoryTree> accepted) {
+    this(model, rules, persons, powers, owned, readers, accepted, Set.of());
+  }
 
   /**
    * Who answers for applications and scopes.
@@ -88,6 +103,6 @@ public record Judged(
   /** The same where the model with the changes is there already. */
   Judged with(AccessModel changed, List<Change> changes) {
     return new Judged(
-        changed, rules, persons, powers.with(changed, changes), owned, readers, accepted);
+        changed, rules, persons, powers.with(changed, changes), owned, readers, accepted, local);
   }
 }

@@ -23,9 +23,13 @@ final class RemarkFinder {
           Remark.Kind.LAYERS_DISAGREE,
           Remark.Kind.CLAIM_WITHOUT_SUPPORT,
           Remark.Kind.WRITABLE_BY_EVERYONE,
+          Remark.Kind.ENTRY_FOR_PERSON,
           Remark.Kind.ENTRY_OF_MISSING,
           Remark.Kind.NO_WAY_TO_IT,
           Remark.Kind.PUBLIC_RIGHTS);
+
+  /** So many grants are shown; all are removed. */
+  private static final int MOST = 10;
 
   private final FindingContext context;
 
@@ -61,7 +65,9 @@ final class RemarkFinder {
     List<Change> changes = new ArrayList<>();
     for (int number : remark.grants()) {
       Grant grant = view.grants().get(number);
-      evidence.add(Evidence.of(line(view, grant)));
+      if (evidence.size() < MOST) {
+        evidence.add(Evidence.of(line(view, grant)));
+      }
       if (ENDED_BY_REMOVAL.contains(remark.kind())) {
         changes.add(new Change.AssignmentRemoved(view.number(), number));
       }

@@ -201,16 +201,23 @@ final class SourceFinder {
   private void owners(Consumer<Finding> out) {
     if (context.rules.owners().contains("applications")) {
       for (SystemView view : context.model.systems()) {
-        if (!context.judged.owned().applications().containsKey(view.id())) {
-          out.accept(owner("the application " + view.system().name(), context.systemKey(view)));
+        Integer owner = context.judged.owned().applications().get(view.id());
+        String what = "the application " + view.system().name();
+        if (owner == null) {
+          out.accept(owner(what, context.systemKey(view)));
+        } else {
+          gone(what, context.systemKey(view), owner, out);
         }
       }
     }
     if (context.rules.owners().contains("scopes")) {
       for (AdminScope scope : context.judged.powers().roles().administration().scopes()) {
-        if (!context.judged.owned().scopes().containsKey(scope.id())) {
-          out.accept(
-              owner("the admin scope " + scope.name(), new Key(KeyKind.NODE, "scope", scope.id())));
+        Integer owner = context.judged.owned().scopes().get(scope.id());
+        Key key = new Key(KeyKind.NODE, "scope", scope.id());
+        if (owner == null) {
+          out.accept(owner("the admin scope " + scope.name(), key));
+        } else {
+          gone("the admin scope " + scope.name(), key, owner, out);
         }
       }
     }
@@ -257,6 +264,31 @@ final class SourceFinder {
   private boolean isOwned(int group) {
     return context.rules.ownerAttributes().stream()
         .anyMatch(attribute -> !context.facts.values(group, attribute).isEmpty());
+  }
+
+  /** An owner who is there and cannot answer any more. */
+  private void gone(String what, Key key, int owner, Consumer<Finding> out) {
+    if (context.facts.kind(owner) != SubjectKind.ACCOUNT) {
+      return;
+    }
+    boolean disabled = context.facts.is(owner, org.sobercompass.core.facts.Facts.DISABLED);
+    boolean expired = context.facts.expires(owner) <= context.model.asOf().getEpochSecond();
+    if (disabled || expired) {
+      out.accept(
+          of(
+              FindingKind.OWNER_GONE,
+              "",
+              key,
+              Weight.MEDIUM,
+              Words.subject(context.facts, owner)
+                  + " answers for "
+                  + what
+                  + " and is "
+                  + (disabled ? "disabled" : "expired"),
+              List.of(context.facts.key(owner)),
+              List.of(),
+              "name an owner who is there"));
+    }
   }
 
   private Finding owner(String what, Key key) {

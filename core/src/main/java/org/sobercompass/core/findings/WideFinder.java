@@ -1,7 +1,6 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -11,8 +10,6 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.key.Key;
-import org.sobercompass.core.membership.Memberships;
-import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
@@ -22,18 +19,15 @@ import org.sobercompass.core.system.RoleInfo;
  * where others are given at one place, to groups with nobody in them, past their window.
  */
 final class WideFinder {
-  private static final int FEW = 10;
-
   private final FindingContext context;
-  private final Map<Long, Integer> members = new HashMap<>();
-  private final Map<Integer, Integer> seen = new HashMap<>();
-  private final Map<Integer, Memberships.Walker> walkers = new HashMap<>();
+  private final Breadth breadth;
 
   /** What is given to groups with nobody in them, by group: one cause is one finding. */
   private final Map<Integer, List<Finding>> empty = new TreeMap<>();
 
   WideFinder(FindingContext context) {
     this.context = context;
+    this.breadth = new Breadth(context);
   }
 
   void find(Consumer<Finding> out) {
@@ -111,9 +105,9 @@ final class WideFinder {
     if (!isUnit && context.facts.kind(grant.subject()) != SubjectKind.GROUP) {
       return;
     }
-    int inside = members(view, grant.subject());
+    int inside = breadth.members(view, grant.subject());
     RoleInfo role = view.system().roles().get(grant.role());
-    if (inside == 0 && (isUnit || isSurelyEmpty(view, grant.subject()))) {
+    if (inside == 0 && (isUnit || breadth.isSurelyEmpty(view, grant.subject()))) {
       List<String> why = new ArrayList<>(List.of("nobody holds it today"));
       context.weight(view, role, why);
       Finding one =
@@ -135,10 +129,10 @@ final class WideFinder {
       empty.computeIfAbsent(grant.subject(), g -> new ArrayList<>()).add(one);
       return;
     }
-    int of = seen(view);
+    int of = breadth.seen(view);
     boolean named = context.rules.broad().contains(grant.subject());
     boolean broad =
-        named || (of >= FEW && 100L * inside >= (long) context.limits.broadPercent() * of);
+        named || (of >= Breadth.FEW && 100L * inside >= (long) context.limits.broadPercent() * of);
     if (broad && givesMuch(view, role)) {
       List<String> why = new ArrayList<>();
       Weight weight = context.weight(view, role, why);
@@ -218,36 +212,6 @@ final class WideFinder {
                   + context.describe(view, grant),
               "give it at the place where it is needed, and withdraw this"));
     }
-  }
-
-  private boolean isSurelyEmpty(SystemView view, int group) {
-    return !walkers
-        .computeIfAbsent(view.context(), c -> view.memberships().walker())
-        .hasAccount(group);
-  }
-
-  private int members(SystemView view, int group) {
-    return members.computeIfAbsent(
-        (long) view.context() << 32 | group,
-        key -> {
-          IntList found = new IntList();
-          walkers
-              .computeIfAbsent(view.context(), c -> view.memberships().walker())
-              .accounts(group, found);
-          return found.size();
-        });
-  }
-
-  private int seen(SystemView view) {
-    return seen.computeIfAbsent(
-        view.context(),
-        c -> {
-          int count = 0;
-          for (int account = 0; account < context.facts.accounts(); account++) {
-            count += view.memberships().visibility().sees(account) ? 1 : 0;
-          }
-          return count;
-        });
   }
 
   private Finding finding(

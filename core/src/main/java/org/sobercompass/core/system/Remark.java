@@ -36,6 +36,7 @@ public record Remark(
     WRITABLE_BY_EVERYONE("writable-by-everyone", "everyone can change it", 2),
     OWNER_OUTSIDE("owner-outside", "the owner is none of the administrators", 1),
     ENTRY_OF_MISSING("entry-of-missing", "an entry for somebody who does not exist", 0),
+    ENTRY_FOR_PERSON("entry-for-person", "an entry for a person instead of a group", 0),
     MASK_HIDES("mask-hides", "the mask takes away what an entry says", 0),
     NO_WAY_TO_IT("no-way-to-it", "a right on a table without the way to it", 0),
     PUBLIC_RIGHTS("public-rights", "every role of the database has it", 1),

@@ -70,6 +70,7 @@ class AdvicePropertyTest {
             usual.signInAttributes(),
             true,
             Set.of(),
+            Set.of(),
             usage,
             Map.of(),
             Set.of());

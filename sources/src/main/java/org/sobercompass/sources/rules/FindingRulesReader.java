@@ -50,6 +50,7 @@ public final class FindingRulesReader {
           "both-sides",
           "blocking-roles",
           "from-anywhere",
+          "sensitive",
           "weights",
           "off");
   private static final Set<String> OWNED = Set.of("applications", "groups", "scopes");
@@ -156,6 +157,7 @@ public final class FindingRulesReader {
         signIn(node),
         node.yes("blocking-roles", false),
         powers(node),
+        sensitive(node),
         usage(main),
         weights(node),
         off(node));
@@ -235,6 +237,28 @@ public final class FindingRulesReader {
             known);
       }
       found.add(item.text());
+    }
+    return found;
+  }
+
+  /** Places that not everyone should read; one that is not there is told. */
+  private Set<String> sensitive(Node node) {
+    Set<String> found = new TreeSet<>();
+    for (Node item : node.get("sensitive").map(Node::items).orElse(List.of())) {
+      String text = item.text();
+      int colon = text.indexOf(':');
+      boolean there =
+          colon > 0
+              && systems.stream()
+                  .filter(system -> system.id().equals(text.substring(0, colon)))
+                  .anyMatch(s -> s.resources().find(text.substring(colon + 1)).isPresent());
+      if (there) {
+        found.add(text);
+      } else {
+        item.wrong(
+            Problem.quote(text) + " is no place of an application",
+            "an application, a colon and a node, as in fieldshare:/office/finance");
+      }
     }
     return found;
   }

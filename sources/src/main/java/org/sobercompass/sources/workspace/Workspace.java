@@ -46,6 +46,7 @@ import org.sobercompass.sources.survey.SurveyFile;
  * @param owned who answers for applications and scopes
  * @param readers the accounts that read directories
  * @param accepted a survey by which the directories' lists were accepted, if there is one
+ * @param local the directories of accounts that an application or a host keeps itself
  * @param waivers which findings are accepted
  * @param expectations what can and cannot be
  * @param problems what is wrong, but not so wrong that no answer can be given
@@ -62,6 +63,7 @@ public record Workspace(
     Judged.Owned owned,
     List<Judged.ReadingAccount> readers,
     Optional<Path> accepted,
+    Set<String> local,
     List<Waiver> waivers,
     List<Expectation> expectations,
     List<Problem> problems) {
@@ -138,7 +140,7 @@ public record Workspace(
         accepted
             .map(survey -> ofSurvey(survey, Set.of()).readTrees(new Problems()))
             .orElse(List.of());
-    return new Judged(model, rules, persons, powers, owned, readers, before);
+    return new Judged(model, rules, persons, powers, owned, readers, before, local);
   }
 
   /** When the directories were exported, if all say so: the latest. */

@@ -82,6 +82,9 @@ final class WorkspaceReader {
           "objectsid",
           "gidnumber");
 
+  private static final Set<String> LOCAL =
+      Set.of(DirectoryKind.ACCOUNTS.id(), DirectoryKind.HOST.id());
+
   private final Path root;
   private final Set<String> needs = new TreeSet<>();
   private final Problems problems = new Problems();
@@ -178,6 +181,10 @@ final class WorkspaceReader {
         owned,
         readers,
         accepted,
+        directories.stream()
+            .filter(directory -> LOCAL.contains(directory.kind().id()))
+            .map(DirectorySettings::name)
+            .collect(java.util.stream.Collectors.toSet()),
         waivers,
         expectations,
         List.copyOf(told));

@@ -46,6 +46,9 @@ class ListFindingsTest {
         "rwxr-xr-x | --- | rw-r--r-- | user:ilse:rw-,mask::r-- | mask-hides | 1",
         "rwxr-xr-x | --- | rw-r--r-- | user:ilse:rw-,mask::rw- | mask-hides | 0",
         "rwxr-xr-x | --- | rw-r--r-- | user:ilse:r--,mask::r-x | mask-hides | 0",
+        "rwxr-xr-x | --- | rw-r--r-- | user:ilse:r--,mask::r-x | entry-for-person | 1",
+        "rwxr-xr-x | --- | rw-r--r-- | group:members:r--,mask::r-x | entry-for-person | 0",
+        "rwxr-xr-x | --- | rw-r--r-- | user:ilse:---,mask::r-x | entry-for-person | 0",
         "rwxr-xr-x | --- | rw-r--r-- | user:4711:r--,mask::r-x | entry-of-missing | 1",
         "rwxr-xr-x | --- | rw-r--r-- | user:ilse:r--,mask::r-x | entry-of-missing | 0"
       })
@@ -101,7 +104,8 @@ class ListFindingsTest {
         "D:P(A;OICI;0x6;;;WD) | D:(A;ID;0x6;;;WD) | FA | writable-by-everyone | 1",
         "D:P(A;OICI;0x6;;;WD) | D:(A;ID;0x6;;;WD) | 0x1200a9 | writable-by-everyone | 0",
         "D:P(D;OICI;0x6;;;WD)(A;OICI;0x6;;;WD) | D:P(A;;FR;;;ME) | FA | writable-by-everyone | 0",
-        "D:P(A;OICI;FR;;;S-1-5-21-1-2-3-9) | D:(A;ID;FR;;;S-1-5-21-1-2-3-9) | FA | entry-of-missing | 1",
+        "D:P(A;OICI;FR;;;S-1-5-21-1-2-3-9) | D:(A;ID;FR;;;S-1-5-21-1-2-3-9) | FA | entry-of-missing"
+            + " | 1",
         "D:P(A;OICI;FR;;;SY) | D:(A;ID;FR;;;SY) | FA | entry-of-missing | 0"
       })
   void ofSharedFolders(String folder, String file, String share, String kind, int times)
@@ -187,8 +191,33 @@ class ListFindingsTest {
             + superuser
             + ",\"login\":true}\n{\"kind\":\"role\",\"name\":\"s\",\"inherits\":true,\"superuser\":"
             + other
-            + "}\n{\"kind\":\"member\",\"role\":\"s\",\"member\":\"m\",\"admin\":false}\n"
+            + "}\n"
+            + "{\"kind\":\"member\",\"role\":\"s\",\"member\":\"m\",\"admin\":false}\n"
             + "{\"kind\":\"database\",\"name\":\"d\",\"owner\":\"s\",\"open\":true,\"grants\":[]}\n");
     assertThat(found()).filteredOn(kind::equals).hasSize(times);
+  }
+
+  /** Five folders beside each other, of which as many as given are open to all. */
+  @ParameterizedTest
+  @CsvSource({"1, '', 1", "2, '', 0", "0, '', 0", "5, '', 0", "5, /d3, 1", "0, /d3, 0"})
+  void aPlaceThatIsNamedOrStandsOutIsReadableByEveryone(int open, String named, int times)
+      throws IOException {
+    put("host.getent", "root:x:0:0::/:/\nilse:x:1001:100::/:/\nroot:x:0:\nmembers:x:100:\n");
+    put(
+        "compass.yaml",
+        "directories:\n  h: {kind: host, file: host.getent}\napplications: [s.yaml]\n"
+            + (named.isEmpty() ? "" : "findings: {sensitive: ['s:" + named + "']}\n"));
+    put("s.yaml", "kind: posix-files\nid: s\nlists: t.getfacl\n");
+    StringBuilder tree = new StringBuilder(block("/", "rwxr-xr-x", "---", ""));
+    for (int i = 1; i <= 5; i++) {
+      tree.append(block("/d" + i, i <= open ? "rwxr-xr-x" : "rwxr-x---", "---", ""));
+      tree.append(block("/d" + i + "/f", "rw-r-----", "---", ""));
+    }
+    put("t.getfacl", tree.toString());
+    Workspace workspace = Workspace.open(root);
+    assertThat(Findings.of(workspace.judged(workspace.model())))
+        .extracting(finding -> finding.kind().id())
+        .filteredOn("readable-by-everyone"::equals)
+        .hasSize(times);
   }
 }

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.RandomAccess;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
@@ -284,6 +285,15 @@ final class FileGrants extends AbstractList<Grant> implements RandomAccess {
         reason,
         Place.of(facts.tree.id(resource)),
         declared || everybody);
+  }
+
+  /** Whether a trustee is the account of a person, not of a program or a computer. */
+  boolean isPerson(int trustee) {
+    int subject = facts.trustees.subject(trustee);
+    return subject >= 0
+        && subjects.kind(subject) == SubjectKind.ACCOUNT
+        && !subjects.is(subject, Facts.SERVICE)
+        && !subjects.is(subject, Facts.HOST);
   }
 
   /** Whether a trustee is everybody, or everybody signed in. */

@@ -25,6 +25,7 @@ final class FileRemarks {
   private final List<Integer> administrators;
   private final IntFunction<SubjectSet> subjectsOf;
   private final Map<String, Found> found = new LinkedHashMap<>();
+  private final Map<Integer, List<OfPerson>> ofPersons = new LinkedHashMap<>();
 
   /** A remark that grows. */
   private static final class Found {
@@ -55,8 +56,10 @@ final class FileRemarks {
         entries.of(r);
         owner(r);
         masked(r);
+        persons(r);
       }
     }
+    tellPersons();
     everyone();
     for (int s = 0; s < facts.shares.size(); s++) {
       layers(s);
@@ -100,6 +103,57 @@ final class FileRemarks {
   String path(int resource) {
     return facts.tree.id(resource);
   }
+
+  /** Entries set here for single persons. */
+  private void persons(int resource) {
+    FileList list = facts.lists[facts.listOf[resource]];
+    Lineage lineage = grants.lineage(resource);
+    List<Entry> entries = list.entries();
+    for (int e = 1; e < entries.size(); e++) {
+      Entry entry = entries.get(e);
+      boolean direct =
+          entry.trustee() >= 0
+              && entry.trustee() != list.owner()
+              && entry.counts()
+              && !entry.denies()
+              && entry.rights() != 0
+              && lineage.origin()[e - 1] == Lineage.HERE
+              && grants.isPerson(entry.trustee());
+      if (direct) {
+        ofPersons
+            .computeIfAbsent(entry.trustee(), person -> new ArrayList<>())
+            .add(new OfPerson(resource, grants.grant(resource, e), entry));
+      }
+    }
+  }
+
+  /** All entries of one person are one remark, and are ended together. */
+  private void tellPersons() {
+    ofPersons.forEach(
+        (person, each) -> {
+          OfPerson first = each.get(0);
+          int more = each.size() - 1;
+          String others =
+              more == 0 ? "" : ", and " + more + (more == 1 ? " more entry" : " more entries");
+          List<Integer> all = each.stream().map(OfPerson::grant).toList();
+          add(
+              Remark.Kind.ENTRY_FOR_PERSON,
+              first.resource(),
+              facts.trustees.text(person),
+              "an entry for a person instead of a group: "
+                  + label(first.entry())
+                  + " may "
+                  + first.entry().words()
+                  + " at "
+                  + path(first.resource())
+                  + others,
+              subjects(all),
+              all,
+              "give it to a group of those who do the task, and take the entry out");
+        });
+  }
+
+  private record OfPerson(int resource, int grant, Entry entry) {}
 
   private void inherited(int resource) {
     Lineage lineage = grants.lineage(resource);

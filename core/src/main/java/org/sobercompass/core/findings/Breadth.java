@@ -1,0 +1,83 @@
+package org.sobercompass.core.findings;
+
+import java.util.HashMap;
+import java.util.Map;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.store.IntList;
+
+/** How many of those whom a system sees are in a group. Not thread-safe. */
+final class Breadth {
+  /** Among fewer accounts no group is broad. */
+  static final int FEW = 10;
+
+  private final FindingContext context;
+  private final Map<Long, IntList> members = new HashMap<>();
+  private final Map<Integer, IntList> seen = new HashMap<>();
+  private final Map<Integer, Memberships.Walker> walkers = new HashMap<>();
+
+  Breadth(FindingContext context) {
+    this.context = context;
+  }
+
+  /** Whether it is proved that no account is in a group or unit. */
+  boolean isSurelyEmpty(SystemView view, int group) {
+    return !walker(view).hasAccount(group);
+  }
+
+  /** How many accounts are surely in a group or unit. */
+  int members(SystemView view, int group) {
+    return accounts(view, group).size();
+  }
+
+  /** How many accounts the system sees. */
+  int seen(SystemView view) {
+    return all(view).size();
+  }
+
+  /** Whether all people whom the system sees are surely in a group, and they are not few. */
+  boolean holdsAll(SystemView view, int group) {
+    int people = people(all(view));
+    return people >= FEW && people(accounts(view, group)) == people;
+  }
+
+  private int people(IntList accounts) {
+    int count = 0;
+    for (int i = 0; i < accounts.size(); i++) {
+      int account = accounts.get(i);
+      boolean other =
+          context.facts.is(account, Facts.SERVICE) || context.facts.is(account, Facts.HOST);
+      count += other ? 0 : 1;
+    }
+    return count;
+  }
+
+  private IntList accounts(SystemView view, int group) {
+    return members.computeIfAbsent(
+        (long) view.context() << 32 | group,
+        key -> {
+          IntList found = new IntList();
+          walker(view).accounts(group, found);
+          return found;
+        });
+  }
+
+  private IntList all(SystemView view) {
+    return seen.computeIfAbsent(
+        view.context(),
+        c -> {
+          IntList found = new IntList();
+          for (int account = 0; account < context.facts.accounts(); account++) {
+            if (view.memberships().visibility().sees(account)) {
+              found.add(account);
+            }
+          }
+          return found;
+        });
+  }
+
+  private Memberships.Walker walker(SystemView view) {
+    return walkers.computeIfAbsent(view.context(), c -> view.memberships().walker());
+  }
+}
