@@ -7,10 +7,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
+import org.sobercompass.core.problem.Gap;
 import org.sobercompass.report.answers.Ask;
 import org.sobercompass.report.data.Format;
 import org.sobercompass.report.data.Sheet;
 import org.sobercompass.report.data.SheetWriter;
+import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.live.LdapAccess;
 import org.sobercompass.sources.live.LdapSession;
 import org.sobercompass.sources.live.Probe;
@@ -190,6 +192,18 @@ final class ProbeCommand implements Callable<Integer> {
           p.identity()
               + " sees no account: is it allowed to read them? Ask with --bind, or other --base.");
     }
+    if (p.hidden() > 0) {
+      sheet.note(
+          p.identity()
+              + " may not see the members of "
+              + p.hidden()
+              + " of "
+              + Ask.count(p.accounts().groups(), "group", "groups")
+              + ": what hangs on them will be undecided. Read as somebody who may.");
+    }
+    if (!p.kind().equals(DirectoryKind.AD.id())) {
+      sheet.note("Not read: " + Gap.rules(List.of(p.access().name())).words() + ".");
+    }
     if (!p.root().pages()) {
       sheet.note("The server has no paged results; its size limit must be above its entries.");
     }
@@ -266,7 +280,7 @@ final class ProbeCommand implements Callable<Integer> {
     }
     String login = value(p, "login name");
     boolean usual =
-        org.sobercompass.sources.directory.DirectoryKind.of(p.kind())
+        DirectoryKind.of(p.kind())
             .map(kind -> kind.logins().get(0).equalsIgnoreCase(login))
             .orElse(false);
     if (!usual && !login.equals("none")) {

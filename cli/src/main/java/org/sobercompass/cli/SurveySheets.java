@@ -6,6 +6,7 @@ import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
+import org.sobercompass.core.problem.Gap;
 import org.sobercompass.report.answers.Ask;
 import org.sobercompass.report.data.Sheet;
 import org.sobercompass.sources.survey.SurveyPart;
@@ -45,7 +46,18 @@ final class SurveySheets {
           part.completeness().isEmpty() ? "" : part.completeness().size() + "");
       notes(part, sheet);
     }
+    List<String> unread =
+        parts.stream().filter(SurveySheets::isWithoutRules).map(SurveyPart::name).toList();
+    if (!unread.isEmpty()) {
+      sheet.note("Not read: " + Gap.rules(unread).words() + ".");
+    }
     return sheet.build();
+  }
+
+  /** Whether a part shows no access control list at all: its rules stand in its configuration. */
+  private static boolean isWithoutRules(SurveyPart part) {
+    return part.completeness().stream()
+        .noneMatch(c -> c.attribute().equals("ntsecuritydescriptor") && c.returned() > 0);
   }
 
   private static void notes(SurveyPart part, Sheet.Builder sheet) {

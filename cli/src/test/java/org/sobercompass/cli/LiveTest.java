@@ -51,7 +51,8 @@ class LiveTest {
         .containsPattern("display name +displayName +77 of 79")
         .contains("user filter:             (|(objectClass=inetOrgPerson)(objectClass=account))")
         .contains("group name attribute:    cn   (as in all-staff)")
-        .contains("what is read crosses in clear");
+        .contains("what is read crosses in clear")
+        .contains("Not read: the access rules of ");
   }
 
   @Test
@@ -65,7 +66,9 @@ class LiveTest {
     SoberTest.Said early = inNew("check");
     assertThat(early.code()).isEqualTo(3);
     assertThat(early.err()).contains("no survey of it is there; expected `sober survey`");
-    assertThat(inNew("survey").code()).isZero();
+    SoberTest.Said survey = inNew("survey");
+    assertThat(survey.code()).isZero();
+    assertThat(survey.out()).contains("Not read: the access rules of staff were not read");
     SoberTest.Said check = inNew("check");
     assertThat(check.code()).isZero();
     assertThat(check.out())

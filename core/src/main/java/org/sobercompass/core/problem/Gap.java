@@ -17,6 +17,11 @@ public record Gap(Kind kind, List<String> sources, int missing, int of) {
     sources = List.copyOf(sources);
   }
 
+  /** That the access rules of directories were not read. */
+  public static Gap rules(List<String> directories) {
+    return new Gap(Kind.RULES, directories, 0, 0);
+  }
+
   /** What was not read. */
   public enum Kind {
     /** The access rules of a directory: they stand in its configuration, which is not read yet. */

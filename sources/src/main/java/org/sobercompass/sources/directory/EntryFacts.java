@@ -24,9 +24,6 @@ import org.sobercompass.core.problem.Problems;
 
 /** Turns one directory entry after another into facts. */
 final class EntryFacts {
-  private static final Map<String, Via> LISTINGS =
-      Map.of("member", Via.MEMBER, "uniquemember", Via.UNIQUE_MEMBER);
-
   private static final long SECURITY_ENABLED = 0x80000000L;
 
   private final String name;
@@ -234,25 +231,13 @@ final class EntryFacts {
     }
   }
 
-  /**
-   * A group that must list members and shows none has members that were withheld from whoever read
-   * it: by the schema, else by RFC 4519 sections 3.5 and 3.6.
-   */
   private void withheld(Entry entry, int row) {
-    for (Map.Entry<String, Via> listing : LISTINGS.entrySet()) {
-      String attribute = listing.getKey();
-      if (!entry.hasAttribute(attribute) && isRequired(entry, attribute)) {
+    for (Map.Entry<String, Via> listing : Listings.REQUIRED.entrySet()) {
+      if (Listings.hides(entry, listing.getKey(), schema)) {
         into.open(row, listing.getValue());
-        withheld.merge(attribute, 1, Integer::sum);
+        withheld.merge(listing.getKey(), 1, Integer::sum);
       }
     }
-  }
-
-  private boolean isRequired(Entry entry, String attribute) {
-    if (schema.isPresent()) {
-      return schema.get().required(List.of(entry.getObjectClassValues())).contains(attribute);
-    }
-    return entry.hasObjectClass(attribute.equals("member") ? "groupOfNames" : "groupOfUniqueNames");
   }
 
   /** The rules of a dynamic group: LDAP addresses (RFC 4516) of those who are members. */

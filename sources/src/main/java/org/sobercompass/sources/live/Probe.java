@@ -18,6 +18,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.directory.DirectorySchema;
+import org.sobercompass.sources.directory.Listings;
 
 /**
  * Asks a directory what it is and proposes the settings that fit: looks at up to {@link #MOST}
@@ -47,6 +48,7 @@ public final class Probe {
   private boolean all = true;
   private int posix;
   private int persons;
+  private int hidden;
   private Optional<DirectorySchema> schema = Optional.empty();
 
   /** Probes over an open session. */
@@ -92,7 +94,8 @@ public final class Probe {
             accounts.size(), groups.size(), sample("unit").size(), sample("other").size()),
         new Proposal.Bases(accounts.bases(contexts), groups.bases(contexts)),
         settings(proposed, accounts, groups),
-        schema);
+        schema,
+        hidden);
   }
 
   private Sample sample(String sort) {
@@ -171,6 +174,8 @@ public final class Probe {
                     "objectClass", s.withSuperclasses(List.of(entry.getObjectClassValues()))));
     posix += entry.hasObjectClass("posixAccount") ? 1 : 0;
     persons += entry.hasObjectClass("inetOrgPerson") || entry.hasObjectClass("person") ? 1 : 0;
-    sample(Sample.sort(entry, kind)).take(entry);
+    String sort = Sample.sort(entry, kind);
+    hidden += sort.equals("group") && Listings.hidesMembers(entry, schema) ? 1 : 0;
+    sample(sort).take(entry);
   }
 }

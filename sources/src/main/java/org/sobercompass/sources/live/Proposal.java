@@ -19,6 +19,7 @@ import org.sobercompass.sources.directory.DirectorySchema;
  * @param bases the least set of bases that holds them
  * @param settings each setting with what speaks for it
  * @param schema the schema it publishes; empty when it may not be read
+ * @param hidden how many groups must list members and showed none: they were withheld
  */
 public record Proposal(
     LdapAccess access,
@@ -30,7 +31,8 @@ public record Proposal(
     Counts accounts,
     Bases bases,
     List<Setting> settings,
-    Optional<DirectorySchema> schema) {
+    Optional<DirectorySchema> schema,
+    int hidden) {
 
   /** How many entries of each sort. */
   public record Counts(int accounts, int groups, int units, int others) {}
