@@ -63,7 +63,7 @@ class PipelineTest {
     assertThat(run(demo, out)).isEqualTo(1);
     JsonNode sarif = JsonMapper.shared().readTree(Files.readString(out.resolve("findings.sarif")));
     JsonNode results = sarif.path("runs").path(0).path("results");
-    assertThat(results.size()).isEqualTo(15);
+    assertThat(results.size()).isEqualTo(18);
     assertThat(results.path(0).path("level").stringValue()).isEqualTo("error");
     assertThat(results.path(0).path("partialFingerprints").path("stableKey/v1").stringValue())
         .startsWith("finding:duties-not-separated/order-and-pay/");

@@ -109,6 +109,27 @@ class UnreadTest {
   }
 
   @Test
+  void aGroupThatIsNotInWhatWasReadMayHaveAnybody() {
+    workspace("", "editor,group,elsewhere,", "");
+    SoberTest.Said can = sober("can", "ann", "app:papers:edit");
+    assertThat(can.code()).isEqualTo(Exit.UNDECIDED);
+    assertThat(can.out())
+        .startsWith("Undecided: Ann (ann) may be able to use app:papers:edit")
+        .contains("elsewhere is not in what was read (a.csv:2): it may be gone, or anybody");
+    SoberTest.Said holders = sober("holders", "app:papers:edit");
+    assertThat(holders.out()).startsWith("0 accounts hold app:papers:edit; of 2 accounts it is un");
+    assertThat(sober("findings").out()).contains("given-to-missing");
+  }
+
+  @Test
+  void aMemberBelowAnEntryThatWasNotReadMayBeAGroupAndOneBelowAnEntryThatWasReadIsGone() {
+    workspace(SIGNERS + "member: cn=more,ou=far,dc=x\n", "editor,group,signers,", "");
+    assertThat(sober("can", "ann", "app:papers:edit").code()).isEqualTo(Exit.UNDECIDED);
+    workspace(SIGNERS + "member: cn=more,dc=x\n", "editor,group,signers,", "");
+    assertThat(sober("can", "ann", "app:papers:edit").code()).isEqualTo(Exit.NO);
+  }
+
+  @Test
   void aGroupWhoseMembersWereWithheldMayHaveAnybody() {
     workspace(SIGNERS, "editor,group,signers,", "");
     SoberTest.Said can = sober("can", "ann", "app:papers:edit");

@@ -34,6 +34,16 @@ public final class NameResolver {
     return facts.names().find(kind, name, name.indexOf('=') > 0 ? DnForm.of(name) : name);
   }
 
+  /**
+   * Whom something is given to: as {@link #resolve}, and {@link Grant#UNREAD} for a group or unit
+   * that is not there, since it may stand where nobody read.
+   */
+  public int trustee(SubjectKind kind, String name, Place place) {
+    int subject = resolve(kind, name, place);
+    boolean holds = kind == SubjectKind.GROUP || kind == SubjectKind.UNIT;
+    return subject == Grant.MISSING && holds ? Grant.UNREAD : subject;
+  }
+
   /** The subject a name fits, or {@link Grant#MISSING}. */
   public int resolve(SubjectKind kind, String name, Place place) {
     List<Integer> found = find(facts, kind, name);

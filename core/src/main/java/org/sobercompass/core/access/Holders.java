@@ -47,14 +47,15 @@ public final class Holders {
    * @param below also whoever holds it only somewhere below the resource
    */
   public List<Holder> find(SystemView view, int right, int resource, boolean below) {
-    if (!below && view.memberships().isCertain()) {
+    boolean certain = view.memberships().isCertain() && !view.admission().namesUnread();
+    if (!below && certain) {
       Optional<Crowd> crowd = crowd(view, Question.of(resource, right));
       if (crowd.isPresent()) {
         return holders(view, resource, crowd.get());
       }
     }
     BitSet candidates = candidates(view, right, resource, below);
-    boolean settled = !below && view.decider().isMonotone() && view.memberships().isCertain();
+    boolean settled = !below && view.decider().isMonotone() && certain;
     List<Holder> holders = new ArrayList<>();
     for (int a = candidates.nextSetBit(0); a >= 0; a = candidates.nextSetBit(a + 1)) {
       Verdict verdict = settled ? Verdict.YES : asker.decide(view, a, Question.of(resource, right));
@@ -146,11 +147,12 @@ public final class Holders {
     IntList giving = view.decider().giving(resource, right, below);
     for (int g = 0; g < giving.size(); g++) {
       Grant grant = view.grants().get(giving.get(g));
-      boolean gives = grant.subject() >= 0 && grant.activeAt(model.asOf().getEpochSecond());
-      if (gives && !asked.get(grant.subject())) {
-        asked.set(grant.subject());
+      int subject = grant.counted(model.facts());
+      boolean gives = subject >= 0 && grant.activeAt(model.asOf().getEpochSecond());
+      if (gives && !asked.get(subject)) {
+        asked.set(subject);
         accounts.clear();
-        members(view, walker, grant.subject(), accounts);
+        members(view, walker, subject, accounts);
         for (int i = 0; i < accounts.size(); i++) {
           found.set(accounts.get(i));
         }

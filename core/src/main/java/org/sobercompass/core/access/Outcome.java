@@ -153,8 +153,6 @@ final class Outcome {
         alone ? Holding.Reach.RESOURCE : Holding.Reach.SUBTREE,
         alone ? List.of() : List.copyOf(excluded),
         unsure ? Standing.State.UNDECIDED : standing.state(),
-        unsure
-            ? List.of("it is not known whether a group on the way is seen")
-            : standing.reasons());
+        unsure ? List.of("it is not known whether a group on the way counts") : standing.reasons());
   }
 }

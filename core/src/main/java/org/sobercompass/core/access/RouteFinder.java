@@ -112,7 +112,7 @@ public final class RouteFinder {
     List<Route.Leg> legs = new ArrayList<>();
     for (FactRef fact : proof.present()) {
       if (fact instanceof FactRef.GrantFact other && other.grant() != proof.grant()) {
-        int subject = view.grants().get(other.grant()).subject();
+        int subject = view.grants().get(other.grant()).counted(model.facts());
         boolean before = more;
         for (Path path : paths(view.memberships(), account, subject, 1)) {
           legs.add(new Route.Leg(path.subjects(), path.vias(), other.grant()));
@@ -129,7 +129,7 @@ public final class RouteFinder {
     Grant given = view.grants().get(grant);
     RoleChain chain = view.system().roleChain(given.role(), right);
     List<Route> routes = new ArrayList<>();
-    for (Path path : paths(memberships, account, given.subject(), limits.paths())) {
+    for (Path path : paths(memberships, account, given.counted(model.facts()), limits.paths())) {
       routes.add(
           new Route(
               path.subjects(), path.vias(), grant, chain.roles(), chain.entry(), right, List.of()));

@@ -6,6 +6,7 @@ import java.util.Set;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.membership.Visibility;
+import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Layer;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Standing;
@@ -58,12 +59,21 @@ public final class Unknown {
   private static void ofRoute(SystemView view, Route route, Set<String> reasons) {
     Facts facts = view.memberships().graph().facts();
     Visibility seen = view.memberships().visibility();
+    Grant grant = view.grants().get(route.grant());
+    if (grant.isOfUnread()) {
+      reasons.add(
+          grant.subjectText()
+              + " is not in what was read ("
+              + grant.place()
+              + "): it may be gone, or anybody may be in it");
+      return;
+    }
     for (int i = 0; i < route.subjects().size(); i++) {
       int subject = route.subjects().get(i);
       String name = Words.subject(facts, subject);
       Via via = i == 0 || i > route.vias().size() ? Via.MEMBER : route.vias().get(i - 1);
       if (via == Via.WITHHELD) {
-        reasons.add("the members of " + name + " were withheld");
+        reasons.add("the members of " + name + " were withheld, or stand where nobody read");
       } else if (via == Via.UNDEFINED) {
         reasons.add("the rule of " + name + " is undefined for it");
       }

@@ -46,9 +46,11 @@ public final class Words {
 
   /** The subject of a grant; a missing one as written. */
   public static String trustee(Facts facts, Grant grant) {
-    return grant.subject() < 0
-        ? grant.subjectText() + " (missing)"
-        : subject(facts, grant.subject());
+    return grant.isOfUnread()
+        ? grant.subjectText() + " (not in what was read)"
+        : grant.subject() < 0
+            ? grant.subjectText() + " (missing)"
+            : subject(facts, grant.subject());
   }
 
   /** Where a grant holds. */
@@ -65,17 +67,19 @@ public final class Words {
   /** A route as a chain of names: account → group → … → role → entry. */
   public static String route(AccessModel model, SystemView view, Route route) {
     List<String> parts = new ArrayList<>();
+    Grant given = view.grants().get(route.grant());
     for (int i = 0; i < route.subjects().size(); i++) {
-      String name = subject(model.facts(), route.subjects().get(i));
+      boolean unread = given.isOfUnread() && i > 0 && i == route.subjects().size() - 1;
+      String name =
+          unread ? trustee(model.facts(), given) : subject(model.facts(), route.subjects().get(i));
       boolean sure = i == 0 || i > route.vias().size() || route.vias().get(i - 1).isSure();
       parts.add(sure ? name : "perhaps " + name);
     }
-    Grant grant = view.grants().get(route.grant());
     boolean listed = view.system().isOfLists();
-    String given = grant.declared() && !listed ? " (everyone has it)" : at(view, grant);
+    String where = given.declared() && !listed ? " (everyone has it)" : at(view, given);
     for (int i = 0; i < route.roles().size(); i++) {
       String name = view.system().roles().get(role(view, route.roles().get(i))).name();
-      parts.add((i > 0 ? "includes " : listed ? "entry " : "role ") + name + (i == 0 ? given : ""));
+      parts.add((i > 0 ? "includes " : listed ? "entry " : "role ") + name + (i == 0 ? where : ""));
     }
     parts.add(route.entry().isEmpty() ? view.rights().text(route.right()) : route.entry());
     String chain = String.join(" → ", parts);

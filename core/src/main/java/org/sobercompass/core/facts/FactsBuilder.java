@@ -131,7 +131,7 @@ public final class FactsBuilder {
     FactsRules rules = new FactsRules(order, columns, problems);
     parts.forEach(part -> rules.apply(part, edges));
     edges.freeze();
-    Map<Integer, Via> open = new TreeMap<>();
+    Map<Integer, Via> open = new TreeMap<>(edges.elsewhere);
     this.open.forEach((row, via) -> open.put(order.number(row), via));
     byte[] openVia = new byte[open.size()];
     int next = 0;

@@ -3,7 +3,11 @@ package org.sobercompass.core.facts;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
 import java.util.function.UnaryOperator;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.store.IntRows;
@@ -20,6 +24,11 @@ final class FactsEdges {
   private final IntList groups = new IntList(1024);
   private final IntList vias = new IntList(1024);
   private final List<Dangling> dangling = new ArrayList<>();
+
+  /** Groups that list somebody below an entry that was not read: a group with anybody, perhaps. */
+  final Map<Integer, Via> elsewhere = new TreeMap<>();
+
+  private final Set<String> parents = new HashSet<>();
   private final int[] container;
 
   IntRows up = IntRows.empty(0);
@@ -46,7 +55,12 @@ final class FactsEdges {
       int spelling = source.refTo.get(i);
       Via via = Via.of(source.refVia.get(i));
       if (target[spelling] == MISSING) {
-        dangling.add(new Dangling(from, via, spellings.get(spelling).substring(1)));
+        String text = spellings.get(spelling);
+        dangling.add(new Dangling(from, via, text.substring(1)));
+        boolean isDn = text.charAt(0) == FactsSource.prefix(FactsBuilder.Space.DN);
+        if (isDn && isElsewhere(dnForm.apply(text.substring(1)), all)) {
+          elsewhere.put(from, via);
+        }
       } else if (target[spelling] >= 0) {
         int to = order.number(target[spelling]);
         members.add(via == Via.PRIMARY ? from : to);
@@ -54,6 +68,32 @@ final class FactsEdges {
         vias.add(via.ordinal());
       }
     }
+  }
+
+  /**
+   * Whether a DN stands below an entry of which nothing was read. Every entry has one above it (RFC
+   * 4512 section 2.1), so that what is missing below an entry that was read is gone, and what is
+   * missing elsewhere may be there. O(subjects) once.
+   */
+  private boolean isElsewhere(String form, List<FactsSource> all) {
+    int comma = separator(form, 0);
+    if (comma < 0) {
+      return false;
+    }
+    String parent = form.substring(comma + 1);
+    String wanted = FactsSource.prefix(FactsBuilder.Space.DN) + parent;
+    if (all.stream().anyMatch(source -> source.find(wanted) != MISSING)) {
+      return false;
+    }
+    if (parents.isEmpty()) {
+      for (SubjectRow row : order.builder.rows) {
+        int end = separator(row.dnForm(), 0);
+        if (end >= 0) {
+          parents.add(row.dnForm().substring(end + 1));
+        }
+      }
+    }
+    return !parents.contains(parent);
   }
 
   /** Adds an edge between final numbers. */

@@ -67,7 +67,7 @@ public final class FactsNames {
 
   private List<Integer> implicit(String name) {
     for (Implicit group : Implicit.values()) {
-      if (group.id().equals(name)) {
+      if (group != Implicit.UNREAD && group.id().equals(name)) {
         return List.of(facts.implicit(group));
       }
     }

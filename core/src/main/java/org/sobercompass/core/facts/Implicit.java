@@ -7,7 +7,9 @@ public enum Implicit {
   /** The application's own members: who is enrolled and active. */
   MEMBERS("members", "the application's members"),
   /** Everyone signed in. */
-  SIGNED_IN("signed-in", "everyone signed in");
+  SIGNED_IN("signed-in", "everyone signed in"),
+  /** A group or unit that is named and was not found in what was read: anybody may be in it. */
+  UNREAD("unread", "a group that was not read");
 
   private final String id;
   private final String words;

@@ -25,6 +25,7 @@ public final class Admission {
   private final Terms terms;
   private final Map<Integer, List<Enrolment>> bySubject = new HashMap<>();
   private Map<Integer, List<Bar>> barred = Map.of();
+  private boolean unread;
 
   /**
    * An admission.
@@ -71,6 +72,7 @@ public final class Admission {
   public Admission barring(Map<Integer, List<Bar>> accounts) {
     Admission other = new Admission(facts, open, signInKinds, register, terms);
     other.barred = Map.copyOf(accounts);
+    other.unread = unread;
     return other;
   }
 
@@ -131,6 +133,29 @@ public final class Admission {
     } else if (open) {
       subjects.sure().add(facts.implicit(Implicit.EVERYONE));
     }
+    addUnread(subjects);
+  }
+
+  /**
+   * Adds a group that was not read, of which anybody may be a member, where the system names one.
+   */
+  private void addUnread(SubjectSet subjects) {
+    if (unread && !open && !(subjects.sure().isEmpty() && subjects.perhaps().isEmpty())) {
+      subjects.perhaps().add(facts.implicit(Implicit.UNREAD));
+    }
+  }
+
+  /** Whether the system gives something to groups that are not in what was read. */
+  public boolean namesUnread() {
+    return unread;
+  }
+
+  /** The same of a system that gives something to groups that are not in what was read. */
+  public Admission namingUnread() {
+    Admission other = new Admission(facts, open, signInKinds, register, terms);
+    other.barred = barred;
+    other.unread = true;
+    return other;
   }
 
   /** Fills {@code into} with what anybody is without signing in. */

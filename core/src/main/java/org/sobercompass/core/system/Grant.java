@@ -1,5 +1,7 @@
 package org.sobercompass.core.system;
 
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.Implicit;
 import org.sobercompass.core.problem.Place;
 
 /**
@@ -7,7 +9,7 @@ import org.sobercompass.core.problem.Place;
  *
  * @param id unique and stable in the system, made from what is given to whom where
  * @param role the number of the role
- * @param subject the number of the subject, or {@link #MISSING}
+ * @param subject the number of the subject, or {@link #MISSING}, or {@link #UNREAD}
  * @param subjectText the subject as written
  * @param resource the number of the resource
  * @param descends whether it reaches what lies below
@@ -36,6 +38,12 @@ public record Grant(
   /** The subject does not exist. */
   public static final int MISSING = -1;
 
+  /**
+   * The subject is a group or unit that is not in what was read: it may be gone, or stand where
+   * nobody read. Who is in it is not known.
+   */
+  public static final int UNREAD = -2;
+
   /** Said of a grant that a preview takes away: its number stays, and it is off for good. */
   public static final String WITHDRAWN = "withdrawn in a preview";
 
@@ -55,6 +63,16 @@ public record Grant(
         WITHDRAWN,
         place,
         declared);
+  }
+
+  /** Whether it is given to a group or unit that is not in what was read. */
+  public boolean isOfUnread() {
+    return subject == UNREAD;
+  }
+
+  /** The subject that accounts count as, or {@link #MISSING}. */
+  public int counted(Facts facts) {
+    return subject == UNREAD ? facts.implicit(Implicit.UNREAD) : subject;
   }
 
   /** Whether a preview took it away. */

@@ -91,7 +91,7 @@ public final class RightAnswers {
     String role = view.system().roles().get(grant.role()).name();
     return (grant.subject() == route.subjects().get(0)
             ? "given to the account itself"
-            : facts.label(grant.subject()))
+            : grant.subject() < 0 ? Words.trustee(facts, grant) : facts.label(grant.subject()))
         + " → "
         + role;
   }

@@ -83,7 +83,7 @@ final class AssignmentReader {
     if (problems.errors() > before || kind.isEmpty()) {
       return;
     }
-    int number = context.names().resolve(kind.get(), subject, row.place());
+    int number = context.names().trustee(kind.get(), subject, row.place());
     String trustee = number < 0 ? "?" + subject : context.facts().key(number).text();
     String id = id(row, trustee, application.nodes().id(node), descends);
     if (!ids.add(id)) {

@@ -92,7 +92,7 @@ public final class RoleFormat implements SystemFormat {
     Optional<String> everyone = file.text("everyone");
     boolean open = file.texts("sign-in").equals(List.of("none"));
     Admission admission = admission(file, open, context);
-    var definition =
+    RoleApplication.Definition definition =
         new RoleApplication.Definition(
             id,
             file.text("name").orElse(id),
@@ -106,7 +106,12 @@ public final class RoleFormat implements SystemFormat {
     Map<Basis, List<Grant>> grants = new EnumMap<>(Basis.class);
     if (roles.size() == definitions.size()) {
       grants(file, definition, context, grants);
-      everyone.ifPresent(role -> addEveryone(role, open, definition, file, context, grants));
+      if (everyone.isPresent()) {
+        addEveryone(everyone.get(), open, definition, file, context, grants);
+      }
+    }
+    if (grants.values().stream().flatMap(List::stream).anyMatch(Grant::isOfUnread)) {
+      definition = definition.with(admission.namingUnread());
     }
     if (open && everyone.isEmpty()) {
       file.wrong(

@@ -52,15 +52,21 @@ final class GrantTable {
     }
     removed.forEach(g -> on[g] = false);
     trustees =
-        grants.stream().mapToInt(Grant::subject).filter(s -> s >= 0).sorted().distinct().toArray();
+        grants.stream()
+            .mapToInt(grant -> grant.counted(facts))
+            .filter(s -> s >= 0)
+            .sorted()
+            .distinct()
+            .toArray();
     IntList row = new IntList(size);
     IntList number = new IntList(size);
     java.util.BitSet gone = new java.util.BitSet();
     removed.forEach(gone::set);
     boolean always = true;
     for (int g = 0; g < size; g++) {
-      if (grants.get(g).subject() >= 0 && !gone.get(g)) {
-        row.add(Arrays.binarySearch(trustees, grants.get(g).subject()));
+      int counted = grants.get(g).counted(facts);
+      if (counted >= 0 && !gone.get(g)) {
+        row.add(Arrays.binarySearch(trustees, counted));
         number.add(g);
         always &= on[g] && from[g] == Long.MIN_VALUE && until[g] == Long.MAX_VALUE;
       }

@@ -51,7 +51,13 @@ public final class RoleApplication implements AccessSystem {
       RoleCompiler compiler,
       Combining combining,
       Sight sight,
-      Admission admission) {}
+      Admission admission) {
+
+    /** The same with another admission. */
+    public Definition with(Admission other) {
+      return new Definition(id, name, rights, nodes, roles, compiler, combining, sight, other);
+    }
+  }
 
   /** An application with its grants; a basis that was not read is left out. */
   public RoleApplication(Facts facts, Definition definition, Map<Basis, List<Grant>> grants) {
