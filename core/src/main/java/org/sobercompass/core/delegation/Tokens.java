@@ -68,9 +68,12 @@ public final class Tokens {
     for (DirectoryTree tree : trees) {
       number(tree);
     }
-    Set<String> domains = new HashSet<>();
-    sidOf.values().forEach(sid -> domains.add(domain(sid)));
-    this.strangers = strangers(domains);
+    Set<String> read = new HashSet<>();
+    trees.forEach(tree -> read.add(tree.directory()));
+    this.strangers =
+        strangers(
+            ReadDomains.of(
+                facts, read::contains, s -> Optional.ofNullable(sidOf.get(s)).stream().toList()));
     this.certain = memberships.isCertain() && strangers.isEmpty();
     this.candidatesOf = certain ? accountsOf : new ConcurrentHashMap<>();
   }
@@ -81,7 +84,7 @@ public final class Tokens {
 
   /**
    * Trustees of domains that were not read, and built-in groups that were not exported: whoever is
-   * one of them is not known. Of a domain that was read, one that is not there is gone.
+   * one of them is not known. Of a domain that was read whole, one that is not there is gone.
    */
   private Set<String> strangers(Set<String> domains) {
     Set<String> found = new HashSet<>();

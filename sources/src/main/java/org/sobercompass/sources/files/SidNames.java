@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import org.sobercompass.core.delegation.ReadDomains;
 import org.sobercompass.core.descriptor.WellKnown;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.Implicit;
@@ -33,20 +34,18 @@ final class SidNames {
   private final Map<String, List<Integer>> local;
   private final Set<String> missing = new TreeSet<>();
   private final Set<String> unsaid = new TreeSet<>();
-  private final Set<String> domains = new TreeSet<>();
+  private final Set<String> domains;
 
   SidNames(Facts facts, Sight sight, Map<String, List<Integer>> local) {
     this.facts = facts;
     this.local = local;
+    this.domains = ReadDomains.of(facts, sight::covers, s -> facts.values(s, SID));
     this.trustees = new Trustees.Builder(facts, facts.implicit(Implicit.EVERYONE));
     for (String attribute : List.of(SID, HISTORY)) {
       for (int s = 0; s < facts.firstGroup() + facts.groups(); s++) {
         if (sight.covers(facts.source(s))) {
           for (String sid : facts.values(s, attribute)) {
             subjectOf.putIfAbsent(sid, s);
-            if (attribute.equals(SID)) {
-              domains.add(domain(sid));
-            }
           }
         }
       }
