@@ -287,4 +287,20 @@ class AdminScopesTest {
         .isInstanceOf(BadInputException.class)
         .hasMessageContaining(what);
   }
+
+  @Test
+  void aRoleOfAGroupThatWasNotReadMayBeAnybodys() {
+    Powers powers =
+        powers(
+            "scopes: {s: {include: [{account: bo}]}}\n",
+            "desk,group,elsewhere,s,,,",
+            "desk,account,gone,everything,,,");
+    int ann = number(powers, SubjectKind.ACCOUNT, "ann");
+    int bo = number(powers, SubjectKind.ACCOUNT, "bo");
+    assertThat(powers.roles().gives(ann, "set-password", bo)).isEqualTo(Verdict.UNDECIDED);
+    assertThat(powers.roles().gives(ann, "set-password", ann)).isEqualTo(Verdict.NO);
+    assertThat(powers.roles().accounts("set-password", bo).perhaps().cardinality())
+        .isEqualTo(powers.model().facts().accounts());
+    assertThat(powers.roles().accounts("set-password", ann).perhaps().cardinality()).isZero();
+  }
 }

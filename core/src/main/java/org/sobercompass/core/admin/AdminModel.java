@@ -9,6 +9,7 @@ import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Verdict;
 
 /**
@@ -78,7 +79,7 @@ public final class AdminModel {
     load(who);
     Verdict best = Verdict.NO;
     for (AdminGrant grant : administration.grants()) {
-      if (grant.subject() >= 0 && holds(grant) && has(grant, action)) {
+      if (isSomebody(grant) && holds(grant) && has(grant, action)) {
         Verdict one = counts(grant.subject()).and(scopes.holds(grant.scope(), object));
         best = one.ordinal() > best.ordinal() ? one : best;
       }
@@ -86,7 +87,15 @@ public final class AdminModel {
     return best;
   }
 
+  /** Whether anybody may count as whom a role is given to. */
+  private static boolean isSomebody(AdminGrant grant) {
+    return grant.subject() >= 0 || grant.subject() == Grant.UNREAD;
+  }
+
   private Verdict counts(int subject) {
+    if (subject == Grant.UNREAD) {
+      return Verdict.UNDECIDED;
+    }
     return subjects.sure().contains(subject)
         ? Verdict.YES
         : subjects.perhaps().contains(subject) ? Verdict.UNDECIDED : Verdict.NO;
@@ -180,8 +189,12 @@ public final class AdminModel {
     BitSet yes = new BitSet();
     BitSet perhaps = new BitSet();
     for (AdminGrant grant : administration.grants()) {
-      if (grant.subject() >= 0 && holds(grant) && has(grant, action)) {
+      if (isSomebody(grant) && holds(grant) && has(grant, action)) {
         Verdict inside = scopes.holds(grant.scope(), object);
+        if (grant.subject() == Grant.UNREAD) {
+          perhaps.set(0, inside == Verdict.NO ? 0 : model.facts().accounts());
+          continue;
+        }
         IntList reached = new IntList();
         if (inside == Verdict.YES) {
           walker.accounts(grant.subject(), reached);

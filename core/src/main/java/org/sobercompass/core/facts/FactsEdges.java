@@ -17,6 +17,7 @@ import org.sobercompass.core.store.Texts;
 final class FactsEdges {
   private static final int MISSING = -1;
   private static final String FOREIGN = "cn=s-";
+  private static final String FOREIGN_DOMAIN = "cn=s-1-5-21-";
 
   private final FactsOrder order;
   private final UnaryOperator<String> dnForm;
@@ -54,13 +55,12 @@ final class FactsEdges {
       int from = order.number(source.refFrom.get(i));
       int spelling = source.refTo.get(i);
       Via via = Via.of(source.refVia.get(i));
+      if (target[spelling] < 0 && isElsewhere(spellings.get(spelling), all)) {
+        elsewhere.put(from, via);
+      }
       if (target[spelling] == MISSING) {
         String text = spellings.get(spelling);
         dangling.add(new Dangling(from, via, text.substring(1)));
-        boolean isDn = text.charAt(0) == FactsSource.prefix(FactsBuilder.Space.DN);
-        if (isDn && isElsewhere(dnForm.apply(text.substring(1)), all)) {
-          elsewhere.put(from, via);
-        }
       } else if (target[spelling] >= 0) {
         int to = order.number(target[spelling]);
         members.add(via == Via.PRIMARY ? from : to);
@@ -71,14 +71,19 @@ final class FactsEdges {
   }
 
   /**
-   * Whether a DN stands below an entry of which nothing was read. Every entry has one above it (RFC
-   * 4512 section 2.1), so that what is missing below an entry that was read is gone, and what is
-   * missing elsewhere may be there. O(subjects) once.
+   * Whether somebody who was not found may be somewhere. Every entry has one above it (RFC 4512
+   * section 2.1), so that what is missing below an entry that was read is gone, and what is missing
+   * elsewhere may be there. A name made of a SID stands for somebody of another domain ([MS-ADTS]
+   * 6.1.1.4.10), or for a well-known group, which is counted elsewhere. O(subjects) once.
    */
-  private boolean isElsewhere(String form, List<FactsSource> all) {
-    int comma = separator(form, 0);
-    if (comma < 0) {
+  private boolean isElsewhere(String spelled, List<FactsSource> all) {
+    if (spelled.charAt(0) != FactsSource.prefix(FactsBuilder.Space.DN)) {
       return false;
+    }
+    String form = dnForm.apply(spelled.substring(1));
+    int comma = separator(form, 0);
+    if (comma < 0 || form.startsWith(FOREIGN)) {
+      return form.startsWith(FOREIGN_DOMAIN);
     }
     String parent = form.substring(comma + 1);
     String wanted = FactsSource.prefix(FactsBuilder.Space.DN) + parent;

@@ -120,7 +120,8 @@ final class AccountFinder {
     IntList systems = new IntList();
     List<Evidence> evidence = new ArrayList<>();
     for (SystemView view : context.model.systems()) {
-      List<Holding> holdings = view.admission().isOpen() ? List.of() : personal(view, account);
+      List<Holding> holdings =
+          view.admission().isOpen() ? List.of() : context.personal(view, account);
       if (!holdings.isEmpty()) {
         systems.add(view.number());
         held += holdings.size();
@@ -180,18 +181,6 @@ final class AccountFinder {
       entrusted = known;
     }
     return known;
-  }
-
-  /** What the account holds where it is given something by name. */
-  private List<Holding> personal(SystemView view, int account) {
-    IntList grants = view.decider().grantsOf(context.asker.token(view, account));
-    long asOf = context.model.asOf().getEpochSecond();
-    for (int i = 0; i < grants.size(); i++) {
-      if (Goals.isPersonal(context.model, view.grants().get(grants.get(i)), asOf)) {
-        return context.asker.holdings(view, account);
-      }
-    }
-    return List.of();
   }
 
   private static int last(SystemView view, List<Holding> holdings) {

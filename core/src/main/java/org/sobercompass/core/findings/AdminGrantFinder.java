@@ -162,12 +162,12 @@ final class AdminGrantFinder {
         FindingKind.GIVEN_TO_MISSING,
         number,
         Weight.LOW,
-        List.of("nobody holds it today"),
+        List.of(GrantFinder.whoHolds(grant.subject())),
         "the admin role "
             + role(grant).name()
             + " is given to "
             + Problem.quote(grant.subjectText())
-            + ", who does not exist; whoever gets that name next gets the role",
+            + GrantFinder.whoIsMissing(grant.subject()),
         "withdraw the assignment, or correct the name");
   }
 

@@ -11,6 +11,7 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.Route;
 import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.SystemView;
@@ -130,6 +131,18 @@ final class FindingContext {
     String until =
         grant.until() == Long.MAX_VALUE ? "" : ", before " + Instant.ofEpochSecond(grant.until());
     return from + until + (grant.on() ? "" : ", switched off");
+  }
+
+  /** What an account holds in a system where it, or a group of it, is given something by name. */
+  List<Holding> personal(SystemView view, int account) {
+    IntList grants = view.decider().grantsOf(asker.token(view, account));
+    long asOf = model.asOf().getEpochSecond();
+    for (int i = 0; i < grants.size(); i++) {
+      if (Goals.isPersonal(model, view.grants().get(grants.get(i)), asOf)) {
+        return asker.holdings(view, account);
+      }
+    }
+    return List.of();
   }
 
   /** Walks memberships as no system limits them. */

@@ -209,8 +209,20 @@ final class GrantFinder {
         List.of());
   }
 
+  /** Who holds what is given to somebody who is not there. */
+  static String whoHolds(int subject) {
+    return subject == Grant.UNREAD ? "it is not known who holds it" : "nobody holds it today";
+  }
+
+  /** What is wrong with giving something to somebody who is not there. */
+  static String whoIsMissing(int subject) {
+    return subject == Grant.UNREAD
+        ? ", which is not in what was read; it may be gone, or anybody may be in it"
+        : ", who does not exist; whoever gets that name next gets the role";
+  }
+
   private Finding missing(SystemView view, int number, Grant grant) {
-    List<String> why = new ArrayList<>(List.of("nobody holds it today"));
+    List<String> why = new ArrayList<>(List.of(whoHolds(grant.subject())));
     context.weight(view, view.system().roles().get(grant.role()), why);
     return context.ofGrant(
         FindingKind.GIVEN_TO_MISSING,
@@ -225,7 +237,7 @@ final class GrantFinder {
             + view.system().name()
             + " is given to "
             + Problem.quote(grant.subjectText())
-            + ", who does not exist; whoever gets that name next gets the role",
+            + whoIsMissing(grant.subject()),
         List.of(),
         "withdraw the assignment, or correct the name");
   }

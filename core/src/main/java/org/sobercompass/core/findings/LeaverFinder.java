@@ -13,7 +13,6 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.person.Persons;
-import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.Standing;
 
@@ -91,7 +90,10 @@ final class LeaverFinder {
     int held = 0;
     boolean strong = false;
     for (SystemView view : context.model.systems()) {
-      List<Holding> holdings = personal(view, account);
+      if (view.admission().isOpen()) {
+        continue;
+      }
+      List<Holding> holdings = context.personal(view, account);
       held += holdings.size();
       for (Holding holding : holdings) {
         strong |= view.rights().isStrongest(holding.right());
@@ -139,21 +141,6 @@ final class LeaverFinder {
                     + Words.subject(facts, account)
                     + " or a group of it"))
         : context.route(view, account, holding.right()).stream().toList();
-  }
-
-  /** What an account holds where it, or a group of it, is given something by name. */
-  private List<Holding> personal(SystemView view, int account) {
-    if (view.admission().isOpen()) {
-      return List.of();
-    }
-    IntList grants = view.decider().grantsOf(context.asker.token(view, account));
-    long asOf = context.model.asOf().getEpochSecond();
-    for (int i = 0; i < grants.size(); i++) {
-      if (Goals.isPersonal(context.model, view.grants().get(grants.get(i)), asOf)) {
-        return context.asker.holdings(view, account);
-      }
-    }
-    return List.of();
   }
 
   private Finding ofNobody(int account) {

@@ -355,7 +355,7 @@ public final class AdminReader {
     if (problems.errors() > before || kind.isEmpty()) {
       return Optional.empty();
     }
-    int subject = names.resolve(kind.get(), row.get("subject"), row.place());
+    int subject = names.trustee(kind.get(), row.get("subject"), row.place());
     return Optional.of(
         new AdminGrant(
             role, subject, row.get("subject"), scope, from, until, on.orElse(true), row.place()));

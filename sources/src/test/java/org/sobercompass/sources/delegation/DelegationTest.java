@@ -142,6 +142,20 @@ class DelegationTest extends SmallDirectory {
     assertThat(can(powers, "bo", "take-ownership", di)).isEqualTo("NO");
   }
 
+  @Test
+  void aGroupThatListsSomebodyOfADomainThatWasNotReadMayHaveAnybody() throws IOException {
+    domain("D:");
+    unit("a", "D:");
+    user("bo", 1002, "a", "D:");
+    user("di", 1004, "a", "D:(A;;WO;;;" + sid(1101) + ")");
+    String foreign = "cn=S-1-5-21-1-1-1-77,cn=ForeignSecurityPrincipals,dc=x";
+    entry(foreign, "D:", "objectClass: foreignSecurityPrincipal");
+    group("all", 1101, "D:", foreign);
+    Powers powers = powers();
+    Powers.Thing di = thing(powers, SubjectKind.ACCOUNT, "di");
+    assertThat(can(powers, "bo", "take-ownership", di)).isEqualTo("UNDECIDED");
+  }
+
   /** A domain controller looks everyone signed in up for built-in groups only. */
   @ParameterizedTest
   @CsvSource({
