@@ -72,6 +72,18 @@ final class CheckCommand implements Callable<Integer> {
         .filter(Gap::isMendable)
         .map(gap -> Problem.warning(Place.of(gap.sources().get(0)), gap.words(), gap.mend()))
         .forEach(problems::add);
+    inputs.model().facts().arrays().completeness().stream()
+        .filter(c -> c.withheld() > 0)
+        .map(
+            c ->
+                Problem.warning(
+                    Place.of(c.source()),
+                    Ask.count(c.withheld(), "entry does", "entries do")
+                        + " not show "
+                        + c.attribute()
+                        + ", which their class requires",
+                    "a reading account that may see it; what hangs on it is undecided until then"))
+        .forEach(problems::add);
     Sheet.Builder sheet =
         new Ask(inputs.model(), workspace.zone(), List.of())
             .begin("problems/1", "severity", "place", "what", "expected", "nearest");

@@ -137,6 +137,7 @@ class UnreadTest {
     assertThat(can.out())
         .startsWith("Undecided: Ann (ann) may be able to use app:papers:edit")
         .contains("the members of signers were withheld");
+    assertThat(sober("check").out()).contains("1 entry does not show");
     write("q.csv", "account,permission,node\nann,app:papers:edit,\nbo,app:papers:read,\n");
     assertThat(sober("can", "--questions", root.resolve("q.csv").toString(), "--why").out())
         .contains("ann,app:papers:edit,,undecided,\"the members of signers were withheld")
