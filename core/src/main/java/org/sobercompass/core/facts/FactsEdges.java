@@ -2,6 +2,7 @@ package org.sobercompass.core.facts;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
@@ -48,19 +49,20 @@ final class FactsEdges {
     containers(source);
     Texts spellings = source.spellings.freeze();
     int[] target = new int[spellings.size()];
+    BitSet unread = new BitSet();
     for (int i = 0; i < target.length; i++) {
       target[i] = target(spellings.get(i), source, all);
+      unread.set(i, target[i] < 0 && isElsewhere(spellings.get(i), target[i], all));
     }
     for (int i = 0; i < source.refFrom.size(); i++) {
       int from = order.number(source.refFrom.get(i));
       int spelling = source.refTo.get(i);
       Via via = Via.of(source.refVia.get(i));
-      if (target[spelling] < 0 && isElsewhere(spellings.get(spelling), all)) {
+      if (unread.get(spelling)) {
         elsewhere.put(from, via);
       }
       if (target[spelling] == MISSING) {
-        String text = spellings.get(spelling);
-        dangling.add(new Dangling(from, via, text.substring(1)));
+        dangling.add(new Dangling(from, via, spellings.get(spelling).substring(1)));
       } else if (target[spelling] >= 0) {
         int to = order.number(target[spelling]);
         members.add(via == Via.PRIMARY ? from : to);
@@ -76,13 +78,13 @@ final class FactsEdges {
    * elsewhere may be there. A name made of a SID stands for somebody of another domain ([MS-ADTS]
    * 6.1.1.4.10), or for a well-known group, which is counted elsewhere. O(subjects) once.
    */
-  private boolean isElsewhere(String spelled, List<FactsSource> all) {
+  private boolean isElsewhere(String spelled, int found, List<FactsSource> all) {
     if (spelled.charAt(0) != FactsSource.prefix(FactsBuilder.Space.DN)) {
       return false;
     }
     String form = dnForm.apply(spelled.substring(1));
     int comma = separator(form, 0);
-    if (comma < 0 || form.startsWith(FOREIGN)) {
+    if (comma < 0 || found != MISSING || form.startsWith(FOREIGN)) {
       return form.startsWith(FOREIGN_DOMAIN);
     }
     String parent = form.substring(comma + 1);

@@ -102,7 +102,21 @@ public final class DatabaseFacts {
    * @param triggered the statements that a trigger of its own carries out
    */
   public record View(
-      boolean known, boolean invoker, List<Read> reads, long updatable, long triggered) {}
+      boolean known, boolean invoker, List<Read> reads, long updatable, long triggered) {
+
+    /** The same where each item has another number. */
+    View numbered(int[] numbers) {
+      List<Read> others =
+          reads.stream()
+              .map(
+                  read ->
+                      new Read(
+                          numbers[read.relation],
+                          read.columns.stream().map(column -> numbers[column]).toList()))
+              .toList();
+      return new View(known, invoker, others, updatable, triggered);
+    }
+  }
 
   /**
    * A relation that a view reads from.
@@ -198,20 +212,7 @@ public final class DatabaseFacts {
             item.known,
             item.rows,
             item.policies,
-            item.view.map(
-                v ->
-                    new View(
-                        v.known,
-                        v.invoker,
-                        v.reads.stream()
-                            .map(
-                                r ->
-                                    new Read(
-                                        numbers[r.relation],
-                                        r.columns.stream().map(c -> numbers[c]).toList()))
-                            .toList(),
-                        v.updatable,
-                        v.triggered)));
+            Optional.of(item.view().orElseThrow().numbered(numbers)));
   }
 
   /** A role as the server counts it: itself, and all that it inherits from. */
