@@ -39,6 +39,8 @@ class TakenAwayTest {
   private static final String DOMAIN = "S-1-5-21-7-8-9-";
   private static final int ACCOUNTS = 5;
   private static final int GROUPS = 4;
+  private static final String[] CLEARANCES = {"Gold-1", "gold-1", "gold 1", "Silver", "17"};
+  private static final String[] ASKED = {"gold-1", "Gold-1", "silver", "gold*", "0017"};
 
   @TempDir private Path root;
 
@@ -55,8 +57,11 @@ class TakenAwayTest {
     }
     for (int a = 0; a < ACCOUNTS; a++) {
       out.append("dn: uid=u" + a + ",ou=people,dc=x\nobjectClass: inetOrgPerson\nuid: u" + a);
-      out.append("\ncn: u" + a + "\nsn: u\n\n");
+      out.append("\ncn: u" + a + "\nsn: u\nclearance: " + pick(random, CLEARANCES));
+      out.append("\nfloor: " + pick(random, CLEARANCES) + "\n\n");
     }
+    out.append("dn: cn=ruled,ou=groups,dc=x\nobjectClass: groupOfURLs\ncn: ruled\nmemberURL: ");
+    out.append("ldap:///ou=people,dc=x??one?(clearance=" + pick(random, ASKED) + ")\n\n");
     for (int g = 0; g < GROUPS; g++) {
       String unit = g < 2 ? "groups" : "far";
       out.append("dn: cn=g" + g + ",ou=" + unit + ",dc=x\nobjectClass: groupOfNames\ncn: g" + g);
@@ -68,11 +73,15 @@ class TakenAwayTest {
       out.append("\n\n");
     }
     files.put("staff.ldif", out.toString());
+    files.put("schema.ldif", schema(random));
+    teams(random);
     String combining = pick(random, "union", "deny-overrides", "{nearest: [node, subject]}");
     boolean denies = combining.equals("deny-overrides");
     files.put(
         "app.yaml",
-        "id: app\nsight: {directory: staff}\nareas: [a, b]\nlevels: [view, edit]\n"
+        "id: app\nsight: {directory: staff, also: [teams], account-filter: '(|(!(floor="
+            + pick(random, ASKED)
+            + "))(uid=u0))'}\nregister: register.csv\nareas: [a, b]\nlevels: [view, edit]\n"
             + "nodes: {top: {n0: {}, n1: {}}}\nroles:\n  reader: {allows: {a: view, b: view}}\n"
             + "  editor: {allows: {a: edit}}\n  off: {"
             + (denies ? "denies: {a: view}" : "allows: {a: none}")
@@ -81,11 +90,49 @@ class TakenAwayTest {
             + "\nassignments: {actual: rows.csv}\n");
     StringBuilder rows = new StringBuilder("role,kind,subject,node\n");
     for (int g = 0; g < GROUPS; g++) {
-      String role = g == 3 ? "off" : pick(random, "reader", "editor");
+      String role = g == 3 ? "off" : role(random);
       rows.append(role + ",group,g" + g + "," + pick(random, "top", "n0", "n1") + "\n");
     }
-    rows.append("reader,account,u0,n1\n");
+    rows.append("reader,account,u0,n1\n" + role(random) + ",group,ruled,top\n");
+    for (int team = 0; team < 2; team++) {
+      rows.append(role(random) + ",group,team" + team + ",top\n");
+    }
+    files.put(
+        "register.csv",
+        "kind,subject,active\n"
+            + pick(random, "group,team0,yes\n", "group,g2,yes\n", "group,ruled,yes\n")
+            + "account,u0,yes\naccount,u1,yes\n");
     files.put("rows.csv", rows.toString());
+  }
+
+  private static String role(Random random) {
+    return pick(random, "reader", "editor");
+  }
+
+  /** Two attributes of its own, which compare as no usual type tells. */
+  private static String schema(Random random) {
+    StringBuilder out = new StringBuilder("dn: cn=subschema\nobjectClass: subschema\n");
+    for (String type : List.of("objectClass", "cn", "sn", "uid", "ou", "dc", "member")) {
+      String rule = type.equals("member") ? "distinguishedNameMatch" : "caseIgnoreMatch";
+      out.append("attributeTypes: ( 1.1." + out.length() + " NAME '" + type + "' EQUALITY ");
+      out.append(rule + " SYNTAX 1.3.6.1.4.1.1466.115.121.1.15 )\n");
+    }
+    for (String own : List.of("clearance", "floor")) {
+      out.append("attributeTypes: ( 1.2." + out.length() + " NAME '" + own + "' EQUALITY ");
+      out.append(pick(random, "caseIgnoreMatch", "caseExactMatch", "telephoneNumberMatch"));
+      out.append(" SUBSTR caseExactSubstringsMatch SYNTAX 1.3.6.1.4.1.1466.115.121.1.15 )\n");
+    }
+    return out.append("\n").toString();
+  }
+
+  /** A directory of groups alone, whose members stand in another. */
+  private void teams(Random random) {
+    StringBuilder out = new StringBuilder("dn: dc=t\nobjectClass: domain\ndc: t\n\n");
+    for (int team = 0; team < 2; team++) {
+      out.append("dn: cn=team" + team + ",dc=t\nobjectClass: groupOfNames\ncn: team" + team);
+      out.append("\nmember: uid=u" + random.nextInt(ACCOUNTS) + ",ou=people,dc=x\n\n");
+    }
+    files.put("teams.ldif", out.toString());
   }
 
   private static String list(Random random) {
@@ -252,7 +299,13 @@ class TakenAwayTest {
         + "\n\n";
   }
 
-  private record Removal(String file, String name, UnaryOperator<String> change) {}
+  /** What is taken away from one file, and with it from the workspace's own. */
+  private record Removal(
+      String file, String name, UnaryOperator<String> change, UnaryOperator<String> also) {
+    Removal(String file, String name, UnaryOperator<String> change) {
+      this(file, name, change, text -> text);
+    }
+  }
 
   private static List<Removal> removals() {
     List<Removal> all = new ArrayList<>();
@@ -278,6 +331,13 @@ class TakenAwayTest {
               t -> inBlock(t, object, b -> without(b, "objectSid: .*"))));
     }
     all.add(new Removal("staff.ldif", "the branch far", t -> withoutBlock(t, "dn: [^\n]*ou=far,")));
+    all.add(new Removal("compass.yaml", "the schema", t -> t.replace(", schema: schema.ldif", "")));
+    all.add(
+        new Removal(
+            "app.yaml",
+            "the directory of teams",
+            t -> t.replace(", also: [teams]", ""),
+            t -> without(t, "  teams: .*")));
     all.add(new Removal("staff.ldif", "all members", t -> without(t, "member: .*")));
     all.add(new Removal("desks.ldif", "all lists", t -> without(t, "nTSecurityDescriptor: .*")));
     all.add(new Removal("desks.ldif", "the states", t -> without(t, "userAccountControl: .*")));
@@ -328,7 +388,8 @@ class TakenAwayTest {
     database(random);
     files.put(
         "compass.yaml",
-        "directories:\n  staff: {file: staff.ldif}\n  desks: {kind: ad, file: desks.ldif}\n"
+        "directories:\n  staff: {file: staff.ldif, schema: schema.ldif}\n"
+            + "  teams: {file: teams.ldif}\n  desks: {kind: ad, file: desks.ldif}\n"
             + "  host: {kind: host, file: host.getent}\n"
             + "  b: {kind: postgresql, file: b.jsonl}\n"
             + "applications: [app.yaml, share.yaml, tree.yaml, b.yaml]\n");
@@ -338,6 +399,7 @@ class TakenAwayTest {
     for (Removal removal : removals()) {
       Map<String, String> less = new HashMap<>(files);
       String text = files.getOrDefault(removal.file(), "");
+      less.put("compass.yaml", removal.also().apply(files.get("compass.yaml")));
       less.put(removal.file(), removal.change().apply(text));
       assertThat(less.get(removal.file())).as(removal.name()).isNotEqualTo(text);
       Map<String, Verdict> after = answers(less);

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 
 /**
  * A parsed search filter. Immutable and thread-safe; {@link #test} costs O(items x values). Parse
@@ -102,7 +103,11 @@ public sealed interface Filter {
       }
       Truth result = Truth.FALSE;
       for (String have : values.of(attribute)) {
-        result = result.or(one(syntax, have, asked.get()));
+        result =
+            result.or(
+                matching.get().guessed()
+                    ? Guess.equal(have, value)
+                    : one(syntax, have, asked.get()));
       }
       return result;
     }
@@ -137,23 +142,34 @@ public sealed interface Filter {
         return Truth.UNDEFINED;
       }
       Syntax syntax = matching.get().syntax();
+      Truth result = Truth.FALSE;
       for (String have : values.of(attribute)) {
-        if (matches(fold(syntax, have), syntax)) {
-          return Truth.TRUE;
-        }
+        result =
+            result.or(
+                matching.get().guessed() ? guessed(have) : Truth.of(matches(have, syntax::piece)));
       }
-      return Truth.FALSE;
+      return result;
     }
 
-    private boolean matches(String have, Syntax syntax) {
-      String first = fold(syntax, initial);
-      String end = fold(syntax, last);
+    /** True when every usual rule finds the pieces, false when none does. */
+    private Truth guessed(String have) {
+      if (!matches(have, Guess::loose)) {
+        return Truth.FALSE;
+      }
+      boolean surely = Guess.isText(have) && matches(have, UnaryOperator.identity());
+      return surely ? Truth.TRUE : Truth.UNDEFINED;
+    }
+
+    private boolean matches(String value, UnaryOperator<String> fold) {
+      String have = fold.apply(value);
+      String first = fold.apply(initial);
+      String end = fold.apply(last);
       if (!have.startsWith(first) || have.length() < first.length() + end.length()) {
         return false;
       }
       int at = first.length();
       for (String piece : any) {
-        String wanted = fold(syntax, piece);
+        String wanted = fold.apply(piece);
         int found = have.indexOf(wanted, at);
         if (found < 0) {
           return false;
@@ -161,10 +177,6 @@ public sealed interface Filter {
         at = found + wanted.length();
       }
       return have.endsWith(end) && have.length() - end.length() >= at;
-    }
-
-    private static String fold(Syntax syntax, String text) {
-      return syntax.piece(text);
     }
 
     @Override
@@ -198,18 +210,25 @@ public sealed interface Filter {
     }
 
     private Truth own(Values values, Matching matching) {
-      return !matching.equality() || matching.syntax().normalise(value).isEmpty()
-          ? Truth.UNDEFINED
+      if (!matching.equality() || matching.syntax().normalise(value).isEmpty()) {
+        return Truth.UNDEFINED;
+      }
+      return matching.guessed()
+          ? have(values).stream().map(one -> Guess.equal(one, value)).reduce(Truth.FALSE, Truth::or)
           : equal(values, matching.syntax());
     }
 
     private Truth equal(Values values, Syntax syntax) {
       Optional<String> asked = syntax.normalise(value);
+      return Truth.of(have(values).stream().anyMatch(one -> syntax.normalise(one).equals(asked)));
+    }
+
+    private List<String> have(Values values) {
       List<String> have = new ArrayList<>(values.of(attribute));
       if (inName) {
         have.addAll(values.inName(attribute));
       }
-      return Truth.of(have.stream().anyMatch(one -> syntax.normalise(one).equals(asked)));
+      return have;
     }
 
     private Truth bits(Values values) {

@@ -9,12 +9,25 @@ package org.sobercompass.core.filter;
  * @param equality whether it has an equality rule
  * @param ordering whether it has an ordering rule
  * @param substrings whether it has a substrings rule
+ * @param guessed whether no schema was read and the attribute is none of the usual types: what its
+ *     rule decides is undefined where the usual rules differ
  */
-public record Matching(Syntax syntax, boolean equality, boolean ordering, boolean substrings) {
+public record Matching(
+    Syntax syntax, boolean equality, boolean ordering, boolean substrings, boolean guessed) {
 
-  /** The rules that the usual attribute types have (RFC 4519, RFC 2307, RFC 4530). */
+  /** The rules that a schema names. */
+  public Matching(Syntax syntax, boolean equality, boolean ordering, boolean substrings) {
+    this(syntax, equality, ordering, substrings, false);
+  }
+
+  /**
+   * The rules that the usual attribute types have (RFC 4519, RFC 2307, RFC 4530), a guess for all
+   * other types.
+   */
   public static Matching usual(String attribute) {
-    return usual(Syntax.of(attribute));
+    Matching usual = usual(Syntax.of(attribute));
+    return new Matching(
+        usual.syntax, true, usual.ordering, usual.substrings, !Syntax.isKnown(attribute));
   }
 
   /** The rules that types of a syntax usually have: text has no order. */

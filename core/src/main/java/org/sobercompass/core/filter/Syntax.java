@@ -123,7 +123,7 @@ public enum Syntax {
     return of(attribute) != CASE_IGNORE || TEXTS.contains(attribute);
   }
 
-  /** That an attribute was compared as text without case, since no schema says how. */
+  /** That an attribute was compared by guess, since no schema says how. */
   public static Problem guessed(Place place, String directory, String attribute) {
     return Problem.warning(
         place,
@@ -131,7 +131,7 @@ public enum Syntax {
             + attribute
             + " compares in "
             + directory
-            + " is a guess, since its schema was not read: as text, ignoring case",
+            + " was not read: values that differ only in case, spaces or hyphens are undecided",
         "schema: of the directory in compass.yaml, or a survey of it");
   }
 

@@ -54,7 +54,10 @@ public final class Admission {
     register.ifPresent(
         lines -> {
           for (Enrolment line : lines) {
-            bySubject.computeIfAbsent(line.subject(), s -> new ArrayList<>()).add(line);
+            boolean isUnread = line.subject() == Grant.UNREAD;
+            int subject = isUnread ? facts.implicit(Implicit.UNREAD) : line.subject();
+            bySubject.computeIfAbsent(subject, s -> new ArrayList<>()).add(line);
+            unread |= isUnread;
           }
         });
   }
@@ -119,6 +122,7 @@ public final class Admission {
 
   /** Adds the implicit groups of an account that is seen. {@code subjects} holds its groups. */
   public void addImplicit(SubjectSet subjects) {
+    addUnread(subjects);
     if (!subjects.sure().isEmpty()) {
       boolean enrolled = register.isEmpty() || enrolled(subjects.sure());
       boolean perhaps = !enrolled && enrolled(subjects.perhaps());
@@ -137,7 +141,6 @@ public final class Admission {
     } else if (open) {
       subjects.sure().add(facts.implicit(Implicit.EVERYONE));
     }
-    addUnread(subjects);
   }
 
   /**
@@ -149,7 +152,7 @@ public final class Admission {
     }
   }
 
-  /** Whether the system gives something to groups that are not in what was read. */
+  /** Whether the system gives to, or enrols, groups that are not in what was read. */
   public boolean namesUnread() {
     return unread;
   }

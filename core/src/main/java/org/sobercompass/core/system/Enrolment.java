@@ -5,7 +5,7 @@ import org.sobercompass.core.problem.Place;
 /**
  * One line of an application's register.
  *
- * @param subject the account or group, or {@link Grant#MISSING}
+ * @param subject the account or group, or {@link Grant#MISSING}, or {@link Grant#UNREAD}
  * @param subjectText as written
  * @param provider the kind of sign-in it is enrolled for
  * @param active whether it may be used

@@ -24,7 +24,9 @@ class FilterTest {
           "homedirectory",
           List.of("/Home/a"),
           "nsaccountlock",
-          List.of("TRUE"));
+          List.of("TRUE"),
+          "clearance",
+          List.of("Gold-1", "17"));
 
   private static final Values VALUES =
       new Values() {
@@ -84,7 +86,20 @@ class FilterTest {
         "(userAccountControl:1.2.840.113556.1.4.803:=3)→FALSE",
         "(userAccountControl:1.2.840.113556.1.4.804:=3)→TRUE",
         "(cn:caseExactMatch:=ase)→FALSE",
-        "(cn:9.9.9:=ase)→UNDEFINED"
+        "(cn:9.9.9:=ase)→UNDEFINED",
+        // No schema says how this one compares.
+        "(clearance=Gold-1)→TRUE",
+        "(clearance=gold-1)→UNDEFINED",
+        "(clearance=gold 1)→UNDEFINED",
+        "(clearance=017)→UNDEFINED",
+        "(clearance=18)→FALSE",
+        "(clearance>=17)→UNDEFINED",
+        "(clearance=Gold*)→TRUE",
+        "(clearance=gold*)→UNDEFINED",
+        "(clearance=1*)→UNDEFINED",
+        "(clearance=x*)→FALSE",
+        "(clearance::=gold-1)→UNDEFINED",
+        "(clearance:caseIgnoreMatch:=gold-1)→TRUE"
       })
   void filtersHaveThreeValues(String filter, Truth expected) {
     assertThat(FilterParser.parse(filter).test(VALUES)).isEqualTo(expected);

@@ -120,6 +120,11 @@ public final class DirectorySchema {
     return classes.computeIfAbsent(List.copyOf(written), this::raised);
   }
 
+  /** Whether it defines an object class. */
+  public boolean defines(String objectClass) {
+    return schema.getObjectClass(objectClass) != null;
+  }
+
   /** The attributes (lower case) that an entry of these classes must have (RFC 4512 2.4). */
   public Set<String> required(List<String> written) {
     return musts.computeIfAbsent(

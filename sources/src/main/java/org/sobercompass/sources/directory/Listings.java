@@ -28,7 +28,7 @@ public final class Listings {
 
   /**
    * Whether an entry must list members and shows none, so that they were withheld from whoever read
-   * it: by the schema, else by RFC 4519 sections 3.5 and 3.6.
+   * it: by the schema, and for a class that none defines by RFC 4519 sections 3.5 and 3.6.
    *
    * @param attribute in lower case
    */
@@ -37,8 +37,8 @@ public final class Listings {
     if (classes == null || entry.hasAttribute(attribute)) {
       return false;
     }
-    return schema.isPresent()
-        ? schema.get().required(List.of(classes)).contains(attribute)
-        : entry.hasObjectClass(attribute.equals("member") ? "groupOfNames" : "groupOfUniqueNames");
+    String usual = attribute.equals("member") ? "groupOfNames" : "groupOfUniqueNames";
+    boolean byUse = schema.map(s -> !s.defines(usual)).orElse(true) && entry.hasObjectClass(usual);
+    return byUse || schema.map(s -> s.required(List.of(classes)).contains(attribute)).orElse(false);
   }
 }

@@ -51,7 +51,7 @@ final class RegisterReader {
     String provider = row.get("provider");
     lines.add(
         new Enrolment(
-            context.names().resolve(kind, subject, row.place()),
+            context.names().trustee(kind, subject, row.place()),
             subject,
             provider.isEmpty() ? "directory" : provider,
             active,
