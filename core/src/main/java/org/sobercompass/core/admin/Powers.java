@@ -217,12 +217,8 @@ public final class Powers {
               .who(action.need(), spot.object(), destination.map(Tokens.Spot::object).orElse(-1));
       yes.or(answer.yes());
       perhaps.or(answer.perhaps());
-      for (int account = 0; account < model.facts().accounts(); account++) {
-        if (tokens.counts(account) == Verdict.UNDECIDED) {
-          yes.clear(account);
-          perhaps.set(account);
-        }
-      }
+      yes.andNot(tokens.withoutSid());
+      perhaps.or(tokens.withoutSid());
     } else {
       perhaps.set(0, model.facts().accounts());
     }

@@ -50,6 +50,7 @@ public final class Tokens {
   private final Map<String, BitSet> candidatesOf;
   private final Set<String> strangers;
   private final boolean certain;
+  private final BitSet withoutSid;
 
   /** An object of one tree. */
   public record Spot(DirectoryTree tree, int object) {}
@@ -76,6 +77,10 @@ public final class Tokens {
                 facts, read::contains, s -> Optional.ofNullable(sidOf.get(s)).stream().toList()));
     this.certain = memberships.isCertain() && strangers.isEmpty();
     this.candidatesOf = certain ? accountsOf : new ConcurrentHashMap<>();
+    this.withoutSid = new BitSet();
+    for (int account = 0; account < facts.accounts(); account++) {
+      withoutSid.set(account, counts(account) == Verdict.UNDECIDED);
+    }
   }
 
   private static String domain(String sid) {
@@ -113,6 +118,7 @@ public final class Tokens {
     this.candidatesOf = of.candidatesOf;
     this.strangers = of.strangers;
     this.certain = of.certain;
+    this.withoutSid = of.withoutSid;
     this.sidOf.putAll(of.sidOf);
     this.subjectOf.putAll(of.subjectOf);
     this.history.putAll(of.history);
@@ -218,6 +224,11 @@ public final class Tokens {
     return sidOf.containsKey(account)
         ? Verdict.YES
         : objectOf.containsKey(account) ? Verdict.UNDECIDED : Verdict.NO;
+  }
+
+  /** The accounts of which it is not known whether they count: their SID was not read. */
+  public BitSet withoutSid() {
+    return withoutSid;
   }
 
   /** All SIDs that an account surely counts as. O(its groups). */
