@@ -147,7 +147,7 @@ final class FileRemarks {
                   + " at "
                   + path(first.resource())
                   + others,
-              subjects(all),
+              List.of(facts.trustees.subject(person)),
               all,
               "give it to a group of those who do the task, and take the entry out");
         });
