@@ -71,6 +71,12 @@ public final class Holders {
 
   /** The holders of several rights together, ascending by account. */
   public List<Holder> together(SystemView view, Question question) {
+    if (view.memberships().isCertain() && !view.admission().namesUnread()) {
+      Optional<Crowd> crowd = crowd(view, question);
+      if (crowd.isPresent()) {
+        return holders(view, question.resource(), crowd.get());
+      }
+    }
     BitSet candidates = candidates(view, question.allOf()[0], question.resource(), false);
     for (int right : question.allOf()) {
       candidates.and(candidates(view, right, question.resource(), false));
@@ -141,6 +147,12 @@ public final class Holders {
 
   private BitSet candidates(SystemView view, int right, int resource, boolean below) {
     BitSet found = new BitSet(model.facts().accounts());
+    if (view.decider().isOpen(resource, below)) {
+      for (int account = 0; account < model.facts().accounts(); account++) {
+        found.set(account, isSeen(view, account));
+      }
+      return found;
+    }
     Memberships.Walker walker = view.memberships().walker();
     BitSet asked = new BitSet();
     IntList accounts = new IntList();
@@ -180,12 +192,16 @@ public final class Holders {
       walker.candidates(subject, reached);
       for (int i = 0; i < reached.size(); i++) {
         int account = reached.get(i);
-        if (view.memberships().visibility().sees(account)
-            || view.memberships().visibility().perhapsSees(account)) {
+        if (isSeen(view, account)) {
           accounts.add(account);
         }
       }
     }
+  }
+
+  private static boolean isSeen(SystemView view, int account) {
+    return view.memberships().visibility().sees(account)
+        || view.memberships().visibility().perhapsSees(account);
   }
 
   /** Where all that are seen count as it, and nobody need be asked one by one. */

@@ -12,11 +12,10 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.SeparationSweep.Hold;
 import org.sobercompass.core.findings.SeparationTests.OfRights;
 import org.sobercompass.core.findings.SeparationTests.OfRoles;
-import org.sobercompass.core.membership.MembershipPaths;
+import org.sobercompass.core.removal.Enrolments;
 import org.sobercompass.core.removal.Goal;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
-import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Standing;
@@ -77,7 +76,7 @@ final class KeptApart implements Goal {
       for (SeparationPlaces.Spot spot : places.spots(person.stream().map(Hold::account).toList())) {
         Optional<Part> part = part(finder, spot);
         part.ifPresent(parts::add);
-        part.ifPresent(p -> edges.addAll(enrolment(asker, p, spot.account())));
+        part.ifPresent(p -> edges.addAll(Enrolments.edges(asker, spot.view(), spot.account())));
         exact &= part.isPresent();
         sides++;
       }
@@ -90,7 +89,8 @@ final class KeptApart implements Goal {
               asked == ~0L ? part(tests, asker, hold.account(), side) : Optional.empty();
           if (part.isPresent()) {
             parts.add(part.get());
-            edges.addAll(enrolment(asker, part.get(), hold.account()));
+            SystemView view = asker.model().systems().get(part.get().system());
+            edges.addAll(Enrolments.edges(asker, view, hold.account()));
           } else {
             exact &= act(tests, hold.account(), side, acts);
           }
@@ -122,35 +122,6 @@ final class KeptApart implements Goal {
       }
     }
     return false;
-  }
-
-  /**
-   * The memberships by which an account is enrolled, where the system keeps a register: without
-   * them it could not use what it holds.
-   */
-  private static List<int[]> enrolment(Asker asker, Part part, int account) {
-    SystemView view = asker.model().systems().get(part.system());
-    List<int[]> edges = new ArrayList<>();
-    if (view.admission().register().isPresent()) {
-      for (Enrolment line : view.admission().lines(asker.subjects(view, account).sure())) {
-        boolean admits =
-            line.active() && view.admission().isAccepted(line) && view.admission().isHere(line);
-        if (admits && line.subject() != account) {
-          new MembershipPaths(view.memberships())
-              .find(account, line.subject(), 1)
-              .list()
-              .forEach(path -> edges(path.subjects(), edges));
-          return edges;
-        }
-      }
-    }
-    return edges;
-  }
-
-  private static void edges(List<Integer> subjects, List<int[]> edges) {
-    for (int i = 1; i < subjects.size(); i++) {
-      edges.add(new int[] {subjects.get(i - 1), subjects.get(i)});
-    }
   }
 
   private Optional<Part> part(SeparationTests tests, Asker asker, int account, int side) {

@@ -1,6 +1,7 @@
 package org.sobercompass.core.removal;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
@@ -12,6 +13,7 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Impact;
 import org.sobercompass.core.system.Verdict;
 
 /**
@@ -28,50 +30,54 @@ public record Effects(List<Effect> ends, List<Effect> gives) {
   /** The effects of changes on a model. O(accounts concerned x their holdings). */
   public static Effects of(AccessModel before, List<Change> changes) {
     AccessModel after = before.with(changes);
-    Set<Integer> accounts = new TreeSet<>();
-    for (Change change : changes) {
-      concerned(before, change, accounts);
-      concerned(after, change, accounts);
+    List<BitSet> concerned = new ArrayList<>();
+    BitSet accounts = new BitSet();
+    for (SystemView view : before.systems()) {
+      BitSet here = new BitSet();
+      for (Change change : changes) {
+        concerned(before, after, view, change, here);
+      }
+      concerned.add(here);
+      accounts.or(here);
     }
     List<Effect> ends = new ArrayList<>();
     List<Effect> gives = new ArrayList<>();
     Asker then = before.asker();
     Asker now = after.asker();
-    for (int account : accounts) {
+    for (int a = accounts.nextSetBit(0); a >= 0; a = accounts.nextSetBit(a + 1)) {
       for (SystemView view : before.systems()) {
-        compare(account, view, then, now, ends, gives);
+        if (concerned.get(view.number()).get(a)) {
+          compare(a, view, then, now, ends, gives);
+        }
       }
     }
     return new Effects(List.copyOf(ends), List.copyOf(gives));
   }
 
-  private static void concerned(AccessModel model, Change change, Set<Integer> accounts) {
-    int subject;
-    if (change instanceof Change.OfDirectory) {
-      return;
-    }
-    if (change instanceof Change.MembershipRemoved removed) {
-      subject = removed.member();
-    } else if (change instanceof Change.MembershipAdded added) {
-      subject = added.member();
-    } else if (change instanceof Change.AssignmentAdded added) {
-      subject = added.subject();
-    } else {
-      Change.AssignmentRemoved removed = (Change.AssignmentRemoved) change;
-      SystemView view = model.systems().get(removed.system());
-      // Entries of lists hang together: the mask and the owner of a list decide for others too.
-      subject = view.system().isOfLists() ? -1 : view.grants().get(removed.grant()).subject();
-    }
-    if (subject < 0 || model.facts().kind(subject) == SubjectKind.IMPLICIT) {
-      for (int account = 0; account < model.facts().accounts(); account++) {
-        accounts.add(account);
+  /** Adds the accounts for which a system may answer otherwise after a change. */
+  private static void concerned(
+      AccessModel before, AccessModel after, SystemView view, Change change, BitSet into) {
+    int of =
+        change instanceof Change.AssignmentRemoved removed
+            ? removed.system()
+            : change instanceof Change.AssignmentAdded added ? added.system() : view.number();
+    Impact impact = of == view.number() ? view.decider().impact(change) : Impact.NONE;
+    for (int i = 0; i < impact.subjects().size() && !impact.isNone(); i++) {
+      int subject = impact.subjects().get(i);
+      if (before.facts().kind(subject) == SubjectKind.IMPLICIT) {
+        into.set(0, before.facts().accounts());
+      } else {
+        accounts(before, subject, into);
+        accounts(after, subject, into);
       }
-      return;
     }
+  }
+
+  private static void accounts(AccessModel model, int subject, BitSet into) {
     IntList found = new IntList();
     model.widest().walker().accounts(subject, found);
     for (int i = 0; i < found.size(); i++) {
-      accounts.add(found.get(i));
+      into.set(found.get(i));
     }
   }
 

@@ -9,6 +9,7 @@ import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.Route;
 import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.Implicit;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Question;
@@ -42,7 +43,7 @@ public record NotHeld(int account, int system, List<Integer> rights, int resourc
         finder
             .find(view, account, holding.right(), at)
             .open()
-            .forEach(route -> found.add(Still.of(List.of(new Part(system, route)))));
+            .forEach(route -> found.add(still(asker, view, route)));
       }
     }
     return found.isEmpty() ? still(model, made).map(List::of).orElse(List.of()) : found;
@@ -62,7 +63,7 @@ public record NotHeld(int account, int system, List<Integer> rights, int resourc
         int at = resource < 0 ? holding.resource() : resource;
         Optional<Route> route = finder.first(view, account, holding.right(), at);
         if (route.isPresent()) {
-          return Optional.of(Still.of(List.of(new Part(system, route.get()))));
+          return Optional.of(still(asker, view, route.get()));
         }
         int right = holding.right();
         unknown |= asker.decide(view, account, Question.of(at, right)) != Verdict.NO;
@@ -70,5 +71,13 @@ public record NotHeld(int account, int system, List<Integer> rights, int resourc
     }
     // Not known, and by nothing that could be taken away: a list that was not read.
     return unknown ? Optional.of(Still.of(List.of())) : Optional.empty();
+  }
+
+  /** A route, and the enrolment that makes the account one of the members, where that counts. */
+  private Still still(Asker asker, SystemView view, Route route) {
+    int members = asker.model().facts().implicit(Implicit.MEMBERS);
+    List<int[]> edges =
+        route.subjects().contains(members) ? Enrolments.edges(asker, view, account) : List.of();
+    return new Still(List.of(new Part(system, route)), edges, List.of(), true);
   }
 }

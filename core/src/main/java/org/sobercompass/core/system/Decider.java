@@ -78,6 +78,16 @@ public interface Decider {
   IntList giving(int resource, int right, boolean below);
 
   /**
+   * Whether anybody may hold something on a resource, whomever its grants name: a list that decides
+   * was not read, or an entry is for somebody who may be anybody.
+   *
+   * @param below also on what lies below
+   */
+  default boolean isOpen(int resource, boolean below) {
+    return false;
+  }
+
+  /**
    * What must be passed for a question, layer by layer in the order in which the system asks; none
    * for a system with one layer only. The question is answered by the first layer that is not YES.
    */

@@ -68,6 +68,11 @@ public final class Trustees {
     return subjects[trustee];
   }
 
+  /** Whether anybody may count as some trustee. */
+  public boolean hasOpen() {
+    return !open.isEmpty();
+  }
+
   /** Whether it should stand for somebody of a directory, and nobody is there. */
   public boolean isMissing(int trustee) {
     return subjects[trustee] < 0 && !known.get(trustee);

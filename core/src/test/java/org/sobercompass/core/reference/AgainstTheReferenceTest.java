@@ -8,7 +8,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 import org.junit.jupiter.api.Test;
@@ -17,14 +16,12 @@ import org.junit.jupiter.params.provider.MethodSource;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Bulk;
-import org.sobercompass.core.access.Holders;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.Redundancy;
 import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.system.Basis;
-import org.sobercompass.core.system.Decision;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Question;
@@ -102,110 +99,6 @@ class AgainstTheReferenceTest {
         });
   }
 
-  /** The contract of a decider: decide = sweep = a proof exists = the reference. */
-  @ParameterizedTest
-  @MethodSource("batches")
-  void decideAndSweepAndExplainAgreeWithTheReference(long batch) {
-    each(
-        batch,
-        (world, naive, view, asker, seed) -> {
-          Resources tree = view.resources();
-          for (int a = 0; a < world.facts.accounts(); a++) {
-            Map<Integer, Verdict> swept = sweep(view, asker, a);
-            for (int node = 0; node < tree.size(); node++) {
-              for (int right = 0; right < world.rights.size(); right++) {
-                String at = seed;
-                Verdict expected = naive.decide(a, world.rights.text(right), node);
-                Question question = Question.of(node, right);
-                assertThat(asker.decide(view, a, question)).as(at).isEqualTo(expected);
-                assertThat(swept.getOrDefault(node * 1000 + right, Verdict.NO))
-                    .as(at)
-                    .isEqualTo(expected);
-                Decision decision = asker.explain(view, a, question, Limits.USUAL);
-                assertThat(decision.verdict()).as(at).isEqualTo(expected);
-                if (expected == Verdict.YES) {
-                  assertThat(decision.proofs()).as(at).isNotEmpty();
-                }
-                if (expected == Verdict.UNDECIDED) {
-                  assertThat(decision.unknowns()).as(at).isNotEmpty();
-                }
-              }
-            }
-          }
-        });
-  }
-
-  /** Held anywhere: what the reference gives at one node or another; the bound is never less. */
-  @ParameterizedTest
-  @MethodSource("batches")
-  void whatIsHeldAnywhereIsWhatTheReferenceGivesSomewhere(long batch) {
-    each(
-        batch,
-        (world, naive, view, asker, seed) -> {
-          for (int a = 0; a < world.facts.accounts(); a++) {
-            long[] sure = new long[view.rights().words()];
-            long[] any = new long[sure.length];
-            long[] most = new long[sure.length];
-            view.decider().held(asker.projected(view, a), sure, any);
-            view.decider().mayHold(asker.token(view, a), most);
-            for (int right = 0; right < world.rights.size(); right++) {
-              Verdict best = Verdict.NO;
-              for (int node = 0; node < view.resources().size(); node++) {
-                Verdict here = naive.decide(a, world.rights.text(right), node);
-                best =
-                    here == Verdict.YES || best == Verdict.YES
-                        ? Verdict.YES
-                        : here == Verdict.UNDECIDED ? here : best;
-              }
-              assertThat(sure[right >> 6] >>> right & 1)
-                  .as(seed)
-                  .isEqualTo(best == Verdict.YES ? 1 : 0);
-              assertThat(any[right >> 6] >>> right & 1)
-                  .as(seed)
-                  .isEqualTo(best == Verdict.NO ? 0 : 1);
-              assertThat(any[right >> 6] & ~most[right >> 6]).as(seed).isZero();
-            }
-          }
-        });
-  }
-
-  private static Map<Integer, Verdict> sweep(SystemView view, Asker asker, int account) {
-    Map<Integer, Verdict> found = new HashMap<>();
-    Map<Integer, long[][]> self = new HashMap<>();
-    Map<Integer, long[][]> below = new HashMap<>();
-    int[] counted = {0};
-    view.decider()
-        .sweep(
-            asker.projected(view, account),
-            (node, isBelow, count, yes, perhaps) -> {
-              (isBelow ? below : self).put(node, new long[][] {yes.clone(), perhaps.clone()});
-              counted[0] += count;
-            });
-    int covered = 0;
-    for (int node = 0; node < view.resources().size(); node++) {
-      long[][] cell = self.get(node);
-      for (int at = view.resources().parent(node);
-          cell == null && at >= 0;
-          at = view.resources().parent(at)) {
-        cell = self.containsKey(at) ? below.get(at) : null;
-        if (self.containsKey(at)) {
-          break;
-        }
-      }
-      if (cell != null) {
-        covered++;
-        for (int right = 0; right < view.rights().size(); right++) {
-          boolean yes = (cell[0][right >> 6] >>> right & 1) != 0;
-          boolean perhaps = (cell[1][right >> 6] >>> right & 1) != 0;
-          found.put(
-              node * 1000 + right, yes ? Verdict.YES : perhaps ? Verdict.UNDECIDED : Verdict.NO);
-        }
-      }
-    }
-    assertThat(counted[0]).as("nodes counted by the sweep").isEqualTo(covered);
-    return found;
-  }
-
   /**
    * A holding stands exactly where the outcome differs from the node above, and reaches as said.
    */
@@ -259,27 +152,6 @@ class AgainstTheReferenceTest {
     return verdict == Verdict.UNDECIDED && state == Standing.State.USABLE
         ? Standing.State.UNDECIDED
         : state;
-  }
-
-  @ParameterizedTest
-  @MethodSource("batches")
-  void holdersAreAllWhoHoldAndNobodyElse(long batch) {
-    each(
-        batch,
-        (world, naive, view, asker, seed) -> {
-          for (int node = 0; node < view.resources().size(); node++) {
-            int right = (int) (batch + node) % world.rights.size();
-            Set<Integer> found = new TreeSet<>();
-            new Holders(asker).find(view, right, node, false).forEach(h -> found.add(h.account()));
-            Set<Integer> expected = new TreeSet<>();
-            for (int a = 0; a < world.facts.accounts(); a++) {
-              if (naive.decide(a, world.rights.text(right), node) != Verdict.NO) {
-                expected.add(a);
-              }
-            }
-            assertThat(found).as(seed).isEqualTo(expected);
-          }
-        });
   }
 
   @ParameterizedTest

@@ -15,7 +15,6 @@ import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
-import org.sobercompass.core.system.Impact;
 import org.sobercompass.core.system.Question;
 
 /** A view with changes laid over a model decides as if they had been made, and leaves the model. */
@@ -35,9 +34,7 @@ class PatchedViewTest {
       Change change = new Change.AssignmentRemoved(0, g);
       Asker after = model.with(List.of(change)).asker();
       SystemView view = after.model().systems().get(0);
-      Impact impact = model.systems().get(0).decider().impact(change);
       for (int a = 0; a < world.facts.accounts(); a++) {
-        boolean touched = false;
         for (int node = 0; node < view.resources().size(); node++) {
           for (int right = 0; right < world.rights.size(); right++) {
             var expected =
@@ -45,17 +42,7 @@ class PatchedViewTest {
             assertThat(after.decide(view, a, Question.of(node, right)))
                 .as("seed " + seed)
                 .isEqualTo(expected);
-            boolean inside = node >= impact.firstResource() && node < impact.lastResource();
-            touched |= expected != naive.decide(a, world.rights.text(right), node) && inside;
-            if (!inside) {
-              assertThat(expected).isEqualTo(naive.decide(a, world.rights.text(right), node));
-            }
           }
-        }
-        if (touched) {
-          int subject = impact.subjects().get(0);
-          assertThat(naive.sure(a).contains(subject) || naive.perhaps(a).contains(subject))
-              .isTrue();
         }
       }
     }

@@ -74,7 +74,7 @@ final class DatabaseDecider implements Decider {
     DatabaseMasks masks = new DatabaseMasks(facts, (DatabaseWho) who);
     boolean[] sure = new boolean[facts.items.length];
     boolean[] maybe = new boolean[facts.items.length];
-    boolean certain = ((DatabaseWho) who).who().isCertain();
+    boolean certain = facts.isWhole() && ((DatabaseWho) who).who().isCertain();
     new CellSweep(facts.tree)
         .run(
             (r, into) -> {
@@ -339,13 +339,19 @@ final class DatabaseDecider implements Decider {
       }
       BitSet through = through(step, members);
       through.or(superusers);
-      if (facts.items[step.resource].known()) {
+      if (isKnown(step.resource)) {
         perhaps.and(through);
       }
       yes.and(through);
     }
     perhaps.andNot(yes);
     return Optional.of(new Crowd(yes, perhaps));
+  }
+
+  /** Whether what gives rights on an object was read: of a column its table's grants too. */
+  private boolean isKnown(int resource) {
+    DatabaseFacts.Item item = facts.items[resource];
+    return item.known() && (item.kind() != Kind.COLUMN || isKnown(facts.tree.parent(resource)));
   }
 
   /** Whom a step lets pass, one right after another. */
@@ -440,6 +446,19 @@ final class DatabaseDecider implements Decider {
     return giving;
   }
 
+  @Override
+  public boolean isOpen(int resource, boolean below) {
+    int end = below ? facts.tree.end(resource) : resource + 1;
+    boolean open = facts.trustees.hasOpen();
+    for (int r = resource; r < end && !open; r++) {
+      open = !facts.items[r].known();
+    }
+    for (int at = facts.tree.parent(resource); at >= 0 && !open; at = facts.tree.parent(at)) {
+      open = !facts.items[at].known();
+    }
+    return open;
+  }
+
   /** Grants of a database are not looked at one by one for whether they could go. */
   @Override
   public boolean isIdle(Projected who, int grant) {
@@ -454,7 +473,13 @@ final class DatabaseDecider implements Decider {
   @Override
   public Impact impact(Change change) {
     int subject = -1;
-    if (change instanceof Change.AssignmentRemoved removed) {
+    if (change instanceof Change.OfDirectory) {
+      return Impact.NONE;
+    }
+    if (!facts.asRole.isEmpty()) {
+      // A view gives to whoever uses it what its owner has.
+      subject = facts.trustees.subject(Trustees.EVERYONE);
+    } else if (change instanceof Change.AssignmentRemoved removed) {
       subject = grants.all().get(removed.grant()).subject();
     } else if (change instanceof Change.AssignmentAdded added) {
       subject = added.subject();

@@ -2,6 +2,7 @@ package org.sobercompass.core.system.database;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Deque;
 import java.util.HashMap;
@@ -150,6 +151,7 @@ public final class DatabaseFacts {
   final Item[] items;
   final Trustees trustees;
   final Map<Integer, Integer> superusers;
+  private final boolean whole;
   final int readAll;
   final int writeAll;
   final BitSet closed;
@@ -186,6 +188,7 @@ public final class DatabaseFacts {
     }
     builder.items.forEach(
         (node, item) -> items[built.numbers()[node]] = numbered(item, built.numbers()));
+    whole = Arrays.stream(items).allMatch(DatabaseFacts::isWhole);
     defaults = new HashMap<>();
     builder.defaults.forEach((node, words) -> defaults.put(built.numbers()[node], words));
     bypassing = Set.copyOf(builder.bypassing);
@@ -243,6 +246,7 @@ public final class DatabaseFacts {
   private DatabaseFacts(DatabaseFacts from, Item[] items) {
     this.tree = from.tree;
     this.items = items;
+    this.whole = from.whole;
     this.trustees = from.trustees;
     this.superusers = from.superusers;
     this.readAll = from.readAll;
@@ -283,6 +287,16 @@ public final class DatabaseFacts {
             ? Kind.SERVER
             : depth == 1 ? Kind.DATABASE : depth == 2 ? Kind.SCHEMA : Kind.TABLE;
     return new Item(kind, -1, List.of(), depth == 0, Rows.ALL, Optional.empty(), Optional.empty());
+  }
+
+  /** Whether all grants, policies and what views read from were read. */
+  boolean isWhole() {
+    return whole;
+  }
+
+  private static boolean isWhole(Item item) {
+    boolean rows = item.rows() == Rows.ALL || item.policies().isPresent();
+    return item.known() && rows && item.view().map(View::known).orElse(true);
   }
 
   /** The tree: server, databases, schemas, what is in them, columns. */

@@ -215,6 +215,12 @@ final class FileDecider implements Decider {
         }
       }
     }
+    for (int g = grants.first(facts.tree.size()); g < grants.size(); g++) {
+      int subject = grants.get(g).subject();
+      if (subject >= 0 && token.subjects().sure().contains(subject)) {
+        all.add(g);
+      }
+    }
     return all;
   }
 
@@ -238,6 +244,28 @@ final class FileDecider implements Decider {
       giving.add(grants.superuserGrant());
     }
     return giving;
+  }
+
+  @Override
+  public boolean isOpen(int resource, boolean below) {
+    int end = below ? facts.tree.end(resource) : resource + 1;
+    boolean open = facts.trustees.hasOpen() || isUnread(facts.tree.parent(resource));
+    for (int r = resource; r < end && !open; r++) {
+      open = isUnread(r);
+    }
+    for (FileFacts.Share share : facts.shares) {
+      open |= share.list() < 0;
+    }
+    return open;
+  }
+
+  /** Whether nothing was read of a list, or a mode that may hide one. */
+  private boolean isUnread(int resource) {
+    if (resource < 0) {
+      return false;
+    }
+    int list = facts.listOf[resource];
+    return list < 0 || (facts.lists[list] instanceof PosixList posix && posix.mayHideList());
   }
 
   /** Whether a right may come from the folder above: deleting, and what contains it. */
@@ -293,9 +321,8 @@ final class FileDecider implements Decider {
     if (change instanceof Change.AssignmentRemoved removed) {
       int resource = grants.resource(removed.grant());
       int subject = grants.get(removed.grant()).subject();
-      return subject < 0
-          ? Impact.NONE
-          : new Impact(IntList.of(subject), resource, facts.tree.end(resource));
+      int whom = subject < 0 ? facts.trustees.subject(Trustees.EVERYONE) : subject;
+      return new Impact(IntList.of(whom), resource, facts.tree.end(resource));
     }
     if (change instanceof Change.OfDirectory) {
       return Impact.NONE;
