@@ -84,27 +84,33 @@ public final class AccessModel {
   /** A view with changes laid over this model. Subjects and systems keep their numbers. */
   public AccessModel with(List<Change> changes) {
     PatchedGraph patched = new PatchedGraph(graph);
-    Map<Integer, List<Change>> ofSystem = new HashMap<>();
+    Map<Integer, List<Change.OfSystem>> ofSystem = new HashMap<>();
     boolean moved = false;
     for (Change change : changes) {
-      if (change instanceof Change.MembershipAdded added) {
-        patched.add(added.member(), added.group(), added.via());
-        moved = true;
-      } else if (change instanceof Change.MembershipRemoved removed) {
-        patched.remove(removed.member(), removed.group(), removed.via());
-        moved = true;
-      } else if (change instanceof Change.AssignmentAdded added) {
-        ofSystem.computeIfAbsent(added.system(), s -> new ArrayList<>()).add(added);
-      } else if (change instanceof Change.AssignmentRemoved removed) {
-        ofSystem.computeIfAbsent(removed.system(), s -> new ArrayList<>()).add(removed);
-      }
+      moved |=
+          change.fold(
+              membership -> apply(membership, patched),
+              own -> !ofSystem.computeIfAbsent(own.system(), s -> new ArrayList<>()).add(own),
+              delegated -> false);
     }
     List<AccessSystem> changed = new ArrayList<>();
     for (SystemView view : systems) {
-      List<Change> own = ofSystem.getOrDefault(view.number(), List.of());
+      List<Change.OfSystem> own = ofSystem.getOrDefault(view.number(), List.of());
       changed.add(own.isEmpty() ? view.system() : view.system().with(own, view.basis()));
     }
     return new AccessModel(moved ? patched : graph, changed, asOf, basis);
+  }
+
+  private static boolean apply(Change.OfMembership change, PatchedGraph graph) {
+    return change.fold(
+        added -> {
+          graph.add(added.member(), added.group(), added.via());
+          return true;
+        },
+        removed -> {
+          graph.remove(removed.member(), removed.group(), removed.via());
+          return true;
+        });
   }
 
   /** The facts. */

@@ -30,4 +30,9 @@ public record AdminGrant(
   public boolean activeAt(long epochSecond) {
     return on && from <= epochSecond && epochSecond < until;
   }
+
+  /** The same, switched off. */
+  AdminGrant off() {
+    return new AdminGrant(role, subject, subjectText, scope, from, until, false, place);
+  }
 }

@@ -40,20 +40,13 @@ public record Administration(
   public Administration without(List<Change> changes) {
     List<AdminGrant> left = new ArrayList<>(grants);
     for (Change change : changes) {
-      if (change instanceof Change.AdminRoleRemoved removed) {
-        AdminGrant of = left.get(removed.grant());
-        left.set(
-            removed.grant(),
-            new AdminGrant(
-                of.role(),
-                of.subject(),
-                of.subjectText(),
-                of.scope(),
-                of.from(),
-                of.until(),
-                false,
-                of.place()));
-      }
+      change.fold(
+          moved -> false,
+          own -> false,
+          delegated ->
+              delegated.fold(
+                  role -> left.set(role.grant(), left.get(role.grant()).off()) != null,
+                  entry -> false));
     }
     return new Administration(actions, scopes, roles, left, console, powers);
   }

@@ -40,10 +40,10 @@ public final class TreePatch {
   public static DirectoryTree without(DirectoryTree tree, List<Change> changes) {
     Map<Integer, BitSet> gone = new TreeMap<>();
     for (Change change : changes) {
-      if (change instanceof Change.EntryRemoved removed
-          && removed.directory().equals(tree.directory())) {
-        gone.computeIfAbsent(removed.object(), o -> new BitSet()).set(removed.entry());
-      }
+      change.fold(
+          moved -> false,
+          own -> false,
+          delegated -> delegated.fold(role -> false, entry -> note(tree, entry, gone)));
     }
     if (gone.isEmpty()) {
       return tree;
@@ -58,6 +58,15 @@ public final class TreePatch {
       done = Math.max(done, tree.end(object));
     }
     return tree.with(patch.numbers, patch.descriptors);
+  }
+
+  private static boolean note(
+      DirectoryTree tree, Change.EntryRemoved entry, Map<Integer, BitSet> gone) {
+    boolean here = entry.directory().equals(tree.directory());
+    if (here) {
+      gone.computeIfAbsent(entry.object(), o -> new BitSet()).set(entry.entry());
+    }
+    return here;
   }
 
   /**

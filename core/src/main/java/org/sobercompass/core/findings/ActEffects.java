@@ -54,7 +54,9 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
     Powers before = judged.powers();
     boolean nothing =
         before.tokens().trees().isEmpty() && before.roles().administration().grants().isEmpty();
-    if (nothing || changes.stream().allMatch(c -> c instanceof Change.AssignmentRemoved)) {
+    if (nothing
+        || changes.stream()
+            .allMatch(c -> c.fold(moved -> false, own -> true, delegated -> false))) {
       return NONE;
     }
     return new Work(before, judged.with(changes).powers()).compare(changes);
@@ -149,11 +151,13 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
     private Set<String> moved(List<Change> changes) {
       Set<String> sids = new HashSet<>();
       for (Change change : changes) {
-        if (change instanceof Change.MembershipRemoved removed) {
-          sids.addAll(before.tokens().of(removed.group()));
-        } else if (change instanceof Change.MembershipAdded added) {
-          sids.addAll(after.tokens().of(added.group()));
-        }
+        change.fold(
+            moved ->
+                moved.fold(
+                    added -> sids.addAll(after.tokens().of(added.group())),
+                    removed -> sids.addAll(before.tokens().of(removed.group()))),
+            own -> false,
+            delegated -> false);
       }
       sids.removeIf(Tokens::isOfEverybody);
       return sids;

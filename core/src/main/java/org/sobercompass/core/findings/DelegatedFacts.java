@@ -39,13 +39,17 @@ final class DelegatedFacts implements Delegated {
 
   @Override
   public int accounts(Change.OfDirectory removal) {
-    if (removal instanceof Change.AdminRoleRemoved role) {
-      int subject = powers.roles().administration().grants().get(role.grant()).subject();
-      IntList found = new IntList();
-      powers.model().widest().walker().accounts(subject, found);
-      return found.size();
-    }
-    Change.EntryRemoved entry = (Change.EntryRemoved) removal;
+    return removal.fold(this::ofRole, this::ofEntry);
+  }
+
+  private int ofRole(Change.AdminRoleRemoved role) {
+    int subject = powers.roles().administration().grants().get(role.grant()).subject();
+    IntList found = new IntList();
+    powers.model().widest().walker().accounts(subject, found);
+    return found.size();
+  }
+
+  private int ofEntry(Change.EntryRemoved entry) {
     DirectoryTree tree = tree(powers, entry);
     String sid =
         tree.descriptor(entry.object()).orElseThrow().entries().get(entry.entry()).trustee();
@@ -59,12 +63,15 @@ final class DelegatedFacts implements Delegated {
 
   @Override
   public String key(Change.OfDirectory removal) {
-    if (removal instanceof Change.EntryRemoved entry) {
-      DirectoryTree tree = tree(powers, entry);
-      return tree.directory() + " " + tree.dnForm(entry.object()) + " " + entry.entry();
-    }
-    int grant = ((Change.AdminRoleRemoved) removal).grant();
-    return AdminGrantKeys.of(powers.roles().administration(), grant).text() + " " + grant;
+    return removal.fold(
+        role ->
+            AdminGrantKeys.of(powers.roles().administration(), role.grant()).text()
+                + " "
+                + role.grant(),
+        entry -> {
+          DirectoryTree tree = tree(powers, entry);
+          return tree.directory() + " " + tree.dnForm(entry.object()) + " " + entry.entry();
+        });
   }
 
   /** The tree in which an entry stands. */

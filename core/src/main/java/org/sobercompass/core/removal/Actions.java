@@ -1,6 +1,5 @@
 package org.sobercompass.core.removal;
 
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -81,15 +80,14 @@ final class Actions {
 
   /** What a removal costs; nothing when it does not exist. */
   int cost(Change change) {
-    Optional<Action> action = Optional.empty();
-    if (change instanceof Change.MembershipRemoved removed) {
-      action = membership(removed.member(), removed.group(), removed.via());
-    } else if (change instanceof Change.AssignmentRemoved removed) {
-      SystemView view = model.systems().get(removed.system());
-      action = withdrawal(view, removed.grant(), view.grants().get(removed.grant()), "");
-    } else if (change instanceof Change.OfDirectory removed) {
-      action = Optional.of(delegated(removed));
-    }
+    Optional<Action> action =
+        change.fold(
+            moved ->
+                moved.fold(
+                    added -> Optional.empty(),
+                    removed -> membership(removed.member(), removed.group(), removed.via())),
+            own -> own.fold(added -> Optional.empty(), this::withdrawal),
+            removed -> Optional.of(delegated(removed)));
     return action.map(Action::cost).orElse(0);
   }
 
@@ -139,11 +137,16 @@ final class Actions {
   }
 
   private Optional<Action> withdrawal(SystemView view, int number, Grant grant, String key) {
-    Change change = new Change.AssignmentRemoved(view.number(), number);
+    Change.AssignmentRemoved change = new Change.AssignmentRemoved(view.number(), number);
     if ((grant.declared() && !view.system().isOfLists()) || !isRemovable(view, change)) {
       return Optional.empty();
     }
     return Optional.of(new Action(change, Action.cost(accounts(grant.subject()), 1), key));
+  }
+
+  private Optional<Action> withdrawal(Change.AssignmentRemoved removed) {
+    SystemView view = model.systems().get(removed.system());
+    return withdrawal(view, removed.grant(), view.grants().get(removed.grant()), "");
   }
 
   /** How many accounts count as a subject. */
@@ -163,12 +166,12 @@ final class Actions {
         });
   }
 
-  private static boolean isRemovable(SystemView view, Change change) {
+  private static boolean isRemovable(SystemView view, Change.OfSystem change) {
     if (!view.system().isOfLists()) {
       return true;
     }
     try {
-      view.system().with(new ArrayList<>(List.of(change)), view.basis());
+      view.system().with(List.of(change), view.basis());
       return true;
     } catch (IllegalArgumentException e) {
       return false;

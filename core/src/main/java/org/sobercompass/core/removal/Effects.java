@@ -57,11 +57,9 @@ public record Effects(List<Effect> ends, List<Effect> gives) {
   /** Adds the accounts for which a system may answer otherwise after a change. */
   private static void concerned(
       AccessModel before, AccessModel after, SystemView view, Change change, BitSet into) {
-    int of =
-        change instanceof Change.AssignmentRemoved removed
-            ? removed.system()
-            : change instanceof Change.AssignmentAdded added ? added.system() : view.number();
-    Impact impact = of == view.number() ? view.decider().impact(change) : Impact.NONE;
+    boolean here =
+        change.fold(moved -> true, own -> own.system() == view.number(), delegated -> false);
+    Impact impact = here ? view.decider().impact(change) : Impact.NONE;
     for (int i = 0; i < impact.subjects().size() && !impact.isNone(); i++) {
       int subject = impact.subjects().get(i);
       if (before.facts().kind(subject) == SubjectKind.IMPLICIT) {

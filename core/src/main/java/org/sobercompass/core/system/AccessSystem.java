@@ -52,7 +52,7 @@ public interface AccessSystem {
   Decider decider(Basis basis);
 
   /** The same system with grants added and removed; numbers of the others stay. */
-  AccessSystem with(List<Change> changes, Basis basis);
+  AccessSystem with(List<Change.OfSystem> changes, Basis basis);
 
   /**
    * Whether its grants are entries of access control lists, of which there are many and which

@@ -20,6 +20,7 @@ import org.sobercompass.core.problem.Place;
  * @param reason why, or empty
  * @param place where it stands
  * @param declared whether the system's own definition gives it (the role everyone has)
+ * @param isWithdrawn whether a preview takes it away: its number stays, and it is off for good
  */
 public record Grant(
     String id,
@@ -34,7 +35,41 @@ public record Grant(
     String grantedBy,
     String reason,
     Place place,
-    boolean declared) {
+    boolean declared,
+    boolean isWithdrawn) {
+
+  /** A grant that is there. */
+  public Grant(
+      String id,
+      int role,
+      int subject,
+      String subjectText,
+      int resource,
+      boolean descends,
+      long from,
+      long until,
+      boolean on,
+      String grantedBy,
+      String reason,
+      Place place,
+      boolean declared) {
+    this(
+        id,
+        role,
+        subject,
+        subjectText,
+        resource,
+        descends,
+        from,
+        until,
+        on,
+        grantedBy,
+        reason,
+        place,
+        declared,
+        false);
+  }
+
   /** The subject does not exist. */
   public static final int MISSING = -1;
 
@@ -43,9 +78,6 @@ public record Grant(
    * nobody read. Who is in it is not known.
    */
   public static final int UNREAD = -2;
-
-  /** Said of a grant that a preview takes away: its number stays, and it is off for good. */
-  public static final String WITHDRAWN = "withdrawn in a preview";
 
   /** The same as if it were withdrawn. */
   public Grant withdrawn() {
@@ -60,9 +92,10 @@ public record Grant(
         until,
         false,
         grantedBy,
-        WITHDRAWN,
+        reason,
         place,
-        declared);
+        declared,
+        true);
   }
 
   /** Whether it is given to a group or unit that is not in what was read. */
@@ -73,11 +106,6 @@ public record Grant(
   /** The subject that accounts count as, or {@link #MISSING}. */
   public int counted(Facts facts) {
     return subject == UNREAD ? facts.implicit(Implicit.UNREAD) : subject;
-  }
-
-  /** Whether a preview took it away. */
-  public boolean isWithdrawn() {
-    return !on && reason.equals(WITHDRAWN);
   }
 
   /** Whether it holds at a point in time. */

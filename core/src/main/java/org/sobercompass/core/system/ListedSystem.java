@@ -69,14 +69,17 @@ public abstract class ListedSystem implements AccessSystem {
 
   /** Entries can be taken out in a preview; nothing is put in yet. */
   @Override
-  public final AccessSystem with(List<Change> changes, Basis basis) {
+  public final AccessSystem with(List<Change.OfSystem> changes, Basis basis) {
     AccessSystem changed = this;
-    for (Change change : changes) {
-      if (!(change instanceof Change.AssignmentRemoved removed)) {
-        throw new UnsupportedOperationException(
-            "new entries are not previewed; leave " + definition.id + " out of them");
-      }
-      changed = ((ListedSystem) changed).without(removed.grant());
+    for (Change.OfSystem change : changes) {
+      int taken =
+          change.fold(
+              added -> {
+                throw new UnsupportedOperationException(
+                    "new entries are not previewed; leave " + definition.id + " out of them");
+              },
+              Change.AssignmentRemoved::grant);
+      changed = ((ListedSystem) changed).without(taken);
     }
     return changed;
   }

@@ -45,44 +45,64 @@ public final class AdviceWords {
   }
 
   private String words(Change change) {
-    if (change instanceof Change.MembershipRemoved removed) {
-      return "take "
-          + Words.subject(model.facts(), removed.member())
-          + " out of "
-          + Words.subject(model.facts(), removed.group());
-    }
-    if (change instanceof Change.AssignmentRemoved removed) {
-      SystemView view = model.systems().get(removed.system());
-      Grant grant = view.grants().get(removed.grant());
-      String role = view.system().roles().get(grant.role()).name();
-      String whom = Words.trustee(model.facts(), grant);
-      String place = Words.place(view, grant);
-      String at =
-          view.resources().size() == 1
-              ? ""
-              : place.equals("everywhere") ? ", everywhere" : " at " + place;
-      return view.system().isOfLists()
-          ? "remove the entry "
-              + role
-              + " for "
-              + whom
-              + " at "
-              + view.resources().id(grant.resource())
-          : "withdraw the role "
-              + role
-              + " of "
-              + view.system().name()
-              + " from "
-              + whom
-              + at
-              + " ("
-              + grant.place()
-              + ")";
-    }
-    if (change instanceof Change.AdminRoleRemoved removed) {
-      return role(powers.roles().administration().grants().get(removed.grant()));
-    }
-    return change instanceof Change.EntryRemoved removed ? entry(removed) : change.toString();
+    return change.fold(
+        moved ->
+            moved.fold(
+                added -> membership("put ", added, " into "),
+                removed -> membership("take ", removed, " out of ")),
+        own -> own.fold(this::given, this::withdrawn),
+        delegated ->
+            delegated.fold(
+                removed -> role(powers.roles().administration().grants().get(removed.grant())),
+                this::entry));
+  }
+
+  private String membership(String verb, Change.OfMembership change, String preposition) {
+    return verb
+        + Words.subject(model.facts(), change.member())
+        + preposition
+        + Words.subject(model.facts(), change.group());
+  }
+
+  private String given(Change.AssignmentAdded added) {
+    SystemView view = model.systems().get(added.system());
+    return "give the role "
+        + view.system().roles().get(added.role()).name()
+        + " of "
+        + view.system().name()
+        + " to "
+        + Words.subject(model.facts(), added.subject())
+        + " at "
+        + view.resources().id(added.node());
+  }
+
+  private String withdrawn(Change.AssignmentRemoved removed) {
+    SystemView view = model.systems().get(removed.system());
+    Grant grant = view.grants().get(removed.grant());
+    String role = view.system().roles().get(grant.role()).name();
+    String whom = Words.trustee(model.facts(), grant);
+    String place = Words.place(view, grant);
+    String at =
+        view.resources().size() == 1
+            ? ""
+            : place.equals("everywhere") ? ", everywhere" : " at " + place;
+    return view.system().isOfLists()
+        ? "remove the entry "
+            + role
+            + " for "
+            + whom
+            + " at "
+            + view.resources().id(grant.resource())
+        : "withdraw the role "
+            + role
+            + " of "
+            + view.system().name()
+            + " from "
+            + whom
+            + at
+            + " ("
+            + grant.place()
+            + ")";
   }
 
   private String role(AdminGrant grant) {

@@ -472,22 +472,20 @@ final class DatabaseDecider implements Decider {
 
   @Override
   public Impact impact(Change change) {
-    int subject = -1;
-    if (change instanceof Change.OfDirectory) {
+    int subject =
+        change.fold(
+            Change.OfMembership::member,
+            own ->
+                own.fold(
+                    Change.AssignmentAdded::subject,
+                    removed -> grants.all().get(removed.grant()).subject()),
+            delegated -> -1);
+    if (subject < 0) {
       return Impact.NONE;
     }
-    if (!facts.asRole.isEmpty()) {
-      // A view gives to whoever uses it what its owner has.
-      subject = facts.trustees.subject(Trustees.EVERYONE);
-    } else if (change instanceof Change.AssignmentRemoved removed) {
-      subject = grants.all().get(removed.grant()).subject();
-    } else if (change instanceof Change.AssignmentAdded added) {
-      subject = added.subject();
-    } else if (change instanceof Change.MembershipAdded added) {
-      subject = added.member();
-    } else if (change instanceof Change.MembershipRemoved removed) {
-      subject = removed.member();
-    }
-    return subject < 0 ? Impact.NONE : new Impact(IntList.of(subject), 0, facts.tree.size());
+    // A view gives to whoever uses it what its owner has.
+    boolean views = !facts.asRole.isEmpty();
+    int whom = views ? facts.trustees.subject(Trustees.EVERYONE) : subject;
+    return new Impact(IntList.of(whom), 0, facts.tree.size());
   }
 }

@@ -318,21 +318,18 @@ final class FileDecider implements Decider {
 
   @Override
   public Impact impact(Change change) {
-    if (change instanceof Change.AssignmentRemoved removed) {
-      int resource = grants.resource(removed.grant());
-      int subject = grants.get(removed.grant()).subject();
-      int whom = subject < 0 ? facts.trustees.subject(Trustees.EVERYONE) : subject;
-      return new Impact(IntList.of(whom), resource, facts.tree.end(resource));
-    }
-    if (change instanceof Change.OfDirectory) {
-      return Impact.NONE;
-    }
-    int subject =
-        change instanceof Change.MembershipAdded added
-            ? added.member()
-            : change instanceof Change.MembershipRemoved removed
-                ? removed.member()
-                : ((Change.AssignmentAdded) change).subject();
-    return new Impact(IntList.of(subject), 0, facts.tree.size());
+    int all = facts.tree.size();
+    return change.fold(
+        moved -> new Impact(IntList.of(moved.member()), 0, all),
+        own ->
+            own.fold(
+                added -> new Impact(IntList.of(added.subject()), 0, all),
+                removed -> {
+                  int resource = grants.resource(removed.grant());
+                  int subject = grants.get(removed.grant()).subject();
+                  int whom = subject < 0 ? facts.trustees.subject(Trustees.EVERYONE) : subject;
+                  return new Impact(IntList.of(whom), resource, facts.tree.end(resource));
+                }),
+        delegated -> Impact.NONE);
   }
 }

@@ -154,16 +154,16 @@ public final class RoleApplication implements AccessSystem {
   }
 
   @Override
-  public AccessSystem with(List<Change> changes, Basis basis) {
+  public AccessSystem with(List<Change.OfSystem> changes, Basis basis) {
     List<Grant> patched = new ArrayList<>(grants(basis));
     List<Integer> gone = new ArrayList<>(removed.getOrDefault(basis, List.of()));
-    for (Change change : changes) {
-      if (change instanceof Change.AssignmentAdded added) {
-        patched.add(grant(added, patched.size()));
-      } else if (change instanceof Change.AssignmentRemoved taken) {
-        gone.add(taken.grant());
-        patched.set(taken.grant(), patched.get(taken.grant()).withdrawn());
-      }
+    for (Change.OfSystem change : changes) {
+      change.fold(
+          added -> patched.add(grant(added, patched.size())),
+          taken -> {
+            patched.set(taken.grant(), patched.get(taken.grant()).withdrawn());
+            return gone.add(taken.grant());
+          });
     }
     Map<Basis, List<Grant>> all = new EnumMap<>(Basis.class);
     all.putAll(grants);

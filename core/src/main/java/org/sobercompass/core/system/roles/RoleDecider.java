@@ -299,24 +299,21 @@ final class RoleDecider implements Decider {
 
   @Override
   public Impact impact(Change change) {
-    if (change instanceof Change.AssignmentAdded added) {
-      int end = added.descends() ? nodes.end(added.node()) : added.node() + 1;
-      return new Impact(IntList.of(added.subject()), added.node(), end);
-    }
-    if (change instanceof Change.AssignmentRemoved removed) {
-      int grant = removed.grant();
-      int node = table.node[grant];
-      int end = table.descends[grant] ? nodes.end(node) : node + 1;
-      int subject = table.grants.get(grant).subject();
-      return subject < 0 ? Impact.NONE : new Impact(IntList.of(subject), node, end);
-    }
-    if (change instanceof Change.OfDirectory) {
-      return Impact.NONE;
-    }
-    int member =
-        change instanceof Change.MembershipAdded added
-            ? added.member()
-            : ((Change.MembershipRemoved) change).member();
-    return new Impact(IntList.of(member), 0, nodes.size());
+    return change.fold(
+        moved -> new Impact(IntList.of(moved.member()), 0, nodes.size()),
+        own ->
+            own.fold(
+                added -> impact(added.subject(), added.node(), added.descends()),
+                removed ->
+                    impact(
+                        table.grants.get(removed.grant()).subject(),
+                        table.node[removed.grant()],
+                        table.descends[removed.grant()])),
+        delegated -> Impact.NONE);
+  }
+
+  private Impact impact(int subject, int node, boolean descends) {
+    int end = descends ? nodes.end(node) : node + 1;
+    return subject < 0 ? Impact.NONE : new Impact(IntList.of(subject), node, end);
   }
 }
