@@ -19,11 +19,11 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.live.AccessSettings;
 import org.sobercompass.sources.live.Collected;
 import org.sobercompass.sources.live.Collector;
 import org.sobercompass.sources.live.LdapAccess;
-import org.sobercompass.sources.live.Secret;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.workspace.Surveyor;
 

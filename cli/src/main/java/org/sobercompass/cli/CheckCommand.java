@@ -24,7 +24,7 @@ import org.sobercompass.core.readiness.ReadinessCheck;
 import org.sobercompass.core.readiness.SightFill;
 import org.sobercompass.report.answers.Ask;
 import org.sobercompass.report.data.Sheet;
-import org.sobercompass.sources.live.Secret;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.workspace.SchemaCheck;
 import org.sobercompass.sources.workspace.SourceCheck;
 import org.sobercompass.sources.workspace.Workspace;

@@ -1,17 +1,15 @@
 package org.sobercompass.cli;
 
-import java.io.PrintWriter;
-import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.ServiceLoader;
 import java.util.concurrent.Callable;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.problem.Problem;
-import org.sobercompass.sources.database.DatabaseDoor;
-import org.sobercompass.sources.files.LiveTree;
-import org.sobercompass.sources.live.Secret;
+import org.sobercompass.sources.Collecting;
+import org.sobercompass.sources.Secret;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -33,10 +31,6 @@ import picocli.CommandLine.Spec;
       "  sober collect files /srv/notes --out notes.getfacl"
     })
 final class CollectCommand implements Callable<Integer> {
-  private static final Pattern ADDRESS =
-      Pattern.compile("(?<host>\\[[^]]+\\]|[^:/]+)(:(?<port>[0-9]{1,5}))?/(?<database>.+)");
-  private static final int USUAL_PORT = 5432;
-
   @Spec private @Nullable CommandSpec spec;
 
   @Parameters(index = "0", paramLabel = "WHAT", description = "database or files")
@@ -81,81 +75,37 @@ final class CollectCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    return switch (what) {
-      case "database" -> database();
-      case "files" -> files();
-      default ->
-          throw new UsageException(
-              "cannot collect " + Problem.quote(what) + "; expected database or files");
-    };
-  }
-
-  private PrintWriter printer() {
-    return java.util.Objects.requireNonNull(spec).commandLine().getOut();
-  }
-
-  private Path target() {
-    return java.util.Objects.requireNonNull(out);
-  }
-
-  private int database() {
-    Matcher address = ADDRESS.matcher(where);
-    if (!address.matches()) {
-      throw new UsageException(
-          Problem.quote(where) + " is no address of a database; expected HOST:PORT/DATABASE");
-    }
-    if (role == null) {
-      throw new UsageException("as whom to sign in is not said; expected --as ROLE");
-    }
+    List<Collecting> all =
+        ServiceLoader.load(Collecting.class).stream().map(ServiceLoader.Provider::get).toList();
+    List<String> words = all.stream().map(Collecting::id).toList();
+    Collecting chosen =
+        all.stream()
+            .filter(one -> one.id().equals(what))
+            .findFirst()
+            .orElseThrow(
+                () ->
+                    new UsageException(
+                        "cannot collect "
+                            + Problem.quote(what)
+                            + "; expected "
+                            + String.join(" or ", words)));
     Optional<Secret> secret =
         environment != null
             ? Optional.of(new Secret.Environment(environment))
             : Optional.ofNullable(file).map(Secret.File::new);
-    String port = address.group("port");
-    DatabaseDoor door =
-        new DatabaseDoor(
-            address.group("host"),
-            port == null ? USUAL_PORT : Integer.parseInt(port),
-            address.group("database"),
-            role,
-            secret,
-            plain,
-            Optional.ofNullable(authority));
-    int lines = door.collect(target(), Secret.Origins.PROCESS);
-    printer()
-        .println(
-            "Collected "
-                + lines
-                + " roles, memberships, objects and defaults of "
-                + address.group("database")
-                + " into "
-                + out
-                + ".");
-    return Exit.OK;
-  }
-
-  private int files() {
-    Path folder = Path.of(where);
-    if (!Files.isDirectory(folder)) {
-      throw new UsageException(where + " is no folder; expected one on this host");
-    }
-    LiveTree.Collected collected = LiveTree.collect(folder, target(), LiveTree.tool());
-    printer()
-        .println(
-            "Collected "
-                + collected.paths()
-                + " paths into "
-                + out
-                + "; "
-                + collected.links()
-                + " symbolic links not followed, "
-                + collected.unread()
-                + " paths whose list could not be read.");
-    if (!collected.lists()) {
-      printer()
-          .println(
-              "There is no getfacl on this host, so only modes were read; what a list behind them"
-                  + " could change stays undecided.");
+    try {
+      chosen
+          .collect(
+              new Collecting.Request(
+                  where,
+                  Objects.requireNonNull(out),
+                  Optional.ofNullable(role),
+                  secret,
+                  plain,
+                  Optional.ofNullable(authority)))
+          .forEach(Objects.requireNonNull(spec).commandLine().getOut()::println);
+    } catch (Collecting.Mistyped e) {
+      throw new UsageException(e.getMessage());
     }
     return Exit.OK;
   }

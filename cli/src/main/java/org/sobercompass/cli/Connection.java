@@ -7,9 +7,9 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.live.AccessSettings;
 import org.sobercompass.sources.live.LdapAccess;
-import org.sobercompass.sources.live.Secret;
 import picocli.CommandLine.Option;
 
 /** How to reach a directory that no workspace describes yet. The password is never typed here. */

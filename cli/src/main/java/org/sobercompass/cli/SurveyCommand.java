@@ -9,7 +9,9 @@ import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.report.answers.Ask;
-import org.sobercompass.sources.live.Secret;
+import org.sobercompass.sources.Secret;
+import org.sobercompass.sources.live.LdapAccess;
+import org.sobercompass.sources.live.LdapSource;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.workspace.Surveyor;
 import org.sobercompass.sources.workspace.Surveys;
@@ -76,7 +78,8 @@ final class SurveyCommand implements Callable<Integer> {
         if (out == null) {
           throw new UsageException("collect needs --out and a file to write");
         }
-        tell(surveyor().part(connection.access(object("an address, as in ldaps://host")), out));
+        LdapAccess access = connection.access(object("an address, as in ldaps://host"));
+        tell(surveyor().part(access.name(), new LdapSource(access), out));
       }
       case "list" -> inputs.print(SurveySheets.list(Surveys.all(inputs.root)));
       case "verify" -> verify(Path.of(object("the file of a survey")));

@@ -8,6 +8,8 @@ import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Packages point one way. */
 class DirectionTest {
@@ -41,14 +43,16 @@ class DirectionTest {
     noClasses().should().callMethod(System.class, "currentTimeMillis").check(core);
   }
 
-  @Test
-  void theSeamKnowsNoKindOfSystemAndNothingAboveItDoes() {
+  /** The seam, its users, and the other kinds know none of them. */
+  @ParameterizedTest
+  @ValueSource(strings = {"roles", "files", "database"})
+  void nobodyOutsideSeesAKindOfSystem(String kind) {
     noClasses()
         .that()
-        .resideOutsideOfPackage("org.sobercompass.core.system.roles")
+        .resideOutsideOfPackage("org.sobercompass.core.system." + kind)
         .should()
         .dependOnClassesThat()
-        .resideInAPackage("org.sobercompass.core.system.roles")
+        .resideInAPackage("org.sobercompass.core.system." + kind)
         .check(core);
   }
 }

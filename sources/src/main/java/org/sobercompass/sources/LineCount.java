@@ -1,4 +1,4 @@
-package org.sobercompass.sources.workspace;
+package org.sobercompass.sources;
 
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -23,10 +23,10 @@ import org.sobercompass.core.problem.Completeness;
  * @param entries how many entries
  * @param returned how many bear an attribute (lower case)
  */
-record LineCount(int entries, Map<String, Integer> returned) {
+public record LineCount(int entries, Map<String, Integer> returned) {
 
   /** Counts an LDIF file (RFC 2849). O(bytes). */
-  static LineCount ofLdif(Path ldif) {
+  public static LineCount ofLdif(Path ldif) {
     Map<String, Integer> returned = new TreeMap<>();
     Map<String, String> names = new HashMap<>();
     Set<String> met = new HashSet<>();
@@ -51,13 +51,22 @@ record LineCount(int entries, Map<String, Integer> returned) {
     return new LineCount(entries, returned);
   }
 
+  /** Counts the lines of a file that are not blank. O(bytes). */
+  public static LineCount ofLines(Path file) {
+    try (var lines = Files.lines(file, StandardCharsets.ISO_8859_1)) {
+      return new LineCount((int) lines.filter(line -> !line.isBlank()).count(), Map.of());
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
   private static String plain(String written) {
     int option = written.indexOf(';');
     return (option < 0 ? written : written.substring(0, option)).toLowerCase(Locale.ROOT);
   }
 
   /** The same by attribute; an export does not say what was withheld. */
-  List<Completeness> completeness(String source) {
+  public List<Completeness> completeness(String source) {
     List<Completeness> all = new ArrayList<>();
     returned.forEach((name, count) -> all.add(new Completeness(source, name, entries, count, 0)));
     return all;

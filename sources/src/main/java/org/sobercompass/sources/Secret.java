@@ -1,13 +1,15 @@
-package org.sobercompass.sources.live;
+package org.sobercompass.sources;
 
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.sources.text.Node;
 
 /**
  * Where a password comes from: never from a command line, a workspace or a survey. Its text form
@@ -34,6 +36,27 @@ public sealed interface Secret {
                 Optional.ofNullable(System.console())
                     .map(console -> console.readPassword("%s", question))
                     .map(String::new));
+  }
+
+  /** Where a secret comes from; never the secret itself. */
+  static Optional<Secret> of(Node node, String name, Path root) {
+    if (node.kind() == Node.Kind.SCALAR) {
+      if (node.text().equals("prompt")) {
+        return Optional.of(new Prompt("Password for " + name + ": "));
+      }
+      node.wrong(
+          "a password or token does not belong into the workspace",
+          "prompt, {env: NAME} or {file: PATH}");
+      return Optional.empty();
+    }
+    node.only(Set.of("env", "file"));
+    if (node.text("env").isPresent() == node.text("file").isPresent()) {
+      node.wrong("the password has no one origin", "either env or file");
+      return Optional.empty();
+    }
+    return node.text("env")
+        .<Secret>map(Environment::new)
+        .or(() -> node.text("file").map(file -> new File(root.resolve(file))));
   }
 
   /**

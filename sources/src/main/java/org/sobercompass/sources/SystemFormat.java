@@ -11,7 +11,8 @@ import org.sobercompass.sources.text.Node;
 
 /**
  * The registration of one kind of system: how its file in the workspace is read. A new kind is two
- * rooms (facts and decider in core, reader here) and one of these in {@link SystemFormats}.
+ * rooms (facts and decider in core, reader here), one of these, and a line in its services file
+ * ({@link java.util.ServiceLoader}).
  */
 public interface SystemFormat {
   /** The word after {@code kind:} in the file. */

@@ -2,21 +2,12 @@ package org.sobercompass.sources;
 
 import java.util.List;
 import java.util.Optional;
-import org.sobercompass.core.system.files.FileStyle;
-import org.sobercompass.sources.database.DatabaseFormat;
-import org.sobercompass.sources.files.FileFormat;
-import org.sobercompass.sources.roles.RoleFormat;
+import java.util.ServiceLoader;
 
 /** All kinds of system that are registered. */
 public final class SystemFormats {
-  /** The registrations. */
-  public static final List<SystemFormat> ALL =
-      List.of(
-          new RoleFormat(),
-          new FileFormat(FileStyle.SHARED),
-          new FileFormat(FileStyle.NFS4),
-          new FileFormat(FileStyle.POSIX),
-          new DatabaseFormat());
+  private static final List<SystemFormat> ALL =
+      ServiceLoader.load(SystemFormat.class).stream().map(ServiceLoader.Provider::get).toList();
 
   private SystemFormats() {}
 

@@ -17,7 +17,6 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.problem.BadInputException;
-import org.sobercompass.sources.live.Secret;
 import org.sobercompass.sources.workspace.Surveyor;
 import org.sobercompass.sources.workspace.Surveys;
 import org.sobercompass.sources.workspace.Workspace;

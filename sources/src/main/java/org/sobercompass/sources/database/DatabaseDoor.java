@@ -14,7 +14,7 @@ import java.util.Properties;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
-import org.sobercompass.sources.live.Secret;
+import org.sobercompass.sources.Secret;
 
 /**
  * Where a database is and as whom to ask. TLS verifies the server and its name unless plain is

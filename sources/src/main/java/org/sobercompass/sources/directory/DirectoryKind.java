@@ -87,31 +87,8 @@ public record DirectoryKind(
           List.of("samaccountname", "cn"),
           List.of("displayname", "cn"));
 
-  /** Users and groups of SCIM 2.0 (RFC 7643), as JSON. */
-  public static final DirectoryKind SCIM = other("scim");
-
-  /** Accounts that an application keeps itself, as CSV. */
-  public static final DirectoryKind ACCOUNTS = other("accounts");
-
-  /** Users and groups of one host: lines of passwd, group and shadow, as {@code getent} gives. */
-  public static final DirectoryKind HOST = other("host");
-
-  /** Roles of a database, from what was collected of it. */
-  public static final DirectoryKind DATABASE = other("postgresql");
-
   /** All kinds. */
-  public static final List<DirectoryKind> ALL =
-      List.of(STANDARD, POSIX, AD, SCIM, ACCOUNTS, HOST, DATABASE);
-
-  private static DirectoryKind other(String id) {
-    return new DirectoryKind(
-        id, Set.of(), Set.of(), Set.of(), Set.of(), List.of(), List.of(), List.of(), List.of());
-  }
-
-  /** Whether its entries are LDIF. */
-  public boolean isLdif() {
-    return !accounts.isEmpty();
-  }
+  public static final List<DirectoryKind> ALL = List.of(STANDARD, POSIX, AD);
 
   /** The kind with this word. */
   public static Optional<DirectoryKind> of(String id) {

@@ -32,7 +32,7 @@ import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.TextFiles;
 
 /** The registration of files of one style; docs/files.md describes the file. */
-public final class FileFormat implements SystemFormat {
+public abstract class FileFormat implements SystemFormat {
   private static final Set<String> KEYS =
       Set.of("kind", "id", "name", "owner", "sight", "lists", "administrators", "above", "folders");
   private static final Set<String> SHARED_KEYS =
@@ -51,8 +51,32 @@ public final class FileFormat implements SystemFormat {
   private final FileStyle style;
 
   /** For files of this style. */
-  public FileFormat(FileStyle style) {
+  FileFormat(FileStyle style) {
     this.style = style;
+  }
+
+  /** Files behind shares. */
+  public static final class Shared extends FileFormat {
+    /** The registration. */
+    public Shared() {
+      super(FileStyle.SHARED);
+    }
+  }
+
+  /** Files with NFSv4 lists. */
+  public static final class Nfs4 extends FileFormat {
+    /** The registration. */
+    public Nfs4() {
+      super(FileStyle.NFS4);
+    }
+  }
+
+  /** Files with 1003.1e lists. */
+  public static final class Posix extends FileFormat {
+    /** The registration. */
+    public Posix() {
+      super(FileStyle.POSIX);
+    }
   }
 
   @Override

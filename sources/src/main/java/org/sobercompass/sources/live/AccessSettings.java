@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.text.Node;
 
@@ -30,7 +31,7 @@ public final class AccessSettings {
       return Optional.empty();
     }
     boolean plain = node.yes("plain", false);
-    Optional<Secret> password = node.get("password").flatMap(n -> secret(n, name, root));
+    Optional<Secret> password = node.get("password").flatMap(n -> Secret.of(n, name, root));
     Optional<String> bind = node.text("bind");
     if (bind.isPresent() != node.get("password").isPresent()) {
       node.wrong(
@@ -116,26 +117,5 @@ public final class AccessSettings {
       return otherwise;
     }
     return text.map(Integer::parseInt).orElse(otherwise);
-  }
-
-  /** Where a secret comes from; never the secret itself. */
-  public static Optional<Secret> secret(Node node, String name, Path root) {
-    if (node.kind() == Node.Kind.SCALAR) {
-      if (node.text().equals("prompt")) {
-        return Optional.of(new Secret.Prompt("Password for " + name + ": "));
-      }
-      node.wrong(
-          "a password or token does not belong into the workspace",
-          "prompt, {env: NAME} or {file: PATH}");
-      return Optional.empty();
-    }
-    node.only(Set.of("env", "file"));
-    if (node.text("env").isPresent() == node.text("file").isPresent()) {
-      node.wrong("the password has no one origin", "either env or file");
-      return Optional.empty();
-    }
-    return node.text("env")
-        .<Secret>map(Secret.Environment::new)
-        .or(() -> node.text("file").map(file -> new Secret.File(root.resolve(file))));
   }
 }

@@ -31,6 +31,7 @@ import java.util.UUID;
 import java.util.function.IntConsumer;
 import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.OutsideException;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.directory.DirectorySchema;
 import org.sobercompass.sources.directory.DnForm;
 

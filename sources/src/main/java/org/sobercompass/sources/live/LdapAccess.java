@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import org.sobercompass.sources.Secret;
 
 /**
  * How to reach a directory.

@@ -24,6 +24,7 @@ import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.directory.DirectorySchema;
 
 /** An open connection to a directory, bound as asked. Not thread-safe. */

@@ -13,7 +13,6 @@ import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.NameResolver;
-import org.sobercompass.sources.live.LdapAccess;
 import org.sobercompass.sources.text.Node;
 
 /** Reads who answers for what, and as whom directories are read. */
@@ -72,14 +71,14 @@ final class AnsweringReader {
     for (DirectorySettings directory : directories) {
       directory
           .live()
-          .filter(access -> access.bindDn().isPresent())
+          .filter(access -> access.readingAccount().isPresent())
           .ifPresent(
               access ->
                   all.add(
                       reader(
                           directory.name(),
-                          access.bindDn().get(),
-                          access.tls() == LdapAccess.Tls.PLAIN,
+                          access.readingAccount().get(),
+                          access.isPlain(),
                           "Sober Compass")));
     }
     for (Node application : applications) {

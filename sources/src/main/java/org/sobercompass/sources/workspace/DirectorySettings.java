@@ -12,9 +12,9 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
-import org.sobercompass.sources.directory.DirectoryKind;
-import org.sobercompass.sources.live.AccessSettings;
-import org.sobercompass.sources.live.LdapAccess;
+import org.sobercompass.sources.LiveSource;
+import org.sobercompass.sources.SourceKind;
+import org.sobercompass.sources.SourceKinds;
 import org.sobercompass.sources.text.Moments;
 import org.sobercompass.sources.text.Node;
 
@@ -22,11 +22,11 @@ import org.sobercompass.sources.text.Node;
  * One directory of the workspace, as configured.
  *
  * @param name its name in the workspace
- * @param kind which classes and attributes to look at
+ * @param kind how it is read and reached
  * @param file the export, relative to the workspace; empty for a live directory
  * @param taken when it was exported, epoch second, or {@link Facts#NEVER} when not said
- * @param live how to reach it, for a live directory
- * @param service how to reach it, for a SCIM service
+ * @param live how to reach it, for one that is read over the wire
+ * @param login the attribute people sign in by, where it is said
  * @param schema its schema as LDIF, relative to the workspace, for an export
  * @param accountsOf the directory whose accounts sign in to a database by the names of its roles
  * @param names further files (LDIF) with classes, attributes and rights, for a directory with lists
@@ -36,11 +36,11 @@ import org.sobercompass.sources.text.Node;
  */
 public record DirectorySettings(
     String name,
-    DirectoryKind kind,
+    SourceKind kind,
     String file,
     long taken,
-    Optional<LdapAccess> live,
-    Optional<ScimSettings> service,
+    Optional<LiveSource> live,
+    Optional<String> login,
     Optional<String> schema,
     Optional<String> accountsOf,
     List<String> names,
@@ -48,25 +48,17 @@ public record DirectorySettings(
     Place place) {
 
   private static final Set<String> OWN =
-      Set.of(
-          "kind",
-          "file",
-          "taken",
-          "login-attribute",
-          "schema",
-          "accounts-of",
-          "names",
-          "signed-in-members");
+      Set.of("kind", "file", "taken", "login-attribute", "schema");
 
   /** Whether it is read over the wire. */
   public boolean isLive() {
-    return live.isPresent() || service.isPresent();
+    return live.isPresent();
   }
 
   /** All that changes what is read, as one text that is the same in every process. */
   String settings() {
     return String.join(
-        "\n", name, kind.id(), kind.logins().toString(), file, "" + taken, accountsOf.orElse(""));
+        "\n", name, kind.id(), login.orElse(""), file, "" + taken, accountsOf.orElse(""));
   }
 
   /** Reads all directories of {@code compass.yaml}. */
@@ -86,8 +78,7 @@ public record DirectorySettings(
   private static DirectorySettings one(
       String name, Node node, ZoneId zone, Path root, Problems problems) {
     Set<String> keys = new HashSet<>(OWN);
-    keys.addAll(AccessSettings.KEYS);
-    keys.addAll(ScimSettings.KEYS);
+    SourceKinds.all().forEach(known -> keys.addAll(known.settings()));
     node.only(keys);
     if (!name.matches("[a-z0-9][a-z0-9-]*")) {
       node.wrong(
@@ -102,15 +93,14 @@ public record DirectorySettings(
               : "the directory has neither a file nor an address",
           "file: and an export (LDIF), or address: of a live directory");
     }
-    DirectoryKind kind = kind(node, problems);
-    Optional<String> login = node.text("login-attribute");
+    SourceKind kind = kind(node, problems);
     return new DirectorySettings(
         name,
-        login.map(kind::withLogin).orElse(kind),
+        kind,
         node.text("file").orElse(""),
         taken(node, zone),
-        isLive && kind.isLdif() ? AccessSettings.read(name, node, root) : Optional.empty(),
-        isLive && !kind.isLdif() ? ScimSettings.read(node, kind, root) : Optional.empty(),
+        isLive ? kind.live(name, node, root) : Optional.empty(),
+        node.text("login-attribute"),
         schema(node, kind, isLive),
         accountsOf(node, kind),
         ofLists(node, kind, "names").map(n -> node.texts("names")).orElse(List.of()),
@@ -119,9 +109,9 @@ public record DirectorySettings(
   }
 
   /** A live directory is asked for its schema; the other kinds have none. */
-  private static Optional<String> schema(Node node, DirectoryKind kind, boolean isLive) {
+  private static Optional<String> schema(Node node, SourceKind kind, boolean isLive) {
     Optional<String> schema = node.text("schema");
-    if (schema.isPresent() && (isLive || !kind.isLdif())) {
+    if (schema.isPresent() && (isLive || !kind.hasSchema())) {
       node.wrong(
           isLive ? "a live directory is asked for its schema" : "there is no schema of this kind",
           "schema: beside the file: of an LDIF export only");
@@ -130,9 +120,9 @@ public record DirectorySettings(
   }
 
   /** A setting that only directories with lists of their own have. */
-  private static Optional<Node> ofLists(Node node, DirectoryKind kind, String key) {
+  private static Optional<Node> ofLists(Node node, SourceKind kind, String key) {
     Optional<Node> said = node.get(key);
-    if (said.isPresent() && !kind.id().equals(DirectoryKind.AD.id())) {
+    if (said.isPresent() && !kind.settings().contains(key)) {
       node.wrong(key + ": is said of a directory of kind " + kind.id(), "kind: ad");
     }
     return said;
@@ -148,9 +138,9 @@ public record DirectorySettings(
     return word.equals("all");
   }
 
-  private static Optional<String> accountsOf(Node node, DirectoryKind kind) {
+  private static Optional<String> accountsOf(Node node, SourceKind kind) {
     Optional<String> directory = node.text("accounts-of");
-    if (directory.isPresent() && !kind.id().equals(DirectoryKind.DATABASE.id())) {
+    if (directory.isPresent() && !kind.settings().contains("accounts-of")) {
       node.wrong(
           "accounts-of: is said of a directory of kind " + kind.id(),
           "kind: postgresql, whose roles are signed in as by accounts of that directory");
@@ -158,11 +148,11 @@ public record DirectorySettings(
     return directory;
   }
 
-  private static DirectoryKind kind(Node node, Problems problems) {
-    String word = node.text("kind").orElse(DirectoryKind.STANDARD.id());
-    Optional<DirectoryKind> kind = DirectoryKind.of(word);
+  private static SourceKind kind(Node node, Problems problems) {
+    String word = node.text("kind").orElse(SourceKinds.USUAL);
+    Optional<SourceKind> kind = SourceKinds.of(word);
     if (kind.isEmpty()) {
-      List<String> known = DirectoryKind.ALL.stream().map(DirectoryKind::id).toList();
+      List<String> known = SourceKinds.all().stream().map(SourceKind::id).toList();
       problems.unknown(
           node.place(),
           Problem.quote(word) + " is no kind of directory",
@@ -170,7 +160,7 @@ public record DirectorySettings(
           word,
           known);
     }
-    return kind.orElse(DirectoryKind.STANDARD);
+    return kind.or(() -> SourceKinds.of(SourceKinds.USUAL)).orElseThrow();
   }
 
   private static long taken(Node node, ZoneId zone) {

@@ -1,11 +1,11 @@
 package org.sobercompass.sources.workspace;
 
 import java.nio.file.Path;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.problem.Completeness;
-import org.sobercompass.core.problem.Problems;
-import org.sobercompass.sources.directory.DirectorySchema;
+import org.sobercompass.sources.SourceKind;
 
 /**
  * The entries of one directory as they will be read.
@@ -27,9 +27,10 @@ record Export(
     String schemaShown,
     List<Completeness> withheld) {
 
-  /** The schema, if there is one. */
-  Optional<DirectorySchema> readSchema(Problems problems) {
-    return schema.flatMap(file -> DirectorySchema.read(file, schemaShown, problems));
+  /** As its kind reads it. */
+  SourceKind.Entries source(ZoneId zone) {
+    return new SourceKind.Entries(
+        path, shown, schema, schemaShown, settings.login(), settings.accountsOf(), zone);
   }
 
   String key() {

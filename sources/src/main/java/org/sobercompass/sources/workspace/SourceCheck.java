@@ -4,13 +4,9 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import org.sobercompass.core.problem.OutsideException;
-import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
-import org.sobercompass.sources.live.LdapAccess;
-import org.sobercompass.sources.live.LdapSession;
-import org.sobercompass.sources.live.RootEntry;
-import org.sobercompass.sources.live.Secret;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.YamlReader;
 
@@ -42,7 +38,11 @@ public final class SourceCheck {
     for (DirectorySettings directory : directories) {
       if (directory.live().isPresent()) {
         try {
-          reached.add(one(directory.live().get(), directory.place(), origins, problems));
+          directory
+              .live()
+              .get()
+              .tried(directory.place(), origins, problems)
+              .ifPresent(reached::add);
         } catch (OutsideException e) {
           problems.add(e.problem());
           unreachable = true;
@@ -50,40 +50,5 @@ public final class SourceCheck {
       }
     }
     return new Found(List.copyOf(reached), List.copyOf(problems), unreachable);
-  }
-
-  private static String one(
-      LdapAccess access, Place place, Secret.Origins origins, List<Problem> problems) {
-    try (LdapSession session = LdapSession.open(access, origins)) {
-      RootEntry root = session.root();
-      for (String base : access.bases().isEmpty() ? root.contexts() : access.bases()) {
-        try {
-          session.need(base);
-        } catch (OutsideException e) {
-          problems.add(e.problem());
-        }
-      }
-      if (access.tls() == LdapAccess.Tls.PLAIN && access.bindDn().isPresent()) {
-        problems.add(
-            Problem.warning(
-                place.entry(access.name()),
-                "the password for " + access.name() + " crosses in clear",
-                "ldaps://, or ldap:// without plain: yes"));
-      }
-      if (!root.pages()) {
-        problems.add(
-            Problem.warning(
-                place.entry(access.name()),
-                access.name() + " has no paged results",
-                "a size limit above the number of its entries"));
-      }
-      return access.name()
-          + ": "
-          + access.address()
-          + " answers, "
-          + access.tls().words()
-          + ", as "
-          + session.identity();
-    }
   }
 }

@@ -6,7 +6,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
-import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -19,15 +18,12 @@ import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.LineCount;
+import org.sobercompass.sources.LiveSource;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.delegation.AdminReader;
 import org.sobercompass.sources.delegation.CatalogueReader;
-import org.sobercompass.sources.directory.DirectoryKind;
-import org.sobercompass.sources.live.Collected;
-import org.sobercompass.sources.live.Collector;
-import org.sobercompass.sources.live.LdapAccess;
-import org.sobercompass.sources.live.Secret;
 import org.sobercompass.sources.rules.FindingRulesReader;
-import org.sobercompass.sources.scim.ScimService;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.survey.SurveyPart;
 import org.sobercompass.sources.survey.SurveyWriter;
@@ -87,7 +83,7 @@ public final class Surveyor {
       List<SurveyPart> parts = new ArrayList<>();
       for (DirectorySettings directory : directories) {
         SurveyFile other = others.get(directory.name());
-        Path content = scratch.resolve(directory.name() + ending(directory));
+        Path content = scratch.resolve(directory.name() + directory.kind().ending());
         final SurveyPart part;
         if (other != null) {
           part = other.part(directory.name()).orElseThrow();
@@ -96,9 +92,7 @@ public final class Surveyor {
               .schema(part)
               .ifPresent(file -> writer.schema(other.part(directory.name()).orElseThrow(), file));
         } else if (directory.live().isPresent()) {
-          part = collect(directory.live().get(), content, writer);
-        } else if (directory.service().isPresent()) {
-          part = collect(directory.name(), directory.service().get(), content);
+          part = collect(directory.name(), directory.live().get(), content, writer);
         } else {
           content = root.resolve(directory.file());
           part = ofFile(directory, content);
@@ -121,12 +115,12 @@ public final class Surveyor {
   }
 
   /** Collects one directory without any workspace, for somebody else to join. */
-  public Taken part(LdapAccess access, Path target) {
+  public Taken part(String name, LiveSource source, Path target) {
     Path scratch = Surveys.scratch();
     try {
       Path content = scratch.resolve("part.ldif");
       SurveyWriter writer = new SurveyWriter();
-      SurveyPart part = collect(access, content, writer);
+      SurveyPart part = collect(name, source, content, writer);
       writer.part(part, content);
       return new Taken(target, writer.write(target), List.of(part));
     } finally {
@@ -134,83 +128,20 @@ public final class Surveyor {
     }
   }
 
-  private SurveyPart collect(LdapAccess access, Path content, SurveyWriter writer) {
-    Collected c =
-        new Collector(access, origins, clock, count -> progress.read(access.name(), count))
-            .into(content);
-    List<String> changes = new ArrayList<>();
-    c.before().ifPresent(changes::add);
-    c.after().ifPresent(changes::add);
-    Optional<String> schema = c.schema().map(s -> "schema/" + access.name() + ".ldif");
-    SurveyPart part =
-        new SurveyPart(
-            access.name(),
-            "ldap",
-            access.address(),
-            c.identity(),
-            access.tls().words(),
-            c.started(),
-            c.ended(),
-            true,
-            changes,
-            c.entries(),
-            c.bases(),
-            c.referrals(),
-            c.moved(),
-            c.completeness(),
-            fileOf(access.name()),
-            schema);
-    if (c.schema().isPresent()) {
-      writer.schema(
-          part,
-          write(c.schema().get().toLdif(), content.resolveSibling(access.name() + ".schema")));
-    }
-    return part;
+  private SurveyPart collect(String name, LiveSource source, Path content, SurveyWriter writer) {
+    LiveSource.Taken taken =
+        source.collect(content, origins, clock, count -> progress.read(name, count));
+    taken
+        .schema()
+        .ifPresent(
+            text ->
+                writer.schema(taken.part(), write(text, content.resolveSibling(name + ".schema"))));
+    return taken.part();
   }
 
   private static Path write(String text, Path file) {
     try {
       return Files.writeString(file, text);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-  }
-
-  private SurveyPart collect(String name, ScimSettings settings, Path content) {
-    Instant started = clock.instant().truncatedTo(ChronoUnit.MILLIS);
-    Optional<String> token = settings.token().map(secret -> secret.read(origins));
-    int resources =
-        new ScimService(name, settings.address(), token, settings.patience())
-            .into(content, count -> progress.read(name, count));
-    return new SurveyPart(
-        name,
-        "scim",
-        settings.address().toString(),
-        token.isPresent() ? "a bearer token" : "anonymous",
-        "https".equals(settings.address().getScheme()) ? "TLS from the start" : "no TLS, in clear",
-        started,
-        clock.instant().truncatedTo(ChronoUnit.MILLIS),
-        true,
-        List.of(),
-        resources,
-        List.of(),
-        List.of(),
-        List.of(),
-        List.of(),
-        "parts/" + name + ".jsonl",
-        Optional.empty());
-  }
-
-  /** The ending of the file of a part, by its format. */
-  private static String ending(DirectorySettings directory) {
-    return directory.kind().isLdif()
-        ? ".ldif"
-        : directory.kind().id().equals(DirectoryKind.SCIM.id()) ? ".jsonl" : ".csv";
-  }
-
-  private static int lines(Path file) {
-    try (var lines = Files.lines(file, java.nio.charset.StandardCharsets.ISO_8859_1)) {
-      return (int) lines.filter(line -> !line.isBlank()).count();
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
@@ -225,10 +156,7 @@ public final class Surveyor {
               "an export of the directory (LDIF)"));
     }
     boolean dated = directory.taken() != Facts.NEVER;
-    LineCount counted =
-        directory.kind().isLdif()
-            ? LineCount.ofLdif(content)
-            : new LineCount(lines(content), Map.of());
+    LineCount counted = directory.kind().count(content);
     Instant at = dated ? Instant.ofEpochSecond(directory.taken()) : clock.instant();
     return new SurveyPart(
         directory.name(),
@@ -245,12 +173,8 @@ public final class Surveyor {
         List.of(),
         List.of(),
         counted.completeness(directory.name()),
-        "parts/" + directory.name() + ending(directory),
+        "parts/" + directory.name() + directory.kind().ending(),
         directory.schema().map(s -> "schema/" + directory.name() + ".ldif"));
-  }
-
-  private static String fileOf(String name) {
-    return "parts/" + name + ".ldif";
   }
 
   /** The workspace's own files: the settings, the applications and what they name. */

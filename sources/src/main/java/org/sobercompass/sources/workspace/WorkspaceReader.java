@@ -34,18 +34,12 @@ import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.SystemFormat;
 import org.sobercompass.sources.SystemFormats;
-import org.sobercompass.sources.database.RoleSource;
 import org.sobercompass.sources.delegation.AdminReader;
 import org.sobercompass.sources.delegation.CatalogueReader;
-import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.directory.DnForm;
-import org.sobercompass.sources.directory.LdifSource;
-import org.sobercompass.sources.local.AccountsSource;
-import org.sobercompass.sources.local.HostSource;
 import org.sobercompass.sources.rules.ExpectationReader;
 import org.sobercompass.sources.rules.FindingRulesReader;
 import org.sobercompass.sources.rules.WaiverReader;
-import org.sobercompass.sources.scim.ScimSource;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.survey.SurveyPart;
 import org.sobercompass.sources.text.Node;
@@ -81,9 +75,6 @@ final class WorkspaceReader {
           "samaccountname",
           "objectsid",
           "gidnumber");
-
-  private static final Set<String> LOCAL =
-      Set.of(DirectoryKind.ACCOUNTS.id(), DirectoryKind.HOST.id());
 
   private final Path root;
   private final Set<String> needs = new TreeSet<>();
@@ -159,7 +150,7 @@ final class WorkspaceReader {
     told.addAll(problems.list());
     List<TreeFile> trees =
         exports.stream()
-            .filter(export -> export.settings().kind().id().equals(DirectoryKind.AD.id()))
+            .filter(export -> export.settings().kind().hasLists())
             .map(
                 export ->
                     new TreeFile(
@@ -182,7 +173,7 @@ final class WorkspaceReader {
         readers,
         accepted,
         directories.stream()
-            .filter(directory -> LOCAL.contains(directory.kind().id()))
+            .filter(directory -> directory.kind().isLocal())
             .map(DirectorySettings::name)
             .collect(java.util.stream.Collectors.toSet()),
         waivers,
@@ -325,27 +316,10 @@ final class WorkspaceReader {
       export.withheld().stream()
           .filter(c -> WEIGHTY.contains(c.attribute()) || attributes.contains(c.attribute()))
           .forEach(c -> source.withheld(c.attribute(), c.withheld()));
-      read(export, source, reading);
+      export.settings().kind().read(export.source(zone), source, reading);
     }
     rules.add(builder);
     return builder;
-  }
-
-  private void read(Export export, FactsSource source, Problems reading) {
-    DirectoryKind kind = export.settings().kind();
-    if (kind.isLdif()) {
-      new LdifSource(export.shown(), kind, export.readSchema(reading), source, reading)
-          .read(export.path());
-    } else if (kind.id().equals(DirectoryKind.SCIM.id())) {
-      new ScimSource(export.shown(), source, reading).read(export.path());
-    } else if (kind.id().equals(DirectoryKind.HOST.id())) {
-      new HostSource(export.shown(), source, reading).read(export.path());
-    } else if (kind.id().equals(DirectoryKind.DATABASE.id())) {
-      new RoleSource(export.shown(), export.settings().accountsOf(), source, reading)
-          .read(export.path());
-    } else {
-      new AccountsSource(export.shown(), zone, source, reading).read(export.path());
-    }
   }
 
   /** The applications, each read on its own, with problems of its own; kept in the order named. */

@@ -16,7 +16,7 @@ import org.sobercompass.core.findings.Findings;
 import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.BadInputException;
-import org.sobercompass.sources.live.Secret;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.workspace.Surveyor;
 import org.sobercompass.sources.workspace.Workspace;
 

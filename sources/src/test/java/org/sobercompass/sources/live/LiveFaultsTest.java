@@ -36,6 +36,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.OutsideException;
+import org.sobercompass.sources.Secret;
 
 /** What can go wrong with a directory is told with its mend, and half is never taken for all. */
 class LiveFaultsTest {

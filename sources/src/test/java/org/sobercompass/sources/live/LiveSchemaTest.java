@@ -22,6 +22,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.problem.Completeness;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.workspace.Surveyor;
 import org.sobercompass.sources.workspace.Workspace;
 

@@ -15,6 +15,7 @@ import java.util.Optional;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.sobercompass.sources.Secret;
 
 /** What is proposed fits what is there, and says how much it brings in. */
 class ProbeTest {

@@ -27,8 +27,8 @@ import org.sobercompass.core.system.Climb;
 import org.sobercompass.core.system.Standing;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.sources.NameResolver;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.database.DatabaseDoor;
-import org.sobercompass.sources.live.Secret;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** A cluster with limits, expired roles, role creators, long chains and two databases. */

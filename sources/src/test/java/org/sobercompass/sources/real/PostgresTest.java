@@ -29,9 +29,9 @@ import org.sobercompass.core.system.Layer;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.sources.NameResolver;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.database.DatabaseDoor;
 import org.sobercompass.sources.live.CuttingProxy;
-import org.sobercompass.sources.live.Secret;
 import org.sobercompass.sources.workspace.Workspace;
 
 /**

@@ -40,8 +40,8 @@ import org.sobercompass.core.membership.MembershipProfile;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.membership.Visibility;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.directory.DnForm;
-import org.sobercompass.sources.live.Secret;
 import org.sobercompass.sources.workspace.Surveyor;
 import org.sobercompass.sources.workspace.Workspace;
 

@@ -32,8 +32,8 @@ import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.filter.FilterParser;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.membership.Visibility;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.directory.DnForm;
-import org.sobercompass.sources.live.Secret;
 import org.sobercompass.sources.workspace.Surveyor;
 import org.sobercompass.sources.workspace.Workspace;
 

@@ -24,11 +24,11 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Findings;
 import org.sobercompass.core.system.Verdict;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.live.AccessSettings;
 import org.sobercompass.sources.live.LdapSession;
 import org.sobercompass.sources.live.Probe;
 import org.sobercompass.sources.live.Proposal;
-import org.sobercompass.sources.live.Secret;
 import org.sobercompass.sources.workspace.Surveyor;
 import org.sobercompass.sources.workspace.Workspace;
 

@@ -29,7 +29,7 @@ import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.membership.Visibility;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.OutsideException;
-import org.sobercompass.sources.live.Secret;
+import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.workspace.Surveyor;
 import org.sobercompass.sources.workspace.Workspace;
 

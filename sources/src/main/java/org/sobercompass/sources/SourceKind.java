@@ -1,0 +1,76 @@
+package org.sobercompass.sources;
+
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.facts.FactsSource;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.text.Node;
+
+/**
+ * The registration of one kind of directory: how it is set up in the workspace, read, reached and
+ * kept in surveys. Found by {@link java.util.ServiceLoader}; a new kind is one of these in the room
+ * of its format, and a line in its services file. Thread-safe.
+ */
+public interface SourceKind {
+  /** The word after {@code kind:} in the workspace. */
+  String id();
+
+  /** The settings that directories of this kind have besides those of all. */
+  default Set<String> settings() {
+    return Set.of();
+  }
+
+  /** Whether an export may have a schema beside it. */
+  default boolean hasSchema() {
+    return false;
+  }
+
+  /** Whether every object has an access control list, which the export holds. */
+  default boolean hasLists() {
+    return false;
+  }
+
+  /** Whether its accounts are kept by one host or one application for itself. */
+  default boolean isLocal() {
+    return false;
+  }
+
+  /** The ending of the file of its entries in a survey. */
+  String ending();
+
+  /** Counts what a file holds, without looking at what it says. O(bytes). */
+  default LineCount count(Path file) {
+    return LineCount.ofLines(file);
+  }
+
+  /** Reads a file of entries; what is wrong goes to the problems. */
+  void read(Entries entries, FactsSource into, Problems problems);
+
+  /** How to reach it, by its settings; empty, with a problem told, when they cannot be used. */
+  default Optional<LiveSource> live(String name, Node node, Path root) {
+    node.wrong("accounts of a file have no address", "file: and a CSV file");
+    return Optional.empty();
+  }
+
+  /**
+   * A file of entries.
+   *
+   * @param path where it stands
+   * @param shown how the user knows that place
+   * @param schema the directory's schema (LDIF), where it is known
+   * @param schemaShown how the user knows that place
+   * @param login the attribute people sign in by, where the workspace says so
+   * @param accountsOf the directory whose accounts sign in by these names
+   * @param zone in which dates are whole days
+   */
+  record Entries(
+      Path path,
+      String shown,
+      Optional<Path> schema,
+      String schemaShown,
+      Optional<String> login,
+      Optional<String> accountsOf,
+      ZoneId zone) {}
+}

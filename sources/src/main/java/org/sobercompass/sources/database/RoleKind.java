@@ -1,0 +1,29 @@
+package org.sobercompass.sources.database;
+
+import java.util.Set;
+import org.sobercompass.core.facts.FactsSource;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.SourceKind;
+
+/** Roles of a database, from what was collected of it. */
+public final class RoleKind implements SourceKind {
+  @Override
+  public String id() {
+    return "postgresql";
+  }
+
+  @Override
+  public Set<String> settings() {
+    return Set.of("accounts-of");
+  }
+
+  @Override
+  public String ending() {
+    return ".csv";
+  }
+
+  @Override
+  public void read(Entries entries, FactsSource into, Problems problems) {
+    new RoleSource(entries.shown(), entries.accountsOf(), into, problems).read(entries.path());
+  }
+}
