@@ -34,10 +34,10 @@ import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.SubjectRow;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.delegation.CatalogueReader;
 
@@ -117,9 +117,9 @@ public final class DelegationYardstick {
 
   /** All findings, and the least removals with their effects for the first of each kind. */
   private void findings(AccessModel model, Powers powers) {
-    Judged plain = Judged.of(model, List.of());
-    Judged judged =
-        new Judged(
+    Assessment plain = Assessment.of(model, List.of());
+    Assessment assessment =
+        new Assessment(
             model,
             plain.rules(),
             plain.persons(),
@@ -128,14 +128,14 @@ public final class DelegationYardstick {
             plain.readers(),
             plain.accepted());
     long begin = System.nanoTime();
-    List<Finding> all = Findings.of(judged);
+    List<Finding> all = Findings.of(assessment);
     Map<FindingKind, Finding> first = new EnumMap<>(FindingKind.class);
     all.forEach(finding -> first.putIfAbsent(finding.kind(), finding));
     told("all findings: " + all.size() + " of " + first.size() + " kinds", begin);
     first.forEach(
         (kind, finding) -> {
           long since = System.nanoTime();
-          Advice advice = Advice.of(judged, finding);
+          Advice advice = Advice.of(assessment, finding);
           if (!advice.changes().isEmpty()) {
             int acts = advice.acts().ends().size();
             told("  least removals, " + kind.id() + ": " + acts + " acts end", since);

@@ -14,8 +14,8 @@ import java.util.Locale;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.findings.SeparationRule;
 import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.system.Grant;
@@ -28,8 +28,8 @@ final class SqlEngine {
   private SqlEngine() {}
 
   /** Counts and prints; says so when the engine is not there, or gives another answer. */
-  static void count(Judged judged, PlainArrays.Counts expected) {
-    AccessModel model = judged.model();
+  static void count(Assessment assessment, PlainArrays.Counts expected) {
+    AccessModel model = assessment.model();
     try {
       Class.forName("org.duckdb.DuckDBDriver");
     } catch (ClassNotFoundException e) {
@@ -38,7 +38,7 @@ final class SqlEngine {
     }
     try {
       Path folder = Files.createTempDirectory("sober-sql");
-      export(judged, folder);
+      export(assessment, folder);
       try (Connection db = DriverManager.getConnection("jdbc:duckdb:");
           Statement sql = db.createStatement()) {
         load(sql, folder);
@@ -54,7 +54,8 @@ final class SqlEngine {
             one(
                 sql,
                 "select 1",
-                "select count(*) from (select distinct h.a, g.s, p.r from (select a, s from reach union all select distinct m, m from edge where m < "
+                "select count(*) from (select distinct h.a, g.s, p.r from (select a, s from reach"
+                    + " union all select distinct m, m from edge where m < "
                     + model.facts().accounts()
                     + ") h join given g on g.t = h.s join gives p on p.s = g.s and p.ro = g.ro)");
         System.out.printf(
@@ -71,7 +72,7 @@ final class SqlEngine {
                 + (pairs == expected.pairs() && permissions == expected.permissions()
                     ? ", the same"
                     : ", NOT the same"));
-        separation(sql, judged);
+        separation(sql, assessment);
       }
     } catch (SQLException | IOException e) {
       System.out.println("SQL engine: failed: " + e.getMessage());
@@ -79,25 +80,25 @@ final class SqlEngine {
   }
 
   /** The rules of the workspace, of sides of one permission each, per account and anywhere. */
-  private static void separation(Statement sql, Judged judged) throws SQLException {
+  private static void separation(Statement sql, Assessment assessment) throws SQLException {
     long begin = System.nanoTime();
     long conflicts =
         one(
             sql,
             "create table held as select distinct h.a, g.s, p.r from (select a, s from reach"
                 + " union all select distinct m, m from edge where m < "
-                + judged.model().facts().accounts()
+                + assessment.model().facts().accounts()
                 + ") h join given g on g.t = h.s join gives p on p.s = g.s and p.ro = g.ro"
                 + " join (select distinct s, r from side) w on w.s = p.s and w.r = p.r",
             "select count(*) from (select i.ru, h.a from held h join side i on i.s = h.s and"
                 + " i.r = h.r group by i.ru, h.a, i.n having count(distinct i.si) >= i.n)");
     double seconds = (System.nanoTime() - begin) / 1e9;
     begin = System.nanoTime();
-    int ours = Findings.conflicts(judged).values().stream().mapToInt(Integer::intValue).sum();
+    int ours = Findings.conflicts(assessment).values().stream().mapToInt(Integer::intValue).sum();
     System.out.printf(
         Locale.ROOT,
-        "%-58s once %7.1f s, memberships reached before; ours from the start %.1f s%n  %d conflicts,"
-            + " %s%n",
+        "%-58s once %7.1f s, memberships reached before; ours from the start %.1f s%n  %d"
+            + " conflicts, %s%n",
         "SQL engine, separation of duties",
         seconds,
         (System.nanoTime() - begin) / 1e9,
@@ -127,14 +128,14 @@ final class SqlEngine {
     }
   }
 
-  private static void export(Judged judged, Path folder) throws IOException {
-    AccessModel model = judged.model();
+  private static void export(Assessment assessment, Path folder) throws IOException {
+    AccessModel model = assessment.model();
     Facts facts = model.facts();
     try (BufferedWriter edge = Files.newBufferedWriter(folder.resolve("edge.csv"));
         BufferedWriter given = Files.newBufferedWriter(folder.resolve("given.csv"));
         BufferedWriter gives = Files.newBufferedWriter(folder.resolve("gives.csv"));
         BufferedWriter side = Files.newBufferedWriter(folder.resolve("side.csv"))) {
-      sides(judged, side);
+      sides(assessment, side);
       for (int s = 0; s < facts.subjects(); s++) {
         for (int i = facts.arrays().up().start(s); i < facts.arrays().up().end(s); i++) {
           edge.write(s + "," + facts.arrays().up().at(i) + "\n");
@@ -155,13 +156,13 @@ final class SqlEngine {
     }
   }
 
-  private static void sides(Judged judged, BufferedWriter out) throws IOException {
-    List<SeparationRule> rules = judged.rules().separation();
+  private static void sides(Assessment assessment, BufferedWriter out) throws IOException {
+    List<SeparationRule> rules = assessment.rules().separation();
     for (int rule = 0; rule < rules.size(); rule++) {
       for (int side = 0; side < rules.get(rule).sides().size(); side++) {
         for (Side item : rules.get(rule).sides().get(side)) {
           Side.Permission permission = (Side.Permission) item;
-          int system = judged.model().system(permission.system()).orElseThrow().number();
+          int system = assessment.model().system(permission.system()).orElseThrow().number();
           int least = rules.get(rule).atLeast();
           out.write(
               rule + "," + side + "," + least + "," + system + "," + permission.right() + "\n");

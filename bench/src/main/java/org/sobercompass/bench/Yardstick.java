@@ -29,9 +29,9 @@ import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.FindingRules;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.findings.SeparationRule;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Limits;
@@ -113,7 +113,7 @@ public final class Yardstick {
       int part = Math.max(1, model.facts().accounts() / 50);
       timed("naive script, 1 account of 50", 1, () -> NaiveScript.count(model, part));
       SqlEngine.count(
-          workspace.judged(model),
+          workspace.assessment(model),
           timed(
               "(for comparison with the SQL engine) plain arrays again",
               1,
@@ -202,27 +202,28 @@ public final class Yardstick {
   }
 
   private void findings(Workspace workspace) {
-    Judged judged = workspace.judged(workspace.model());
-    separation(judged);
-    timed("all findings with their evidence", tries, () -> Findings.of(judged));
+    Assessment assessment = workspace.assessment(workspace.model());
+    separation(assessment);
+    timed("all findings with their evidence", tries, () -> Findings.of(assessment));
   }
 
   /** The rules of the workspace near and far, per account and per person, beside a sweep. */
-  private static void separation(Judged judged) {
+  private static void separation(Assessment assessment) {
     for (SeparationRule.Where where : SeparationRule.Where.values()) {
       for (boolean perPerson : new boolean[] {false, true}) {
         List<SeparationRule> rules =
-            judged.rules().separation().stream().map(r -> r.held(where, perPerson)).toList();
-        Judged asked =
-            new Judged(
-                judged.model(),
+            assessment.rules().separation().stream().map(r -> r.held(where, perPerson)).toList();
+        Assessment asked =
+            new Assessment(
+                assessment.model(),
                 FindingRules.of(rules),
-                judged.persons(),
-                judged.powers(),
-                judged.owned(),
-                judged.readers(),
-                judged.accepted());
-        timed("(beside it) swept and counted by the deciders", 3, () -> sweep(judged.model(), 2));
+                assessment.persons(),
+                assessment.powers(),
+                assessment.owned(),
+                assessment.readers(),
+                assessment.accepted());
+        timed(
+            "(beside it) swept and counted by the deciders", 3, () -> sweep(assessment.model(), 2));
         Map<String, Integer> counts =
             timed(
                 "separation of duties "

@@ -15,13 +15,13 @@ import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.DsNames;
-import org.sobercompass.core.delegation.Need;
+import org.sobercompass.core.delegation.Requirement;
 import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.problem.Spelling;
-import org.sobercompass.report.answers.Ask;
+import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.report.answers.DelegationAnswers;
 import org.sobercompass.report.answers.PowerAnswers;
 import org.sobercompass.report.answers.ScopeAnswers;
@@ -35,7 +35,7 @@ import org.sobercompass.sources.workspace.Workspace;
 final class Administering {
   private final Inputs inputs;
   private final Powers powers;
-  private final Ask ask;
+  private final AnswerContext ask;
   private final DelegationAnswers delegations;
 
   /**
@@ -50,7 +50,9 @@ final class Administering {
     List<Problem> problems = new ArrayList<>(inputs.workspace().problems());
     problems.addAll(told.list());
     powers = new Powers(inputs.model(), inputs.workspace().administration(), trees);
-    ask = new Ask(inputs.model(), inputs.workspace().zone(), List.copyOf(problems), powers.gaps());
+    ask =
+        new AnswerContext(
+            inputs.model(), inputs.workspace().zone(), List.copyOf(problems), powers.gaps());
     Map<String, DirectoryTree> before = new HashMap<>();
     if (accepted != null) {
       Workspace.ofSurvey(accepted, Set.of())
@@ -61,7 +63,7 @@ final class Administering {
   }
 
   /** What every answer about delegated administration is given with. */
-  Ask ask() {
+  AnswerContext ask() {
     return ask;
   }
 
@@ -87,7 +89,7 @@ final class Administering {
 
   /** An admin action of the catalogue, or a single right like {@code write=telephoneNumber}. */
   AdminAction action(String id) {
-    Optional<Need> single = CatalogueReader.single(id);
+    Optional<Requirement> single = CatalogueReader.single(id);
     if (single.isPresent()) {
       known(id, single.get());
       return new AdminAction(id, id.replace('=', ' '), List.of(), single.get(), 0);
@@ -107,16 +109,16 @@ final class Administering {
   }
 
   /** Whether the directories know what a single right names; a misspelt one is told. */
-  private void known(String text, Need need) {
+  private void known(String text, Requirement need) {
     List<DsNames> all = powers.tokens().trees().stream().map(DirectoryTree::names).toList();
-    boolean right = need instanceof Need.Control;
-    boolean attribute = need instanceof Need.Attribute;
+    boolean right = need instanceof Requirement.Control;
+    boolean attribute = need instanceof Requirement.Attribute;
     String name =
-        need instanceof Need.Control c
+        need instanceof Requirement.Control c
             ? c.name()
-            : need instanceof Need.Attribute a
+            : need instanceof Requirement.Attribute a
                 ? a.name()
-                : need instanceof Need.Child child ? child.objectClass() : "";
+                : need instanceof Requirement.Child child ? child.objectClass() : "";
     boolean found =
         name.isEmpty()
             || all.stream()

@@ -22,8 +22,8 @@ import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.readiness.MappingCheck;
 import org.sobercompass.core.readiness.ReadinessCheck;
 import org.sobercompass.core.readiness.SightFill;
-import org.sobercompass.report.answers.Ask;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.answers.AnswerContext;
+import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.workspace.SchemaCheck;
 import org.sobercompass.sources.workspace.SourceCheck;
@@ -78,14 +78,14 @@ final class CheckCommand implements Callable<Integer> {
             c ->
                 Problem.warning(
                     Place.of(c.source()),
-                    Ask.count(c.withheld(), "entry does", "entries do")
+                    AnswerContext.count(c.withheld(), "entry does", "entries do")
                         + " not show "
                         + c.attribute()
                         + ", which their class requires",
                     "a reading account that may see it; what hangs on it is undecided until then"))
         .forEach(problems::add);
-    Sheet.Builder sheet =
-        new Ask(inputs.model(), workspace.zone(), List.of())
+    AnswerTable.Builder sheet =
+        new AnswerContext(inputs.model(), workspace.zone(), List.of())
             .begin("problems/1", "severity", "place", "what", "expected", "nearest");
     problems.forEach(problem -> row(problem, sheet));
     facts(workspace, sheet);
@@ -111,7 +111,7 @@ final class CheckCommand implements Callable<Integer> {
             : (sources.unreachable()
                     ? "A directory cannot be reached; the workspace can be read; "
                     : "The workspace can be read; ")
-                + Ask.count(problems.size(), "thing needs", "things need")
+                + AnswerContext.count(problems.size(), "thing needs", "things need")
                 + " a look.");
     inputs.print(sheet.build());
     return sources.unreachable() ? Exit.SOURCE : problems.isEmpty() ? Exit.OK : Exit.NO;
@@ -152,7 +152,7 @@ final class CheckCommand implements Callable<Integer> {
     }
   }
 
-  private static void row(Problem problem, Sheet.Builder sheet) {
+  private static void row(Problem problem, AnswerTable.Builder sheet) {
     sheet.row(
         problem.severity().name().toLowerCase(Locale.ROOT),
         problem.place().toString(),
@@ -161,7 +161,7 @@ final class CheckCommand implements Callable<Integer> {
         problem.nearest());
   }
 
-  private static void facts(Workspace workspace, Sheet.Builder sheet) {
+  private static void facts(Workspace workspace, AnswerTable.Builder sheet) {
     Facts facts = workspace.facts();
     int grants = workspace.systems().stream().mapToInt(s -> s.grants(s.usualBasis()).size()).sum();
     sheet
@@ -186,9 +186,9 @@ final class CheckCommand implements Callable<Integer> {
     }
     MappingCheck.Seen seen = mapping.seen(view);
     return "; it sees "
-        + Ask.count(seen.accounts(), "account", "accounts")
+        + AnswerContext.count(seen.accounts(), "account", "accounts")
         + " and "
-        + Ask.count(seen.groups(), "group", "groups")
+        + AnswerContext.count(seen.groups(), "group", "groups")
         + (seen.undecided() > 0 ? ", of " + seen.undecided() + " more it is not known." : ".");
   }
 
@@ -215,7 +215,7 @@ final class CheckCommand implements Callable<Integer> {
     summary.failures().forEach((condition, n) -> why.add(n + " " + condition.failing()));
     return summary.ready()
         + " of "
-        + Ask.count(summary.given(), "account", "accounts")
+        + AnswerContext.count(summary.given(), "account", "accounts")
         + " that are given something can use it"
         + (why.isEmpty() ? "" : " (" + String.join(", ", why) + ")");
   }

@@ -105,7 +105,7 @@ final class CollectCommand implements Callable<Integer> {
                   Optional.ofNullable(authority)))
           .forEach(Objects.requireNonNull(spec).commandLine().getOut()::println);
     } catch (Collecting.Mistyped e) {
-      throw new UsageException(e.getMessage());
+      throw new UsageException(e.words());
     }
     return Exit.OK;
   }

@@ -13,9 +13,9 @@ import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.Delegation;
 import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.Holder;
 import org.sobercompass.core.delegation.Origin;
 import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.delegation.TrusteeKind;
 import org.sobercompass.report.answers.DelegationAnswers;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -54,7 +54,7 @@ final class DelegationsCommand implements Callable<Integer> {
       names = "--to",
       paramLabel = "KIND",
       description = "only to: person, group, broad, nobody, system")
-  private @Nullable Holder to;
+  private @Nullable TrusteeKind to;
 
   @Option(names = "--action", paramLabel = "ACTION", description = "only what makes it possible")
   private @Nullable String action;
@@ -109,7 +109,7 @@ final class DelegationsCommand implements Callable<Integer> {
   private Predicate<Delegation> also(Administering all) {
     Predicate<Delegation> also = d -> true;
     if (to != null) {
-      Holder kind = to;
+      TrusteeKind kind = to;
       also = also.and(d -> all.delegations().kind(d.trustee()) == kind);
     }
     if (action != null) {

@@ -2,7 +2,7 @@ package org.sobercompass.cli;
 
 import java.util.concurrent.Callable;
 import org.sobercompass.report.answers.RightAnswers;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
@@ -26,7 +26,7 @@ final class DriftCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    Sheet sheet = new RightAnswers(inputs.ask()).drift(inputs.applications(application));
+    AnswerTable sheet = new RightAnswers(inputs.ask()).drift(inputs.applications(application));
     inputs.print(sheet);
     return sheet.rows().isEmpty() ? Exit.OK : Exit.NO;
   }

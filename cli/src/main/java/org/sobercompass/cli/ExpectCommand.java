@@ -31,7 +31,7 @@ final class ExpectCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     List<Expectation> all = inputs.workspace().expectations();
-    Expectations checker = new Expectations(inputs.judged());
+    Expectations checker = new Expectations(inputs.assessment());
     Problems problems = new Problems();
     checker.contradictions(all, problems);
     problems.throwIfErrors();

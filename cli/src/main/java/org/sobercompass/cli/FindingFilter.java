@@ -7,10 +7,10 @@ import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Concerned;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
-import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.problem.Spelling;
@@ -43,10 +43,10 @@ final class FindingFilter {
       description = "of applications, scopes and groups that somebody answers for")
   private @Nullable String owner;
 
-  List<Finding> of(List<Finding> findings, Inputs inputs, Judged judged) {
+  List<Finding> of(List<Finding> findings, Inputs inputs, Assessment assessment) {
     List<FindingKind> asked = kinds.stream().map(FindingFilter::kind).toList();
     String app = application == null ? "" : inputs.names().application(application).id();
-    Concerned concerned = new Concerned(judged);
+    Concerned concerned = new Concerned(assessment);
     List<String> keys = about == null ? List.of() : keys(inputs, about);
     List<String> owners = owner == null ? List.of() : keys(inputs, owner);
     return findings.stream()
@@ -54,7 +54,7 @@ final class FindingFilter {
         .filter(f -> asked.isEmpty() || asked.contains(f.kind()))
         .filter(f -> app.isEmpty() || concerned.systems(f).contains(app))
         .filter(f -> about == null || concerns(f, keys))
-        .filter(f -> owner == null || isOwned(f, judged, owners))
+        .filter(f -> owner == null || isOwned(f, assessment, owners))
         .toList();
   }
 
@@ -76,31 +76,31 @@ final class FindingFilter {
     return found.stream().map(subject -> facts.key(subject).text()).toList();
   }
 
-  private static boolean isOwned(Finding finding, Judged judged, List<String> owners) {
-    Facts facts = judged.model().facts();
+  private static boolean isOwned(Finding finding, Assessment assessment, List<String> owners) {
+    Facts facts = assessment.model().facts();
     String app =
         finding.cause().kind() == KeyKind.APPLICATION ? finding.cause().id() : finding.system();
-    Integer ofApplication = judged.owned().applications().get(app);
+    Integer ofApplication = assessment.owned().applications().get(app);
     // An assignment of an admin role ends with its scope.
     String id = finding.cause().id();
     boolean ofRole = finding.cause().source().equals("admin");
     Integer ofScope =
         finding.cause().source().equals("scope") || ofRole
-            ? judged.owned().scopes().get(ofRole ? id.substring(id.lastIndexOf('/') + 1) : id)
+            ? assessment.owned().scopes().get(ofRole ? id.substring(id.lastIndexOf('/') + 1) : id)
             : null;
     for (Integer by : Arrays.asList(ofApplication, ofScope)) {
       if (by != null && owners.contains(facts.key(by).text())) {
         return true;
       }
     }
-    return finding.cause().kind() == KeyKind.GROUP && isOwnedGroup(finding, judged, owners);
+    return finding.cause().kind() == KeyKind.GROUP && isOwnedGroup(finding, assessment, owners);
   }
 
-  private static boolean isOwnedGroup(Finding finding, Judged judged, List<String> owners) {
-    Facts facts = judged.model().facts();
+  private static boolean isOwnedGroup(Finding finding, Assessment assessment, List<String> owners) {
+    Facts facts = assessment.model().facts();
     String key = finding.cause().text();
     for (int group : facts.names().find(SubjectKind.GROUP, key, key)) {
-      for (String attribute : judged.rules().ownerAttributes()) {
+      for (String attribute : assessment.rules().ownerAttributes()) {
         for (String dn : facts.values(group, attribute)) {
           for (int by : NameResolver.find(facts, SubjectKind.ACCOUNT, dn)) {
             if (owners.contains(facts.key(by).text())) {

@@ -27,7 +27,7 @@ final class FindingHistory {
   private static Instant keys(Workspace workspace, Set<String> keys) {
     Instant at = workspace.usualTime();
     for (Finding finding :
-        Findings.of(workspace.judged(workspace.model(at, java.util.Optional.empty())))) {
+        Findings.of(workspace.assessment(workspace.model(at, java.util.Optional.empty())))) {
       keys.add(finding.key().text());
     }
     return at;

@@ -9,15 +9,15 @@ import java.util.Set;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
-import org.sobercompass.core.findings.Sorted;
+import org.sobercompass.core.findings.Triage;
 import org.sobercompass.core.problem.Gap;
 import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.answers.FindingDetail;
+import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.report.data.Prose;
-import org.sobercompass.report.data.Sheet;
 import org.sobercompass.report.pipeline.Check;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -58,9 +58,9 @@ final class FindingsCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    Judged judged = inputs.judged();
-    List<Finding> all = Findings.of(judged);
-    List<Finding> asked = filter.of(all, inputs, judged);
+    Assessment assessment = inputs.assessment();
+    List<Finding> all = Findings.of(assessment);
+    List<Finding> asked = filter.of(all, inputs, assessment);
     Set<String> gone = new HashSet<>();
     if (since != null) {
       Set<String> before = FindingHistory.keys(since);
@@ -68,28 +68,28 @@ final class FindingsCommand implements Callable<Integer> {
       gone.removeAll(FindingAnswers.keys(all));
       asked = asked.stream().filter(f -> !before.contains(f.key().text())).toList();
     }
-    Sorted sorted =
-        Sorted.of(asked, inputs.workspace().waivers(), inputs.model().asOf().getEpochSecond());
+    Triage sorted =
+        Triage.of(asked, inputs.workspace().waivers(), inputs.model().asOf().getEpochSecond());
     if (asked.size() < all.size()) {
-      Sorted whole =
-          Sorted.of(all, inputs.workspace().waivers(), inputs.model().asOf().getEpochSecond());
-      sorted = new Sorted(sorted.open(), sorted.waived(), whole.told());
+      Triage whole =
+          Triage.of(all, inputs.workspace().waivers(), inputs.model().asOf().getEpochSecond());
+      sorted = new Triage(sorted.open(), sorted.waived(), whole.told());
     }
     if (detail != 0) {
-      detail(sorted, judged);
+      detail(sorted, assessment);
     } else {
-      list(sorted, judged, gone);
+      list(sorted, assessment, gone);
     }
     pipeline.write("findings", Check.of(sorted), inputs);
-    boolean whole = judged.gaps().stream().noneMatch(Gap::isMendable);
+    boolean whole = assessment.gaps().stream().noneMatch(Gap::isMendable);
     return !sorted.open().isEmpty() ? Exit.NO : whole ? Exit.OK : Exit.UNDECIDED;
   }
 
-  private void list(Sorted sorted, Judged judged, Set<String> gone) {
+  private void list(Triage sorted, Assessment assessment, Set<String> gone) {
     FindingAnswers answers = new FindingAnswers(inputs.ask());
     Map<String, List<String>> dates = seen ? history(sorted) : Map.of();
-    Sheet sheet =
-        inputs.isTable() ? answers.brief(sorted, dates) : answers.full(sorted, judged, dates);
+    AnswerTable sheet =
+        inputs.isTable() ? answers.brief(sorted, dates) : answers.full(sorted, assessment, dates);
     if (since != null) {
       sheet =
           sheet.withNote(
@@ -104,7 +104,7 @@ final class FindingsCommand implements Callable<Integer> {
     inputs.print(sheet);
   }
 
-  private Map<String, List<String>> history(Sorted sorted) {
+  private Map<String, List<String>> history(Triage sorted) {
     return FindingHistory.of(
         inputs.root,
         both(sorted),
@@ -112,28 +112,28 @@ final class FindingsCommand implements Callable<Integer> {
         at -> at.atZone(inputs.workspace().zone()).toLocalDate().toString());
   }
 
-  private static List<Finding> both(Sorted sorted) {
+  private static List<Finding> both(Triage sorted) {
     List<Finding> all = new java.util.ArrayList<>(sorted.open());
     sorted.waived().forEach(waived -> all.add(waived.finding()));
     return all;
   }
 
-  private void detail(Sorted sorted, Judged judged) {
+  private void detail(Triage sorted, Assessment assessment) {
     List<Finding> all = both(sorted);
     if (detail < 0 || detail > all.size()) {
       throw new UsageException(
           "--detail " + detail + ": there are " + all.size() + " findings in this list");
     }
     Finding finding = all.get(detail - 1);
-    Optional<Sorted.Waived> waived =
+    Optional<Triage.Waived> waived =
         sorted.waived().stream().filter(w -> w.finding() == finding).findFirst();
     if (!inputs.isTable()) {
-      Sorted one =
-          new Sorted(
+      Triage one =
+          new Triage(
               waived.isPresent() ? List.of() : List.of(finding),
               waived.map(List::of).orElse(List.of()),
               List.of());
-      inputs.print(new FindingAnswers(inputs.ask()).full(one, judged, Map.of()));
+      inputs.print(new FindingAnswers(inputs.ask()).full(one, assessment, Map.of()));
       return;
     }
     List<String> days =
@@ -142,7 +142,7 @@ final class FindingsCommand implements Callable<Integer> {
             : history(sorted).getOrDefault(finding.key().text(), List.of());
     String when = days.isEmpty() ? "" : "seen from " + days.get(0) + " to " + days.get(1);
     FindingDetail words =
-        new FindingDetail(inputs.ask(), judged, finding, Advice.of(judged, finding));
+        new FindingDetail(inputs.ask(), assessment, finding, Advice.of(assessment, finding));
     inputs.out().print(words.text(when, waived, new Prose(Terminal.width(), Terminal.colour())));
   }
 }

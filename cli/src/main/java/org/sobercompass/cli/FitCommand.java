@@ -3,7 +3,7 @@ package org.sobercompass.cli;
 import java.util.List;
 import java.util.concurrent.Callable;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.RoleFit;
 import org.sobercompass.report.answers.FitAnswers;
 import picocli.CommandLine.Command;
@@ -31,9 +31,9 @@ final class FitCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     List<SystemView> views = inputs.applications(application);
-    Judged judged = inputs.judged();
-    List<String> used = List.copyOf(judged.rules().usage().records().keySet());
-    inputs.print(new FitAnswers(inputs.ask()).sheet(views, new RoleFit(judged), used));
+    Assessment assessment = inputs.assessment();
+    List<String> used = List.copyOf(assessment.rules().usage().records().keySet());
+    inputs.print(new FitAnswers(inputs.ask()).sheet(views, new RoleFit(assessment), used));
     return Exit.OK;
   }
 }

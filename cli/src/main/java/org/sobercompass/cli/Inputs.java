@@ -11,15 +11,15 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.problem.Gap;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Basis;
-import org.sobercompass.report.answers.Ask;
+import org.sobercompass.report.answers.AnswerContext;
+import org.sobercompass.report.data.AnswerTable;
+import org.sobercompass.report.data.AnswerTableWriter;
 import org.sobercompass.report.data.Format;
-import org.sobercompass.report.data.Sheet;
-import org.sobercompass.report.data.SheetWriter;
 import org.sobercompass.sources.text.Moments;
 import org.sobercompass.sources.workspace.Workspace;
 import picocli.CommandLine.Model.CommandSpec;
@@ -104,18 +104,18 @@ class Inputs {
   }
 
   /** What findings are made of; lists of directories that cannot be read are told with answers. */
-  Judged judged() {
+  Assessment assessment() {
     Problems told = new Problems();
-    Judged judged = workspace().judged(model(), told);
+    Assessment assessment = workspace().assessment(model(), told);
     unread = told.list();
-    gaps = judged.gaps();
-    return judged;
+    gaps = assessment.gaps();
+    return assessment;
   }
 
-  Ask ask() {
+  AnswerContext ask() {
     List<Problem> all = new ArrayList<>(workspace().problems());
     all.addAll(unread);
-    return new Ask(model(), workspace().zone(), List.copyOf(all), gaps);
+    return new AnswerContext(model(), workspace().zone(), List.copyOf(all), gaps);
   }
 
   /** One application by its id, or all when none is named. */
@@ -140,12 +140,12 @@ class Inputs {
   }
 
   /** Prints an answer whose keys are left out in a terminal. */
-  void printBrief(Sheet sheet) {
+  void printBrief(AnswerTable sheet) {
     print(isTable() ? sheet.without("key") : sheet);
   }
 
   /** Prints an answer in the format asked for. */
-  void print(Sheet sheet) {
-    SheetWriter.write(sheet, format, Terminal.width(), Terminal.colour(), out());
+  void print(AnswerTable sheet) {
+    AnswerTableWriter.write(sheet, format, Terminal.width(), Terminal.colour(), out());
   }
 }

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.report.answers.ListAnswers;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 
 /** Views of resources with access control lists, for {@code sober show}. */
 final class ListViews {
@@ -45,7 +45,7 @@ final class ListViews {
     ListAnswers answers = new ListAnswers(inputs.ask());
     switch (kind.toLowerCase(Locale.ROOT)) {
       case "tree" -> {
-        Sheet tree = answers.tree(view, at, inputs.isTable() ? DEPTH : Integer.MAX_VALUE);
+        AnswerTable tree = answers.tree(view, at, inputs.isTable() ? DEPTH : Integer.MAX_VALUE);
         inputs.print(inputs.isTable() ? tree.without("says") : tree);
       }
       case "list" -> inputs.print(answers.list(view, at));
@@ -58,7 +58,7 @@ final class ListViews {
   }
 
   /** People read names; programs read keys. */
-  private void brief(Sheet sheet) {
+  private void brief(AnswerTable sheet) {
     inputs.print(inputs.isTable() ? sheet.without("account") : sheet);
   }
 }

@@ -8,10 +8,10 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import org.sobercompass.core.problem.Gap;
-import org.sobercompass.report.answers.Ask;
+import org.sobercompass.report.answers.AnswerContext;
+import org.sobercompass.report.data.AnswerTable;
+import org.sobercompass.report.data.AnswerTableWriter;
 import org.sobercompass.report.data.Format;
-import org.sobercompass.report.data.Sheet;
-import org.sobercompass.report.data.SheetWriter;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.live.LdapAccess;
@@ -81,8 +81,8 @@ final class ProbeCommand implements Callable<Integer> {
       proposal = new Probe(session).propose();
     }
     PrintWriter out = spec.commandLine().getOut();
-    Sheet sheet = sheet(proposal);
-    SheetWriter.write(
+    AnswerTable sheet = sheet(proposal);
+    AnswerTableWriter.write(
         format == Format.table ? brief(sheet) : sheet,
         format,
         Terminal.width(),
@@ -107,20 +107,21 @@ final class ProbeCommand implements Callable<Integer> {
     return proposal.accounts().accounts() > 0 ? Exit.OK : Exit.NO;
   }
 
-  private Sheet sheet(Proposal p) {
+  private AnswerTable sheet(Proposal p) {
     Proposal.Counts counts = p.accounts();
-    Sheet.Builder sheet =
-        Sheet.of("probe/1", "setting", "value", "entries", "of", "unique", "example", "else")
+    AnswerTable.Builder sheet =
+        AnswerTable.of("probe/1", "setting", "value", "entries", "of", "unique", "example", "else")
             .heading(
                 p.access().address()
                     + " is a directory of the kind "
                     + p.kind()
                     + ": "
-                    + Ask.count(counts.accounts(), "account", "accounts")
+                    + AnswerContext.count(counts.accounts(), "account", "accounts")
                     + ", "
-                    + Ask.count(counts.groups(), "group", "groups")
+                    + AnswerContext.count(counts.groups(), "group", "groups")
                     + ", "
-                    + Ask.count(counts.units(), "organizational unit", "organizational units")
+                    + AnswerContext.count(
+                        counts.units(), "organizational unit", "organizational units")
                     + ".")
             .fact("as", p.identity())
             .fact("connection", p.access().tls().words())
@@ -175,9 +176,10 @@ final class ProbeCommand implements Callable<Integer> {
   }
 
   /** The same for a terminal: what else would do is left to the other formats. */
-  private static Sheet brief(Sheet full) {
-    Sheet.Builder sheet =
-        Sheet.of("probe-brief/1", "setting", "value", "fits", "as in").heading(full.heading());
+  private static AnswerTable brief(AnswerTable full) {
+    AnswerTable.Builder sheet =
+        AnswerTable.of("probe-brief/1", "setting", "value", "fits", "as in")
+            .heading(full.heading());
     full.facts().forEach(sheet::fact);
     for (List<Object> row : full.rows()) {
       sheet.row(row.get(0), row.get(1), row.get(2) + " of " + row.get(3), row.get(5));
@@ -186,11 +188,12 @@ final class ProbeCommand implements Callable<Integer> {
     return sheet.build();
   }
 
-  private static void notes(Proposal p, Sheet.Builder sheet) {
+  private static void notes(Proposal p, AnswerTable.Builder sheet) {
     if (p.accounts().accounts() == 0) {
       sheet.note(
           p.identity()
-              + " sees no account: is it allowed to read them? Ask with --bind, or other --base.");
+              + " sees no account: is it allowed to read them? AnswerContext with --bind, or other"
+              + " --base.");
     }
     if (p.hidden() > 0) {
       sheet.note(
@@ -198,7 +201,7 @@ final class ProbeCommand implements Callable<Integer> {
               + " may not see the members of "
               + p.hidden()
               + " of "
-              + Ask.count(p.accounts().groups(), "group", "groups")
+              + AnswerContext.count(p.accounts().groups(), "group", "groups")
               + ": what hangs on them will be undecided. Read as somebody who may.");
     }
     if (!p.kind().equals(DirectoryKind.AD.id())) {

@@ -7,9 +7,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.concurrent.Callable;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
-import org.sobercompass.core.findings.Sorted;
+import org.sobercompass.core.findings.Triage;
 import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.page.Page;
 import picocli.CommandLine.Command;
@@ -30,13 +30,13 @@ final class ReportCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    Judged judged = inputs.judged();
-    Sorted sorted =
-        Sorted.of(
-            Findings.of(judged),
+    Assessment assessment = inputs.assessment();
+    Triage sorted =
+        Triage.of(
+            Findings.of(assessment),
             inputs.workspace().waivers(),
             inputs.model().asOf().getEpochSecond());
-    String html = new Page(inputs.ask(), sorted, judged).html();
+    String html = new Page(inputs.ask(), sorted, assessment).html();
     try {
       Path beside = file.resolveSibling(file.getFileName() + ".part");
       Files.writeString(beside, html, StandardCharsets.UTF_8);

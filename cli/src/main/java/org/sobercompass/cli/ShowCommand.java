@@ -20,7 +20,7 @@ import org.sobercompass.core.person.Link;
 import org.sobercompass.core.person.Persons;
 import org.sobercompass.report.answers.AccountAnswers;
 import org.sobercompass.report.answers.SubjectAnswers;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -152,7 +152,7 @@ final class ShowCommand implements Callable<Integer> {
   }
 
   /** Says which other accounts are the same person's, and why. */
-  private Sheet withPerson(int account, Sheet sheet) {
+  private AnswerTable withPerson(int account, AnswerTable sheet) {
     Persons persons = inputs.workspace().persons();
     Facts facts = inputs.model().facts();
     List<String> others = new ArrayList<>();

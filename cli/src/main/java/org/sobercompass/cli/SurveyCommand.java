@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
-import org.sobercompass.report.answers.Ask;
+import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.live.LdapAccess;
 import org.sobercompass.sources.live.LdapSource;
@@ -112,9 +112,9 @@ final class SurveyCommand implements Callable<Integer> {
             .max(Duration::compareTo)
             .orElse(Duration.ZERO);
     String heading =
-        Ask.count(entries, "entry", "entries")
+        AnswerContext.count(entries, "entry", "entries")
             + " of "
-            + Ask.count(taken.parts().size(), "directory", "directories")
+            + AnswerContext.count(taken.parts().size(), "directory", "directories")
             + (longest.isZero() ? "" : ", read in " + longest.toMillis() / 1000.0 + " s")
             + "; written to "
             + taken.file()
@@ -129,7 +129,7 @@ final class SurveyCommand implements Callable<Integer> {
       int files = survey.manifest().files().size();
       inputs.print(
           SurveySheets.parts(
-              file + " is whole: " + Ask.count(files, "file", "files") + " as listed.",
+              file + " is whole: " + AnswerContext.count(files, "file", "files") + " as listed.",
               survey.manifest().parts(),
               Surveys.digest(file)));
     } finally {

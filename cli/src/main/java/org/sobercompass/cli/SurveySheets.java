@@ -7,8 +7,8 @@ import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
 import org.sobercompass.core.problem.Gap;
-import org.sobercompass.report.answers.Ask;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.answers.AnswerContext;
+import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.sources.survey.SurveyPart;
 
 /** Surveys as rows. */
@@ -19,9 +19,9 @@ final class SurveySheets {
 
   private SurveySheets() {}
 
-  static Sheet parts(String heading, List<SurveyPart> parts, String digest) {
-    Sheet.Builder sheet =
-        Sheet.of(
+  static AnswerTable parts(String heading, List<SurveyPart> parts, String digest) {
+    AnswerTable.Builder sheet =
+        AnswerTable.of(
                 "survey/1",
                 "source",
                 "entries",
@@ -60,7 +60,7 @@ final class SurveySheets {
         .noneMatch(c -> c.attribute().equals("ntsecuritydescriptor") && c.returned() > 0);
   }
 
-  private static void notes(SurveyPart part, Sheet.Builder sheet) {
+  private static void notes(SurveyPart part, AnswerTable.Builder sheet) {
     if (!part.moved().isEmpty()) {
       sheet.note(
           part.name()
@@ -92,17 +92,17 @@ final class SurveySheets {
                         + ": "
                         + c.attribute()
                         + " was withheld of "
-                        + Ask.count(c.withheld(), "entry", "entries")));
+                        + AnswerContext.count(c.withheld(), "entry", "entries")));
   }
 
-  static Sheet list(List<Path> files) {
-    Sheet.Builder sheet = Sheet.of("surveys/1", "survey", "bytes");
+  static AnswerTable list(List<Path> files) {
+    AnswerTable.Builder sheet = AnswerTable.of("surveys/1", "survey", "bytes");
     files.forEach(file -> sheet.row(file.toString(), file.toFile().length()));
     return sheet
         .heading(
             files.isEmpty()
                 ? "There is no survey yet; `sober survey` takes one."
-                : Ask.count(files.size(), "survey", "surveys")
+                : AnswerContext.count(files.size(), "survey", "surveys")
                     + ", the latest of "
                     + name(files.get(0))
                     + ".")

@@ -11,7 +11,7 @@ import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.readiness.ReadinessCheck;
 import org.sobercompass.report.answers.TrialAnswers;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -89,7 +89,7 @@ final class TrialCommand implements Callable<Integer> {
     inputs.print(answers.one(view, account));
     if (inputs.isTable()) {
       after(answers.rights(view, account));
-      Sheet shortfall = answers.shortfall(view, account);
+      AnswerTable shortfall = answers.shortfall(view, account);
       if (!shortfall.rows().isEmpty()) {
         after(shortfall);
       }
@@ -114,10 +114,10 @@ final class TrialCommand implements Callable<Integer> {
     return ready == Truth.TRUE ? Exit.OK : ready == Truth.FALSE ? Exit.NO : Exit.UNDECIDED;
   }
 
-  private void after(Sheet sheet) {
+  private void after(AnswerTable sheet) {
     inputs.out().println();
     inputs.print(
-        new Sheet(
+        new AnswerTable(
             sheet.schema(),
             sheet.heading(),
             java.util.Map.of(),

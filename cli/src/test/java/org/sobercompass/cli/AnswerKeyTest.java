@@ -13,7 +13,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.report.answers.AccountAnswers;
-import org.sobercompass.report.answers.Ask;
+import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.workspace.Workspace;
 
@@ -21,16 +21,18 @@ import org.sobercompass.sources.workspace.Workspace;
 class AnswerKeyTest {
   @TempDir static Path demo;
   private static Workspace workspace;
-  private static Ask ask;
+  private static AnswerContext ask;
 
   /** What is in these has a key of its own, {@link ListKeyTest}. */
   private static final List<String> OF_LISTS =
       List.of("Field-notes share", "Fernhollow file host", "Field-book database");
 
   private static final String READER =
-      "Seedbook accessions:view W,Seedbook accessions/loans:view W,Seedbook accessions/provenance:view W,Seedbook labels:view W";
+      "Seedbook accessions:view W,Seedbook accessions/loans:view W,Seedbook"
+          + " accessions/provenance:view W,Seedbook labels:view W";
   private static final String PANEL =
-      "Climate panel heating:view everywhere,Climate panel vents:adjust everywhere,Climate panel misting:adjust everywhere";
+      "Climate panel heating:view everywhere,Climate panel vents:adjust everywhere,Climate panel"
+          + " misting:adjust everywhere";
   private static final String NOTES_READER =
       "Field notes notes:view everywhere,Field notes photos:view everywhere";
 
@@ -38,7 +40,7 @@ class AnswerKeyTest {
   static void readTheDemo() {
     DemoFiles.write(demo);
     workspace = Workspace.open(demo);
-    ask = new Ask(workspace.model(), workspace.zone(), workspace.problems());
+    ask = new AnswerContext(workspace.model(), workspace.zone(), workspace.problems());
   }
 
   private static String keeper(String where) {

@@ -19,11 +19,11 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
-import org.sobercompass.core.findings.Sorted;
+import org.sobercompass.core.findings.Triage;
 import org.sobercompass.core.removal.Effects.Effect;
 import org.sobercompass.sources.workspace.Workspace;
 
@@ -34,15 +34,15 @@ import org.sobercompass.sources.workspace.Workspace;
 class FindingKeyTest {
   @TempDir static Path demo;
   private static Workspace workspace;
-  private static Judged judged;
+  private static Assessment assessment;
   private static List<Finding> findings;
 
   @BeforeAll
   static void write() {
     DemoFiles.write(demo);
     workspace = Workspace.open(demo);
-    judged = workspace.judged(workspace.model());
-    findings = Findings.of(judged);
+    assessment = workspace.assessment(workspace.model());
+    findings = Findings.of(assessment);
   }
 
   /** Each row of the key's table of findings: kind and a word of its sentence or evidence. */
@@ -93,14 +93,16 @@ class FindingKeyTest {
   void whatIsAdvisedEndsTheFindingAndEndsAndGivesWhatItSays() {
     int done = 0;
     for (Finding finding : findings) {
-      Advice advice = Advice.of(judged, finding);
+      Advice advice = Advice.of(assessment, finding);
       if (!advice.changes().isEmpty()) {
         done++;
-        AccessModel after = judged.model().with(advice.changes());
+        AccessModel after = assessment.model().with(advice.changes());
         List<String> left =
-            Findings.of(judged.with(advice.changes())).stream().map(f -> f.key().text()).toList();
+            Findings.of(assessment.with(advice.changes())).stream()
+                .map(f -> f.key().text())
+                .toList();
         assertThat(left).as(finding.sentence()).doesNotContain(finding.key().text());
-        assertThat(differences(judged.model(), after))
+        assertThat(differences(assessment.model(), after))
             .as(finding.sentence())
             .isEqualTo(differences(advice));
       }
@@ -136,7 +138,7 @@ class FindingKeyTest {
     List<Effect> all = new ArrayList<>(advice.effects().ends());
     all.addAll(advice.effects().gives());
     for (Effect effect : all) {
-      SystemView view = judged.model().systems().get(effect.system());
+      SystemView view = assessment.model().systems().get(effect.system());
       if (!view.system().isOfLists()) {
         told.add(effect.account() + " " + view.id() + " " + effect.right());
       }
@@ -146,8 +148,8 @@ class FindingKeyTest {
 
   @Test
   void waiversOfTheDemoCoverWhatTheyName() {
-    Sorted sorted =
-        Sorted.of(findings, workspace.waivers(), judged.model().asOf().getEpochSecond());
+    Triage sorted =
+        Triage.of(findings, workspace.waivers(), assessment.model().asOf().getEpochSecond());
     assertThat(sorted.waived())
         .singleElement()
         .satisfies(w -> assertThat(w.finding().kind()).isEqualTo(FindingKind.NO_EMERGENCY_ACCOUNT));

@@ -17,11 +17,11 @@ import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.findings.ActEffects;
 import org.sobercompass.core.findings.ActEffects.Act;
 import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
-import org.sobercompass.core.findings.Sorted;
+import org.sobercompass.core.findings.Triage;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.removal.Effects;
@@ -29,11 +29,11 @@ import org.sobercompass.core.removal.Effects.Effect;
 import org.sobercompass.core.removal.Removal;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.report.answers.AdviceWords;
-import org.sobercompass.report.answers.Ask;
+import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.answers.FindingDetail;
+import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.report.data.Prose;
-import org.sobercompass.report.data.Sheet;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.workspace.Workspace;
 
@@ -41,17 +41,17 @@ import org.sobercompass.sources.workspace.Workspace;
 class FindingWordsTest {
   @TempDir static Path demo;
   private static Workspace workspace;
-  private static Judged judged;
+  private static Assessment assessment;
   private static List<Finding> findings;
-  private static Ask ask;
+  private static AnswerContext ask;
 
   @BeforeAll
   static void write() {
     DemoFiles.write(demo);
     workspace = Workspace.open(demo);
-    judged = workspace.judged(workspace.model());
-    findings = Findings.of(judged);
-    ask = new Ask(judged.model(), workspace.zone(), workspace.problems());
+    assessment = workspace.assessment(workspace.model());
+    findings = Findings.of(assessment);
+    ask = new AnswerContext(assessment.model(), workspace.zone(), workspace.problems());
   }
 
   private static Finding of(FindingKind kind, String word) {
@@ -62,7 +62,7 @@ class FindingWordsTest {
   }
 
   private static int subject(SubjectKind kind, String name) {
-    return NameResolver.find(judged.model().facts(), kind, name).get(0);
+    return NameResolver.find(assessment.model().facts(), kind, name).get(0);
   }
 
   private static int account(String login) {
@@ -70,7 +70,7 @@ class FindingWordsTest {
   }
 
   private static List<String> words(Change change) {
-    return new AdviceWords(judged).changes(List.of(change));
+    return new AdviceWords(assessment).changes(List.of(change));
   }
 
   @Test
@@ -121,7 +121,7 @@ class FindingWordsTest {
   }
 
   private static Effect opens(String login) {
-    var doors = judged.model().system("doors").orElseThrow();
+    var doors = assessment.model().system("doors").orElseThrow();
     int right = doors.rights().find("door:open").orElseThrow();
     return new Effect(account(login), doors.number(), right, 0);
   }
@@ -132,20 +132,20 @@ class FindingWordsTest {
     for (String login : List.of("ilse.brandt", "joss.merrin", "maren.holt", "edda.voss")) {
       ends.add(opens(login));
     }
-    AdviceWords words = new AdviceWords(judged);
+    AdviceWords words = new AdviceWords(assessment);
     Advice advice = advice(ends, ActEffects.NONE);
     assertThat(words.ends(advice))
         .hasSize(4)
         .contains("Ilse Brandt (ilse.brandt) in Doors: door:open");
     assertThat(words.endsInBrief(advice))
         .containsExactly(
-            "Ilse Brandt (ilse.brandt), Joss Merrin (joss.merrin), Maren Holt (maren.holt) and 1 more"
-                + " in Doors: door:open");
+            "Ilse Brandt (ilse.brandt), Joss Merrin (joss.merrin), Maren Holt (maren.holt) and 1"
+                + " more in Doors: door:open");
     assertThat(words.gives(advice)).isEmpty();
   }
 
   private static AdminAction action(String id) {
-    return judged.powers().roles().administration().action(id).orElseThrow();
+    return assessment.powers().roles().administration().action(id).orElseThrow();
   }
 
   private static Act act(String action, String object) {
@@ -165,7 +165,8 @@ class FindingWordsTest {
             act("set-password", "five"),
             act("unlock", "five"));
     assertThat(
-            new AdviceWords(judged).ends(advice(List.of(), new ActEffects(acts, List.of(), 5, 5))))
+            new AdviceWords(assessment)
+                .ends(advice(List.of(), new ActEffects(acts, List.of(), 5, 5))))
         .containsExactly(
             "Ivo Beck (desk) (ibeck): full control on one, two, three and 1 more",
             "Ivo Beck (desk) (ibeck): set a new password, unlock on five");
@@ -174,7 +175,7 @@ class FindingWordsTest {
   @Test
   void whatWasNotAskedIsSaid() {
     ActEffects acts = new ActEffects(List.of(act("unlock", "one")), List.of(), 1_000, 180_000);
-    assertThat(new AdviceWords(judged).endsInBrief(advice(List.of(), acts)))
+    assertThat(new AdviceWords(assessment).endsInBrief(advice(List.of(), acts)))
         .hasSize(2)
         .last()
         .isEqualTo(
@@ -185,8 +186,8 @@ class FindingWordsTest {
   }
 
   private static String detail(Finding finding) {
-    Advice advice = Advice.of(judged, finding);
-    return new FindingDetail(ask, judged, finding, advice)
+    Advice advice = Advice.of(assessment, finding);
+    return new FindingDetail(ask, assessment, finding, advice)
         .text("", Optional.empty(), new Prose(110, false));
   }
 
@@ -224,11 +225,11 @@ class FindingWordsTest {
 
   @Test
   void aDetailOfAnAcceptedOneSaysByWhomAndWhatIsDoneInstead() {
-    Sorted sorted =
-        Sorted.of(findings, workspace.waivers(), judged.model().asOf().getEpochSecond());
-    Sorted.Waived waived = sorted.waived().get(0);
+    Triage sorted =
+        Triage.of(findings, workspace.waivers(), assessment.model().asOf().getEpochSecond());
+    Triage.Waived waived = sorted.waived().get(0);
     String text =
-        new FindingDetail(ask, judged, waived.finding(), Advice.NONE)
+        new FindingDetail(ask, assessment, waived.finding(), Advice.NONE)
             .text("seen from 2026-01-01 to 2026-02-02", Optional.of(waived), new Prose(110, false));
     assertThat(text)
         .contains("seen from 2026-01-01 to 2026-02-02")
@@ -240,22 +241,22 @@ class FindingWordsTest {
 
   @Test
   void theHeadingCountsByWeightAndTheAcceptedApart() {
-    assertThat(FindingAnswers.heading(new Sorted(List.of(), List.of(), List.of())))
+    assertThat(FindingAnswers.heading(new Triage(List.of(), List.of(), List.of())))
         .isEqualTo("No findings.");
     Finding high = of(FindingKind.DUTIES_NOT_SEPARATED, "Ilse Brandt");
     Finding low = of(FindingKind.REDUNDANT, "staff-herbarium");
-    assertThat(FindingAnswers.heading(new Sorted(List.of(high), List.of(), List.of())))
+    assertThat(FindingAnswers.heading(new Triage(List.of(high), List.of(), List.of())))
         .isEqualTo("1 finding: 1 high.");
-    Sorted sorted =
-        Sorted.of(findings, workspace.waivers(), judged.model().asOf().getEpochSecond());
-    assertThat(FindingAnswers.heading(new Sorted(List.of(high, low), sorted.waived(), List.of())))
+    Triage sorted =
+        Triage.of(findings, workspace.waivers(), assessment.model().asOf().getEpochSecond());
+    assertThat(FindingAnswers.heading(new Triage(List.of(high, low), sorted.waived(), List.of())))
         .isEqualTo("2 findings: 1 high, 1 low; 1 accepted.");
   }
 
   @Test
   void keysInNotesAreNamed() {
     FindingAnswers answers = new FindingAnswers(ask);
-    String key = judged.model().facts().key(account("ilse.brandt")).text();
+    String key = assessment.model().facts().key(account("ilse.brandt")).text();
     assertThat(answers.named("open: " + key + ", and more"))
         .isEqualTo("open: Ilse Brandt (ilse.brandt), and more");
     assertThat(answers.named("account:nowhere/x stays")).isEqualTo("account:nowhere/x stays");
@@ -263,9 +264,9 @@ class FindingWordsTest {
 
   @Test
   void theFullSheetHasEachFindingOnceWithItsState() {
-    Sorted sorted =
-        Sorted.of(findings, workspace.waivers(), judged.model().asOf().getEpochSecond());
-    Sheet sheet = new FindingAnswers(ask).full(sorted, judged, Map.of());
+    Triage sorted =
+        Triage.of(findings, workspace.waivers(), assessment.model().asOf().getEpochSecond());
+    AnswerTable sheet = new FindingAnswers(ask).full(sorted, assessment, Map.of());
     assertThat(sheet.rows()).hasSize(findings.size());
     assertThat(sheet.rows()).extracting(row -> row.get(0)).doesNotHaveDuplicates();
     assertThat(sheet.rows()).filteredOn(row -> row.contains("accepted")).hasSize(1);

@@ -14,10 +14,10 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
 import org.sobercompass.report.answers.AdviceWords;
 import org.sobercompass.sources.workspace.Workspace;
 import tools.jackson.databind.JsonNode;
@@ -27,15 +27,15 @@ import tools.jackson.databind.json.JsonMapper;
 class PipelineTest {
   private static final Path DOCS = Path.of("../docs");
   @TempDir static Path demo;
-  private static Judged judged;
+  private static Assessment assessment;
   private static List<Finding> findings;
 
   @BeforeAll
   static void write() {
     DemoFiles.write(demo);
     Workspace workspace = Workspace.open(demo);
-    judged = workspace.judged(workspace.model());
-    findings = Findings.of(judged);
+    assessment = workspace.assessment(workspace.model());
+    findings = Findings.of(assessment);
   }
 
   private static int run(Path workspace, Path out) throws Exception {
@@ -117,8 +117,8 @@ class PipelineTest {
     if (!finding.evidence().isEmpty()) {
       assertThat(page).contains("    " + finding.evidence().get(0).text());
     }
-    Advice advice = Advice.of(judged, finding);
-    AdviceWords words = new AdviceWords(judged);
+    Advice advice = Advice.of(assessment, finding);
+    AdviceWords words = new AdviceWords(assessment);
     if (advice.changes().isEmpty()) {
       assertThat(page).doesNotContain("In the demo (");
     } else {

@@ -3,10 +3,10 @@ package org.sobercompass.examples;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
-import org.sobercompass.core.findings.Sorted;
-import org.sobercompass.report.answers.Ask;
+import org.sobercompass.core.findings.Triage;
+import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.page.Page;
 import org.sobercompass.sources.workspace.Workspace;
@@ -17,11 +17,13 @@ public final class PageOfFindings {
 
   public static void main(String[] args) throws IOException {
     Workspace workspace = Workspace.open(Path.of(args[0]));
-    Ask ask = new Ask(workspace.model(), workspace.zone(), workspace.problems());
-    Judged judged = workspace.judged(ask.model());
-    Sorted sorted =
-        Sorted.of(Findings.of(judged), workspace.waivers(), ask.model().asOf().getEpochSecond());
-    Files.writeString(Path.of(args[1]), new Page(ask, sorted, judged).html());
+    AnswerContext ask =
+        new AnswerContext(workspace.model(), workspace.zone(), workspace.problems());
+    Assessment assessment = workspace.assessment(ask.model());
+    Triage sorted =
+        Triage.of(
+            Findings.of(assessment), workspace.waivers(), ask.model().asOf().getEpochSecond());
+    Files.writeString(Path.of(args[1]), new Page(ask, sorted, assessment).html());
     System.out.println(FindingAnswers.heading(sorted));
   }
 }

@@ -42,9 +42,17 @@ public interface Collecting {
   final class Mistyped extends RuntimeException {
     private static final long serialVersionUID = 1L;
 
-    /** With a message for the user. */
-    public Mistyped(String message) {
-      super(message);
+    private final String words;
+
+    /** With words for the user. */
+    public Mistyped(String words) {
+      super(words);
+      this.words = words;
+    }
+
+    /** What is wrong and what was expected. */
+    public String words() {
+      return words;
     }
   }
 }

@@ -11,19 +11,30 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.access.AccessModel;
-import org.sobercompass.core.findings.Aim;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Findings;
+import org.sobercompass.core.findings.Remedy;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** Every kind of finding: yes, no, and the border between. */
 class FindingsTest {
   private static final String PEOPLE =
-      "dn: uid=ann,dc=x\nobjectClass: inetOrgPerson\nuid: ann\n\n"
-          + "dn: uid=bo,dc=x\nobjectClass: inetOrgPerson\nuid: bo\n\n"
-          + "dn: cn=crew,dc=x\nobjectClass: groupOfNames\ncn: crew\nmember: uid=ann,dc=x\n\n"
-          + "dn: cn=all,dc=x\nobjectClass: groupOfNames\ncn: all\nmember: uid=ann,dc=x\nmember: uid=bo,dc=x\n\n";
+      "dn: uid=ann,dc=x\n"
+          + "objectClass: inetOrgPerson\n"
+          + "uid: ann\n\n"
+          + "dn: uid=bo,dc=x\n"
+          + "objectClass: inetOrgPerson\n"
+          + "uid: bo\n\n"
+          + "dn: cn=crew,dc=x\n"
+          + "objectClass: groupOfNames\n"
+          + "cn: crew\n"
+          + "member: uid=ann,dc=x\n\n"
+          + "dn: cn=all,dc=x\n"
+          + "objectClass: groupOfNames\n"
+          + "cn: all\n"
+          + "member: uid=ann,dc=x\n"
+          + "member: uid=bo,dc=x\n\n";
   private static final String RULE =
       "separation: [{id: r, sides: [[app:a:edit], [app:b:edit]], weight: medium}]\n"
           + "findings: {off: [role-against-rule]}\n";
@@ -48,16 +59,25 @@ class FindingsTest {
         "id: app\n"
             + head
             + "emergency: [{account: key, tried: 2026-05-02}]\n"
-            + "sight: {directory: main}\nareas: [a, b]\nlevels: [view, edit]\nnodes: {top: {north: North}}\n"
-            + "roles:\n  reader: {allows: {a: view, b: view}}\n  a: {allows: {a: edit}}\n  b: {allows: {b: edit}}\n"
-            + "  both: {includes: [a, b]}\n  nothing: {}\nassignments:\n  actual: a.csv\n"
+            + "sight: {directory: main}\n"
+            + "areas: [a, b]\n"
+            + "levels: [view, edit]\n"
+            + "nodes: {top: {north: North}}\n"
+            + "roles:\n"
+            + "  reader: {allows: {a: view, b: view}}\n"
+            + "  a: {allows: {a: edit}}\n"
+            + "  b: {allows: {b: edit}}\n"
+            + "  both: {includes: [a, b]}\n"
+            + "  nothing: {}\n"
+            + "assignments:\n"
+            + "  actual: a.csv\n"
             + (intended.isEmpty() ? "" : "  intended: i.csv\n"));
     String columns = "role,kind,subject,node,from,until,on\n";
     Files.writeString(root.resolve("a.csv"), columns + String.join("\n", rows) + "\n");
     Files.writeString(root.resolve("i.csv"), columns + intended);
     Workspace workspace = Workspace.open(root);
     AccessModel model = workspace.model(Instant.parse(at + "T12:00:00Z"), Optional.empty());
-    return Findings.of(workspace.judged(model));
+    return Findings.of(workspace.assessment(model));
   }
 
   private static final String DAY = "2026-06-01";
@@ -169,12 +189,20 @@ class FindingsTest {
   void circlesAndMissingMembersMatterWhereTheyCarryRights() throws IOException {
     directory =
         PEOPLE
-            + "dn: cn=p,dc=x\nobjectClass: groupOfNames\ncn: p\nmember: cn=q,dc=x\nmember: uid=gone,dc=x\n\n"
-            + "dn: cn=q,dc=x\nobjectClass: groupOfNames\ncn: q\nmember: cn=p,dc=x\nmember: uid=bo,dc=x\n";
+            + "dn: cn=p,dc=x\n"
+            + "objectClass: groupOfNames\n"
+            + "cn: p\n"
+            + "member: cn=q,dc=x\n"
+            + "member: uid=gone,dc=x\n\n"
+            + "dn: cn=q,dc=x\n"
+            + "objectClass: groupOfNames\n"
+            + "cn: q\n"
+            + "member: cn=p,dc=x\n"
+            + "member: uid=bo,dc=x\n";
     assertThat(found(DAY, "a,group,crew,,,,")).isEmpty();
     assertThat(found(DAY, "a,group,p,,,,"))
         .containsExactly("circle-of-groups medium", "dangling-member low");
-    assertThat(findings(DAY, "a,group,p,,,,").get(0).aim()).isInstanceOf(Aim.Uncircled.class);
+    assertThat(findings(DAY, "a,group,p,,,,").get(0).aim()).isInstanceOf(Remedy.Uncircled.class);
   }
 
   @Test

@@ -8,10 +8,10 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.removal.Removal;
 
 /** Removals for accounts that are given very much are found, and proved least. */
@@ -21,13 +21,13 @@ class ManyRemovalsTest {
   @TempDir Path root;
 
   private static Advice advice(SmallWorkspace.Asked asked) {
-    Judged judged = asked.workspace().judged(asked.model());
+    Assessment assessment = asked.workspace().assessment(asked.model());
     Finding finding =
-        Findings.of(judged).stream()
+        Findings.of(assessment).stream()
             .filter(f -> f.kind() == FindingKind.RIGHT_OF_DISABLED_ACCOUNT)
             .findFirst()
             .orElseThrow();
-    return Advice.of(judged, finding);
+    return Advice.of(assessment, finding);
   }
 
   @Test

@@ -16,13 +16,13 @@ public final class SideBySide {
    *
    * @param system the number of the system
    * @param right the right
-   * @param left where the left one has it, as resource ids; empty when nowhere
-   * @param right2 where the right one has it
+   * @param first where the first one has it, as resource ids; empty when nowhere
+   * @param second where the second one has it
    */
-  public record Line(int system, int right, List<String> left, List<String> right2) {
+  public record Line(int system, int right, List<String> first, List<String> second) {
     /** Whether both have the same. */
     public boolean same() {
-      return left.equals(right2);
+      return first.equals(second);
     }
   }
 

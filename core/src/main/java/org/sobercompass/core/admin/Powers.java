@@ -13,7 +13,7 @@ import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.DsNames;
-import org.sobercompass.core.delegation.Need;
+import org.sobercompass.core.delegation.Requirement;
 import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.delegation.TreePatch;
 import org.sobercompass.core.descriptor.DsRights;
@@ -177,10 +177,11 @@ public final class Powers {
   public String never(AdminAction action, Thing object) {
     return object
         .spot
-        .filter(spot -> action.need() instanceof Need.Attribute)
-        .flatMap(spot -> spot.tree().names().attribute(((Need.Attribute) action.need()).name()))
+        .filter(spot -> action.need() instanceof Requirement.Attribute)
+        .flatMap(
+            spot -> spot.tree().names().attribute(((Requirement.Attribute) action.need()).name()))
         .map(DsNames.AttributeType::fixed)
-        .filter(why -> ((Need.Attribute) action.need()).mask() != DsRights.READ_PROPERTY)
+        .filter(why -> ((Requirement.Attribute) action.need()).mask() != DsRights.READ_PROPERTY)
         .orElse("");
   }
 

@@ -13,7 +13,7 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.Need;
+import org.sobercompass.core.delegation.Requirement;
 import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.descriptor.DsRights;
 import org.sobercompass.core.facts.Facts;
@@ -147,7 +147,7 @@ public final class ScopeMakers {
       Map<Integer, Integer> outside,
       BitSet accounts,
       List<Making> found) {
-    Need write = new Need.Attribute(DsRights.WRITE_PROPERTY, attribute);
+    Requirement write = new Requirement.Attribute(DsRights.WRITE_PROPERTY, attribute);
     Actors actors = new Actors(tree, powers.tokens());
     BitSet left = (BitSet) accounts.clone();
     Set<Long> asked = new HashSet<>();

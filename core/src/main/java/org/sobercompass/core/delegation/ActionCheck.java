@@ -24,7 +24,7 @@ public final class ActionCheck {
   private final Set<String> perhaps;
   private final Map<Key, Verdict> known = new HashMap<>();
 
-  private record Key(Need need, int descriptor, int kind, Verdict self) {}
+  private record Key(Requirement need, int descriptor, int kind, Verdict self) {}
 
   /** For whoever counts as these SIDs, and as no others. */
   public ActionCheck(DirectoryTree tree, Set<String> token) {
@@ -64,39 +64,39 @@ public final class ActionCheck {
    *
    * @param destination where an object would be moved to, or -1
    */
-  public Verdict decide(Need need, int object, int destination) {
+  public Verdict decide(Requirement need, int object, int destination) {
     return decide(need, object, destination, tree.objectClass(object));
   }
 
-  private Verdict decide(Need need, int object, int destination, String childClass) {
-    if (need instanceof Need.All all) {
+  private Verdict decide(Requirement need, int object, int destination, String childClass) {
+    if (need instanceof Requirement.All all) {
       Verdict verdict = Verdict.YES;
-      for (Need part : all.parts()) {
+      for (Requirement part : all.parts()) {
         verdict = verdict.and(decide(part, object, destination, childClass));
       }
       return verdict;
     }
-    if (need instanceof Need.Any any) {
+    if (need instanceof Requirement.Any any) {
       Verdict verdict = Verdict.NO;
-      for (Need part : any.parts()) {
+      for (Requirement part : any.parts()) {
         Verdict one = decide(part, object, destination, childClass);
         verdict = one.ordinal() > verdict.ordinal() ? one : verdict;
       }
       return verdict;
     }
-    if (need instanceof Need.At at) {
+    if (need instanceof Requirement.At at) {
       return elsewhere(at, object, destination, childClass);
     }
-    if (need instanceof Need.Confidential) {
+    if (need instanceof Requirement.Confidential) {
       return confidential(object);
     }
     return leaf(need, object, childClass);
   }
 
-  private Verdict elsewhere(Need.At at, int object, int destination, String childClass) {
-    int other = at.where() == Need.Where.PARENT ? tree.parent(object) : destination;
+  private Verdict elsewhere(Requirement.At at, int object, int destination, String childClass) {
+    int other = at.where() == Requirement.Where.PARENT ? tree.parent(object) : destination;
     if (other < 0) {
-      return at.where() == Need.Where.PARENT ? Verdict.NO : Verdict.UNDECIDED;
+      return at.where() == Requirement.Where.PARENT ? Verdict.NO : Verdict.UNDECIDED;
     }
     return decide(at.need(), other, destination, childClass);
   }
@@ -104,7 +104,7 @@ public final class ActionCheck {
   /**
    * One right on one object, of which {@code childClass} is the class that children are made of.
    */
-  private Verdict leaf(Need need, int object, String childClass) {
+  private Verdict leaf(Requirement need, int object, String childClass) {
     if (!Rules.never(names, need).isEmpty()) {
       return Verdict.NO;
     }
@@ -113,7 +113,7 @@ public final class ActionCheck {
       return Verdict.UNDECIDED;
     }
     Verdict self = holds(tree.sid(object));
-    Need resolved = Rules.ofClass(need, childClass);
+    Requirement resolved = Rules.ofClass(need, childClass);
     return known.computeIfAbsent(
         new Key(resolved, number, tree.kind(object), self),
         key ->
@@ -136,15 +136,15 @@ public final class ActionCheck {
     return verdict;
   }
 
-  private static Need bothOf(DsNames.AttributeType confidential) {
-    return new Need.All(
+  private static Requirement bothOf(DsNames.AttributeType confidential) {
+    return new Requirement.All(
         List.of(
-            new Need.Attribute(DsRights.READ_PROPERTY, confidential.name()),
-            new Need.Attribute(DsRights.CONTROL_ACCESS, confidential.name())));
+            new Requirement.Attribute(DsRights.READ_PROPERTY, confidential.name()),
+            new Requirement.Attribute(DsRights.CONTROL_ACCESS, confidential.name())));
   }
 
   /** What is asked for the first confidential attribute, by name, that can be read. */
-  private Optional<Need> confidentialRead(int object) {
+  private Optional<Requirement> confidentialRead(int object) {
     return names.attributes().stream()
         .filter(DsNames.AttributeType::confidential)
         .sorted(java.util.Comparator.comparing(DsNames.AttributeType::name))
@@ -170,35 +170,35 @@ public final class ActionCheck {
    * @param need what it was asked for
    * @param gives whether it gives; else it takes away
    */
-  public record Ground(int object, int entry, String words, Need need, boolean gives) {}
+  public record Ground(int object, int entry, String words, Requirement need, boolean gives) {}
 
   /** The grounds of a decision: entries that give what is needed, or that stop it. */
-  public List<Ground> grounds(Need need, int object, int destination) {
+  public List<Ground> grounds(Requirement need, int object, int destination) {
     List<Ground> grounds = new ArrayList<>();
     collect(need, object, destination, tree.objectClass(object), grounds);
     return grounds;
   }
 
   private void collect(
-      Need need, int object, int destination, String childClass, List<Ground> grounds) {
-    if (need instanceof Need.All all) {
+      Requirement need, int object, int destination, String childClass, List<Ground> grounds) {
+    if (need instanceof Requirement.All all) {
       all.parts().forEach(part -> collect(part, object, destination, childClass, grounds));
-    } else if (need instanceof Need.Any any) {
+    } else if (need instanceof Requirement.Any any) {
       any.parts().forEach(part -> collect(part, object, destination, childClass, grounds));
-    } else if (need instanceof Need.At at) {
-      int other = at.where() == Need.Where.PARENT ? tree.parent(object) : destination;
+    } else if (need instanceof Requirement.At at) {
+      int other = at.where() == Requirement.Where.PARENT ? tree.parent(object) : destination;
       if (other >= 0) {
         collect(at.need(), other, destination, childClass, grounds);
       }
-    } else if (need instanceof Need.Confidential) {
+    } else if (need instanceof Requirement.Confidential) {
       confidentialRead(object).ifPresent(of -> collect(of, object, -1, childClass, grounds));
     } else {
-      Need resolved = Rules.ofClass(need, childClass);
+      Requirement resolved = Rules.ofClass(need, childClass);
       one(resolved, object, grounds);
     }
   }
 
-  private void one(Need need, int object, List<Ground> grounds) {
+  private void one(Requirement need, int object, List<Ground> grounds) {
     Optional<Descriptor> descriptor = tree.descriptor(object);
     Optional<Target> target = Rules.target(names, need, tree.objectClass(object));
     if (descriptor.isEmpty() || target.isEmpty()) {

@@ -34,7 +34,7 @@ public final class Actors {
   public record Answer(BitSet yes, BitSet perhaps) {}
 
   /** Who meets a need on an object. */
-  public Answer who(Need need, int object, int destination) {
+  public Answer who(Requirement need, int object, int destination) {
     Sides sides = sides(need, object, destination, tree.objectClass(object));
     BitSet perhaps = (BitSet) sides.best.clone();
     perhaps.andNot(sides.worst);
@@ -48,33 +48,33 @@ public final class Actors {
     }
   }
 
-  private Sides sides(Need need, int object, int destination, String childClass) {
-    if (need instanceof Need.All all) {
+  private Sides sides(Requirement need, int object, int destination, String childClass) {
+    if (need instanceof Requirement.All all) {
       return all(all.parts(), object, destination, childClass);
     }
-    if (need instanceof Need.Any any) {
+    if (need instanceof Requirement.Any any) {
       Sides out = Sides.nobody();
-      for (Need part : any.parts()) {
+      for (Requirement part : any.parts()) {
         Sides one = sides(part, object, destination, childClass);
         out.worst.or(one.worst);
         out.best.or(one.best);
       }
       return out;
     }
-    if (need instanceof Need.At at) {
-      int other = at.where() == Need.Where.PARENT ? tree.parent(object) : destination;
+    if (need instanceof Requirement.At at) {
+      int other = at.where() == Requirement.Where.PARENT ? tree.parent(object) : destination;
       if (other < 0) {
-        return at.where() == Need.Where.PARENT ? Sides.nobody() : unknown();
+        return at.where() == Requirement.Where.PARENT ? Sides.nobody() : unknown();
       }
       return sides(at.need(), other, destination, childClass);
     }
-    if (need instanceof Need.Confidential) {
+    if (need instanceof Requirement.Confidential) {
       return confidential(object);
     }
     if (!Rules.never(tree.names(), need).isEmpty()) {
       return Sides.nobody();
     }
-    Need resolved = Rules.ofClass(need, childClass);
+    Requirement resolved = Rules.ofClass(need, childClass);
     Optional<Target> target = Rules.target(tree.names(), resolved, tree.objectClass(object));
     Optional<Descriptor> descriptor = tree.descriptor(object);
     return target.isEmpty() || descriptor.isEmpty()
@@ -82,9 +82,9 @@ public final class Actors {
         : bits(descriptor.get(), target.get(), object);
   }
 
-  private Sides all(List<Need> parts, int object, int destination, String childClass) {
+  private Sides all(List<Requirement> parts, int object, int destination, String childClass) {
     Sides out = new Sides(everybody(), everybody());
-    for (Need part : parts) {
+    for (Requirement part : parts) {
       Sides one = sides(part, object, destination, childClass);
       out.worst.and(one.worst);
       out.best.and(one.best);
@@ -104,8 +104,9 @@ public final class Actors {
     Sides out = Sides.nobody();
     for (DsNames.AttributeType attribute : tree.names().attributes()) {
       if (attribute.confidential()) {
-        Need both =
-            new Need.Attribute(DsRights.READ_PROPERTY | DsRights.CONTROL_ACCESS, attribute.name());
+        Requirement both =
+            new Requirement.Attribute(
+                DsRights.READ_PROPERTY | DsRights.CONTROL_ACCESS, attribute.name());
         Sides one = sides(both, object, -1, "");
         out.worst.or(one.worst);
         out.best.or(one.best);

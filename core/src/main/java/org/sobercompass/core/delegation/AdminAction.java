@@ -11,7 +11,7 @@ import java.util.List;
  * @param need the rights it needs
  * @param weight how much it gives: 0 little, 1 much, 2 the object itself
  */
-public record AdminAction(String id, String name, List<String> on, Need need, int weight) {
+public record AdminAction(String id, String name, List<String> on, Requirement need, int weight) {
   /** Copies. */
   public AdminAction {
     on = List.copyOf(on);

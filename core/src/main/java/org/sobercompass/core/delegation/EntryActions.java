@@ -49,52 +49,54 @@ final class EntryActions {
     return covered;
   }
 
-  private int covered(Ace ace, Need need) {
-    if (need instanceof Need.All all) {
+  private int covered(Ace ace, Requirement need) {
+    if (need instanceof Requirement.All all) {
       return all.parts().stream().mapToInt(part -> covered(ace, part)).reduce(0, (a, b) -> a | b);
     }
-    if (need instanceof Need.Any any) {
+    if (need instanceof Requirement.Any any) {
       return any.parts().stream().mapToInt(part -> covered(ace, part)).reduce(0, (a, b) -> a | b);
     }
-    if (need instanceof Need.At at) {
+    if (need instanceof Requirement.At at) {
       return covered(ace, at.need());
     }
-    if (need instanceof Need.Simple simple) {
+    if (need instanceof Requirement.Simple simple) {
       return ace.object().isEmpty() ? simple.mask() : 0;
     }
     Optional<UUID> part =
-        need instanceof Need.Attribute attribute
+        need instanceof Requirement.Attribute attribute
             ? names.attribute(attribute.name()).map(DsNames.AttributeType::id)
-            : need instanceof Need.Control control
+            : need instanceof Requirement.Control control
                 ? names.right(control.name()).map(DsNames.ControlRight::id)
-                : need instanceof Need.Child child && !child.objectClass().isEmpty()
+                : need instanceof Requirement.Child child && !child.objectClass().isEmpty()
                     ? names.objectClass(child.objectClass()).map(DsNames.ObjectClass::id)
                     : Optional.empty();
-    boolean own = need instanceof Need.Child child && child.objectClass().isEmpty();
+    boolean own = need instanceof Requirement.Child child && child.objectClass().isEmpty();
     if (ace.object().isEmpty() || !(own || ace.object().equals(part))) {
       return 0;
     }
-    return need instanceof Need.Attribute attribute
+    return need instanceof Requirement.Attribute attribute
         ? attribute.mask()
-        : need instanceof Need.Child child ? child.mask() : DsRights.CONTROL_ACCESS | DsRights.SELF;
+        : need instanceof Requirement.Child child
+            ? child.mask()
+            : DsRights.CONTROL_ACCESS | DsRights.SELF;
   }
 
   /** Whether what one need asks is contained in what another asks. */
-  private static boolean contains(Need large, Need small) {
-    if (small instanceof Need.All all) {
+  private static boolean contains(Requirement large, Requirement small) {
+    if (small instanceof Requirement.All all) {
       return all.parts().stream().allMatch(part -> contains(large, part));
     }
-    if (small instanceof Need.Any any) {
+    if (small instanceof Requirement.Any any) {
       return any.parts().stream().anyMatch(part -> contains(large, part));
     }
-    if (!(large instanceof Need.Simple simple)) {
+    if (!(large instanceof Requirement.Simple simple)) {
       return false;
     }
-    return small instanceof Need.Attribute a
+    return small instanceof Requirement.Attribute a
         ? (simple.mask() & a.mask()) == a.mask()
-        : small instanceof Need.Child c
+        : small instanceof Requirement.Child c
             ? (simple.mask() & c.mask()) == c.mask()
-            : small instanceof Need.Control && simple.mask() == DsRights.CONTROL_ACCESS;
+            : small instanceof Requirement.Control && simple.mask() == DsRights.CONTROL_ACCESS;
   }
 
   /** The actions, the strongest first; of full control nothing else is said. */
@@ -105,18 +107,18 @@ final class EntryActions {
         small ->
             before.stream()
                 .anyMatch(large -> large != small && contains(large.need(), small.need())));
-    Set<Need> needs = new LinkedHashSet<>();
+    Set<Requirement> needs = new LinkedHashSet<>();
     found.forEach(action -> needs.add(action.need()));
     found.removeIf(
         action ->
-            action.need() instanceof Need.Any any
+            action.need() instanceof Requirement.Any any
                 && any.parts().stream().anyMatch(needs::contains));
     Optional<AdminAction> all = found.stream().filter(a -> isEverything(a.need())).findFirst();
     return all.map(List::of).orElseGet(() -> List.copyOf(found));
   }
 
-  private static boolean isEverything(Need need) {
-    return need instanceof Need.Simple simple && simple.mask() == DsRights.ALL;
+  private static boolean isEverything(Requirement need) {
+    return need instanceof Requirement.Simple simple && simple.mask() == DsRights.ALL;
   }
 
   private boolean isPossible(AdminAction action, List<Ace> entries, String here) {
@@ -164,23 +166,23 @@ final class EntryActions {
         0, Optional.empty(), Optional.empty(), Optional.of(plain), Optional.empty());
   }
 
-  private boolean meets(Need need, Lists lists, String kind, String childClass) {
-    if (need instanceof Need.All all) {
+  private boolean meets(Requirement need, Lists lists, String kind, String childClass) {
+    if (need instanceof Requirement.All all) {
       return all.parts().stream().allMatch(part -> meets(part, lists, kind, childClass));
     }
-    if (need instanceof Need.Any any) {
+    if (need instanceof Requirement.Any any) {
       return any.parts().stream().anyMatch(part -> meets(part, lists, kind, childClass));
     }
-    if (need instanceof Need.At at) {
+    if (need instanceof Requirement.At at) {
       Lists moved = new Lists(lists.above, lists.above);
       return meets(at.need(), moved, "organizationalUnit", childClass);
     }
-    if (need instanceof Need.Confidential) {
+    if (need instanceof Requirement.Confidential) {
       return names.attributes().stream()
           .filter(DsNames.AttributeType::confidential)
           .anyMatch(a -> asks(lists, confidential(a, kind)));
     }
-    Need resolved = Rules.ofClass(need, childClass);
+    Requirement resolved = Rules.ofClass(need, childClass);
     return Rules.target(names, resolved, kind).filter(t -> asks(lists, t)).isPresent();
   }
 

@@ -15,21 +15,21 @@ final class Rules {
    * What a need asks of an object of a class; empty when the directory does not know what it names,
    * so that nobody can tell.
    */
-  static Optional<Target> target(DsNames names, Need need, String objectClass) {
-    if (need instanceof Need.Simple simple) {
+  static Optional<Target> target(DsNames names, Requirement need, String objectClass) {
+    if (need instanceof Requirement.Simple simple) {
       return Optional.of(Target.simple(simple.mask()));
     }
-    if (need instanceof Need.Attribute attribute) {
+    if (need instanceof Requirement.Attribute attribute) {
       return names
           .attribute(attribute.name())
           .map(a -> property(names, attribute.mask(), a, objectClass));
     }
-    if (need instanceof Need.Control control) {
+    if (need instanceof Requirement.Control control) {
       return names
           .right(control.name())
           .map(r -> Target.on(r.access() & (DsRights.CONTROL_ACCESS | DsRights.SELF), r.id()));
     }
-    if (need instanceof Need.Child child) {
+    if (need instanceof Requirement.Child child) {
       String name = child.objectClass().isEmpty() ? objectClass : child.objectClass();
       return names.objectClass(name).map(c -> Target.on(child.mask(), c.id()));
     }
@@ -37,8 +37,8 @@ final class Rules {
   }
 
   /** Why nobody meets a need, whatever the lists say; empty where somebody may. */
-  static String never(DsNames names, Need need) {
-    return need instanceof Need.Attribute a && (a.mask() & DsRights.WRITE_PROPERTY) != 0
+  static String never(DsNames names, Requirement need) {
+    return need instanceof Requirement.Attribute a && (a.mask() & DsRights.WRITE_PROPERTY) != 0
         ? names.attribute(a.name()).map(DsNames.AttributeType::fixed).orElse("")
         : "";
   }
@@ -46,9 +46,9 @@ final class Rules {
   /**
    * A need for children of the object's own class, with that class in it; all others as they are.
    */
-  static Need ofClass(Need need, String childClass) {
-    return need instanceof Need.Child child && child.objectClass().isEmpty()
-        ? new Need.Child(child.mask(), childClass)
+  static Requirement ofClass(Requirement need, String childClass) {
+    return need instanceof Requirement.Child child && child.objectClass().isEmpty()
+        ? new Requirement.Child(child.mask(), childClass)
         : need;
   }
 

@@ -54,18 +54,20 @@ public final class TrusteeNames {
   }
 
   /** What sort of holder it is. */
-  public Holder kind(String sid) {
+  public TrusteeKind kind(String sid) {
     if (WellKnown.isBroad(sid)) {
-      return Holder.BROAD;
+      return TrusteeKind.BROAD;
     }
     Optional<Integer> subject = tokens.subject(sid);
     if (subject.isPresent()) {
-      return facts.kind(subject.get()) == SubjectKind.ACCOUNT ? Holder.PERSON : Holder.GROUP;
+      return facts.kind(subject.get()) == SubjectKind.ACCOUNT
+          ? TrusteeKind.PERSON
+          : TrusteeKind.GROUP;
     }
     if (WellKnown.name(sid).isPresent() || sid.startsWith("S-1-5-32-")) {
-      return Holder.SYSTEM;
+      return TrusteeKind.SYSTEM;
     }
-    return label(sid).isPresent() || isListed(sid) ? Holder.GROUP : Holder.NOBODY;
+    return label(sid).isPresent() || isListed(sid) ? TrusteeKind.GROUP : TrusteeKind.NOBODY;
   }
 
   /** Whether a group lists it: a trustee of elsewhere. */

@@ -13,7 +13,7 @@ import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.delegation.Actors;
-import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
@@ -31,15 +31,15 @@ import org.sobercompass.core.system.Verdict;
 public final class Expectations {
   private static final int SHOWN = 5;
 
-  private final Judged judged;
+  private final Assessment assessment;
   private final AccessModel model;
   private final Asker asker;
   private final Memberships.Walker widest;
 
   /** Over a model with its admin roles and persons. */
-  public Expectations(Judged judged) {
-    this.judged = judged;
-    this.model = judged.model();
+  public Expectations(Assessment assessment) {
+    this.assessment = assessment;
+    this.model = assessment.model();
     this.asker = model.asker();
     this.widest = model.widest().walker();
   }
@@ -180,7 +180,7 @@ public final class Expectations {
     } else if (side instanceof Side.RoleHeld role) {
       role(model.system(role.system()).orElseThrow(), role.role(), of, yes, perhaps);
     } else {
-      Actors.Answer who = ((Side.Act) side).who(judged.powers());
+      Actors.Answer who = ((Side.Act) side).who(assessment.powers());
       yes.or(who.yes());
       perhaps.or(who.perhaps());
     }
@@ -244,7 +244,7 @@ public final class Expectations {
     first.stream()
         .forEach(
             account -> {
-              List<Integer> person = judged.persons().accounts(account);
+              List<Integer> person = assessment.persons().accounts(account);
               boolean yes = true;
               boolean perhaps = true;
               for (Able side : sides) {
@@ -260,7 +260,7 @@ public final class Expectations {
             a -> {
               List<String> routes = new ArrayList<>();
               for (Side side : expectation.what()) {
-                for (int own : judged.persons().accounts(a)) {
+                for (int own : assessment.persons().accounts(a)) {
                   route(side, expectation, own).ifPresent(routes::add);
                 }
               }
@@ -272,7 +272,7 @@ public final class Expectations {
   private String how(Expectation of, int account) {
     Side side = of.what().get(0);
     return side instanceof Side.Act act
-        ? act.route(judged.powers(), account).orElse(act.action())
+        ? act.route(assessment.powers(), account).orElse(act.action())
         : route(side, of, account).orElse("by a role");
   }
 

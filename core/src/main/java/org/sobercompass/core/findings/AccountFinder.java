@@ -132,7 +132,7 @@ final class AccountFinder {
         }
       }
     }
-    List<Evidence> entrusted = entrusted().of(context.judged.powers(), account);
+    List<Evidence> entrusted = entrusted().of(context.assessment.powers(), account);
     if (held > 0 || !entrusted.isEmpty()) {
       List<String> why = new ArrayList<>();
       if (held > 0) {
@@ -177,7 +177,7 @@ final class AccountFinder {
   private Entrusted entrusted() {
     Entrusted known = entrusted;
     if (known == null) {
-      known = new Entrusted(context.judged);
+      known = new Entrusted(context.assessment);
       entrusted = known;
     }
     return known;
@@ -217,6 +217,6 @@ final class AccountFinder {
         List.of(facts.key(account)),
         evidence,
         "take the account out of the groups and assignments that give it something, or delete it",
-        new Aim.Ungiven(List.of(account), List.of()));
+        new Remedy.Ungiven(List.of(account), List.of()));
   }
 }

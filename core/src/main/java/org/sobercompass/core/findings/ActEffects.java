@@ -50,8 +50,8 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
   }
 
   /** The effects of changes. O(objects + objects asked x actions x entries x accounts / 64). */
-  public static ActEffects of(Judged judged, List<Change> changes) {
-    Powers before = judged.powers();
+  public static ActEffects of(Assessment assessment, List<Change> changes) {
+    Powers before = assessment.powers();
     boolean nothing =
         before.tokens().trees().isEmpty() && before.roles().administration().grants().isEmpty();
     if (nothing
@@ -59,7 +59,7 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
             .allMatch(c -> c.fold(moved -> false, own -> true, delegated -> false))) {
       return NONE;
     }
-    return new Work(before, judged.with(changes).powers()).compare(changes);
+    return new Work(before, assessment.with(changes).powers()).compare(changes);
   }
 
   /** Not thread-safe. */

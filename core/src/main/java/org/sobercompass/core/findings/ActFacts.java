@@ -11,7 +11,7 @@ import org.sobercompass.core.delegation.ActionCheck;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.HandedDown;
-import org.sobercompass.core.delegation.Need;
+import org.sobercompass.core.delegation.Requirement;
 import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
@@ -96,12 +96,12 @@ final class ActFacts {
     return true;
   }
 
-  private static boolean isOneRight(Need need) {
-    return need instanceof Need.Simple simple
+  private static boolean isOneRight(Requirement need) {
+    return need instanceof Requirement.Simple simple
         ? Integer.bitCount(simple.mask()) == 1
-        : need instanceof Need.Attribute attribute
+        : need instanceof Requirement.Attribute attribute
             ? Integer.bitCount(attribute.mask()) == 1
-            : need instanceof Need.Control;
+            : need instanceof Requirement.Control;
   }
 
   /** An admin role, and how somebody comes to it. */

@@ -30,7 +30,7 @@ final class AdminGrantFinder {
 
   AdminGrantFinder(FindingContext context) {
     this.context = context;
-    this.all = context.judged.powers().roles().administration();
+    this.all = context.assessment.powers().roles().administration();
     this.services = ServiceFinder.services(context);
   }
 

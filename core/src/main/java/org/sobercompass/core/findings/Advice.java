@@ -23,16 +23,16 @@ public record Advice(
       new Advice(Optional.empty(), List.of(), new Effects(List.of(), List.of()), ActEffects.NONE);
 
   /** Works it out. O(rounds of a preview); some milliseconds for a small organization. */
-  public static Advice of(Judged judged, Finding finding) {
-    if (finding.aim() instanceof Aim.Decided) {
+  public static Advice of(Assessment assessment, Finding finding) {
+    if (finding.aim() instanceof Remedy.Decided) {
       return NONE;
     }
-    AccessModel model = judged.model();
+    AccessModel model = assessment.model();
     Removal removal =
-        finding.aim() instanceof Aim.Made made
+        finding.aim() instanceof Remedy.Made made
             ? new Removal(Removal.Result.PROVED_LEAST, made.changes())
-            : new Unpick(model, new DelegatedFacts(judged.powers()))
-                .find(Goals.of(judged, finding.aim()));
+            : new Unpick(model, new DelegatedFacts(assessment.powers()))
+                .find(Goals.of(assessment, finding.aim()));
     if (removal.changes().isEmpty()) {
       return new Advice(Optional.of(removal.result()), List.of(), NONE.effects, ActEffects.NONE);
     }
@@ -40,15 +40,15 @@ public record Advice(
         Optional.of(removal.result()),
         removal.changes(),
         Effects.of(model, removal.changes()),
-        ActEffects.of(judged, removal.changes()));
+        ActEffects.of(assessment, removal.changes()));
   }
 
   /**
    * What the removals cost together, the number that is least: one each, and one for each
    * assignment that each account concerned loses at most.
    */
-  public long cost(Judged judged) {
-    return new Unpick(judged.model(), new DelegatedFacts(judged.powers())).cost(changes);
+  public long cost(Assessment assessment) {
+    return new Unpick(assessment.model(), new DelegatedFacts(assessment.powers())).cost(changes);
   }
 
   /** Whether nothing differs for anybody. */

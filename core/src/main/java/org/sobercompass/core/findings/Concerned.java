@@ -47,8 +47,8 @@ public final class Concerned {
   private @org.jspecify.annotations.Nullable PowerfulAccounts powerful;
 
   /** Of findings in what was judged. */
-  public Concerned(Judged judged) {
-    this.context = new FindingContext(judged);
+  public Concerned(Assessment assessment) {
+    this.context = new FindingContext(assessment);
   }
 
   /** The ids of all systems that a finding concerns, in their order. */

@@ -17,9 +17,9 @@ import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.Delegation;
 import org.sobercompass.core.delegation.Delegations;
 import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.Holder;
 import org.sobercompass.core.delegation.Origin;
 import org.sobercompass.core.delegation.Origins;
+import org.sobercompass.core.delegation.TrusteeKind;
 import org.sobercompass.core.delegation.TrusteeNames;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
@@ -49,20 +49,20 @@ final class DelegationFinder {
 
   DelegationFinder(FindingContext context) {
     this.context = context;
-    this.powers = context.judged.powers();
+    this.powers = context.assessment.powers();
     this.names = new TrusteeNames(powers.tokens());
     this.services = ServiceFinder.services(context);
     this.keys = new ObjectKeys(powers);
   }
 
   /** All that was delegated, object by object. */
-  static void each(Judged judged, BiConsumer<DirectoryTree, Delegation> out) {
-    for (DirectoryTree tree : judged.powers().tokens().trees()) {
+  static void each(Assessment assessment, BiConsumer<DirectoryTree, Delegation> out) {
+    for (DirectoryTree tree : assessment.powers().tokens().trees()) {
       Delegations lister =
           new Delegations(
               tree,
-              new Origins(tree, judged.accepted(tree.directory())),
-              judged.powers().roles().administration().actions());
+              new Origins(tree, assessment.accepted(tree.directory())),
+              assessment.powers().roles().administration().actions());
       for (int object = 0; object < tree.size(); object++) {
         lister.on(object, DELEGATED).forEach(one -> out.accept(tree, one));
       }
@@ -76,7 +76,7 @@ final class DelegationFinder {
     Map<Group, List<Delegation>> groups = new LinkedHashMap<>();
     Map<DirectoryTree, Map<Integer, List<Delegation>>> unsupported = new LinkedHashMap<>();
     each(
-        context.judged,
+        context.assessment,
         (tree, one) -> {
           kind(tree, one)
               .ifPresent(group -> groups.computeIfAbsent(group, g -> new ArrayList<>()).add(one));
@@ -99,7 +99,7 @@ final class DelegationFinder {
       return Optional.empty();
     }
     String sid = one.trustee();
-    Holder holder = names.kind(sid);
+    TrusteeKind holder = names.kind(sid);
     return switch (holder) {
       case PERSON ->
           powers.tokens().subject(sid).filter(services::get).isPresent()

@@ -18,10 +18,10 @@ import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.Delegations;
 import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.Holder;
 import org.sobercompass.core.delegation.Origin;
 import org.sobercompass.core.delegation.Origins;
 import org.sobercompass.core.delegation.TreePatch;
+import org.sobercompass.core.delegation.TrusteeKind;
 import org.sobercompass.core.delegation.TrusteeNames;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType;
@@ -49,7 +49,7 @@ final class DirectoryListFinder {
 
   DirectoryListFinder(FindingContext context) {
     this.context = context;
-    this.powers = context.judged.powers();
+    this.powers = context.assessment.powers();
     this.names = new TrusteeNames(powers.tokens());
     this.actions = powers.roles().administration().actions();
     this.keys = new ObjectKeys(powers);
@@ -73,7 +73,7 @@ final class DirectoryListFinder {
 
     OfTree(DirectoryTree tree) {
       this.tree = tree;
-      this.origins = new Origins(tree, context.judged.accepted(tree.directory()));
+      this.origins = new Origins(tree, context.assessment.accepted(tree.directory()));
       this.lister = new Delegations(tree, origins, actions);
       for (int object = 0; object < tree.size(); object++) {
         int own = tree.descriptorNumber(object);
@@ -284,7 +284,7 @@ final class DirectoryListFinder {
       for (int object = 0; object < tree.size(); object++) {
         Optional<Descriptor> list = tree.descriptor(object);
         Optional<String> owner = list.flatMap(Descriptor::owner);
-        if (owner.isEmpty() || names.kind(owner.get()) != Holder.PERSON) {
+        if (owner.isEmpty() || names.kind(owner.get()) != TrusteeKind.PERSON) {
           continue;
         }
         int account = powers.tokens().subject(owner.get()).orElseThrow();

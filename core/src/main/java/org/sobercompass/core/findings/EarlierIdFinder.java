@@ -29,7 +29,7 @@ final class EarlierIdFinder {
   private record Borne(String bearer, Key key, List<Evidence> named) {}
 
   void find(Consumer<Finding> out) {
-    List<DirectoryTree> trees = context.judged.powers().tokens().trees();
+    List<DirectoryTree> trees = context.assessment.powers().tokens().trees();
     Map<String, Borne> borne = new HashMap<>();
     for (DirectoryTree tree : trees) {
       for (int object = 0; object < tree.size(); object++) {
@@ -59,7 +59,7 @@ final class EarlierIdFinder {
 
   private Borne borne(DirectoryTree tree, int object) {
     return context
-        .judged
+        .assessment
         .powers()
         .tokens()
         .subject(tree.sid(object))

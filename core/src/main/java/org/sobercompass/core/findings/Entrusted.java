@@ -36,10 +36,10 @@ final class Entrusted {
     this.bySid = bySid;
   }
 
-  Entrusted(Judged judged) {
+  Entrusted(Assessment assessment) {
     this(new HashMap<>());
     DelegationFinder.each(
-        judged,
+        assessment,
         (tree, one) -> {
           if (!one.denies() && !Tokens.isOfEverybody(one.trustee())) {
             bySid.computeIfAbsent(one.trustee(), s -> new ArrayList<>()).add(new Given(tree, one));

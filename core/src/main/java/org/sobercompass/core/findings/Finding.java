@@ -34,7 +34,7 @@ public record Finding(
     List<Key> subjects,
     List<Evidence> evidence,
     String advice,
-    Aim aim) {
+    Remedy aim) {
 
   /** One that ends with these changes, if there are any. */
   public Finding(
@@ -60,12 +60,12 @@ public record Finding(
         subjects,
         evidence,
         advice,
-        changes.isEmpty() ? Aim.NONE : new Aim.Made(changes));
+        changes.isEmpty() ? Remedy.NONE : new Remedy.Made(changes));
   }
 
   /** The changes that end it, where the finding itself says which; see {@link Advice}. */
   public List<Change> changes() {
-    return aim instanceof Aim.Made made ? made.changes() : List.of();
+    return aim instanceof Remedy.Made made ? made.changes() : List.of();
   }
 
   /** Worst first, then by kind, then by identity. */

@@ -41,12 +41,12 @@ final class FindingContext {
   final Asker asker;
   private final RouteFinder shortest;
   private final Memberships.Walker widest;
-  final Judged judged;
+  final Assessment assessment;
   final FindingRules rules;
   final Thresholds limits;
 
-  FindingContext(Judged judged) {
-    this(judged, judged.model().asker());
+  FindingContext(Assessment assessment) {
+    this(assessment, assessment.model().asker());
   }
 
   /**
@@ -68,7 +68,7 @@ final class FindingContext {
               Function<T, Optional<Finding>> tell =
                   tellers.computeIfAbsent(
                       Thread.currentThread(),
-                      thread -> teller.apply(new FindingContext(judged, own)));
+                      thread -> teller.apply(new FindingContext(assessment, own)));
               List<Finding> found = new ArrayList<>();
               for (T thing : things.subList(range.from(), range.to())) {
                 tell.apply(thing).ifPresent(found::add);
@@ -78,11 +78,11 @@ final class FindingContext {
             found -> found.forEach(out));
   }
 
-  private FindingContext(Judged judged, Asker asker) {
-    this.judged = judged;
-    this.rules = judged.rules();
+  private FindingContext(Assessment assessment, Asker asker) {
+    this.assessment = assessment;
+    this.rules = assessment.rules();
     this.limits = rules.thresholds();
-    this.model = judged.model();
+    this.model = assessment.model();
     this.facts = model.facts();
     this.asker = asker;
     this.widest = model.widest().walker();

@@ -49,16 +49,16 @@ public final class Findings {
 
   /** All findings of a model by the usual thresholds and these rules, worst first. */
   public static List<Finding> of(AccessModel model, List<SeparationRule> rules) {
-    return of(Judged.of(model, rules));
+    return of(Assessment.of(model, rules));
   }
 
   /**
    * All findings, worst first; the same for the same input. O(two sweeps of all accounts, and
    * evidence for each finding).
    */
-  public static List<Finding> of(Judged judged) {
-    FindingContext context = new FindingContext(judged);
-    FindingRules rules = judged.rules();
+  public static List<Finding> of(Assessment assessment) {
+    FindingContext context = new FindingContext(assessment);
+    FindingRules rules = assessment.rules();
     List<Finding> found = new ArrayList<>();
     Consumer<Finding> out =
         finding -> {
@@ -111,8 +111,8 @@ public final class Findings {
    * How many accounts break each separation rule, by themselves or with the other accounts of their
    * person: without causes and evidence, the quickest answer there is. One sweep.
    */
-  public static Map<String, Integer> conflicts(Judged judged) {
-    return new SeparationFinder(new FindingContext(judged)).counts();
+  public static Map<String, Integer> conflicts(Assessment assessment) {
+    return new SeparationFinder(new FindingContext(assessment)).counts();
   }
 
   /** The kinds that are looked for by these rules. */

@@ -26,32 +26,33 @@ final class Goals {
   private Goals() {}
 
   /** The goal that an aim is. */
-  static Goal of(Judged judged, Aim aim) {
-    if (aim instanceof Aim.Kept kept) {
-      return new KeptApart(judged, kept);
+  static Goal of(Assessment assessment, Remedy aim) {
+    if (aim instanceof Remedy.Kept kept) {
+      return new KeptApart(assessment, kept);
     }
-    if (aim instanceof Aim.Ungiven ungiven) {
+    if (aim instanceof Remedy.Ungiven ungiven) {
       boolean any = ungiven.grants().isEmpty();
-      Entrusted entrusted = any ? new Entrusted(judged) : Entrusted.NOTHING;
-      return new Nothing(judged, ungiven, entrusted);
+      Entrusted entrusted = any ? new Entrusted(assessment) : Entrusted.NOTHING;
+      return new Nothing(assessment, ungiven, entrusted);
     }
-    if (aim instanceof Aim.Untaken untaken) {
-      return (model, made) -> untaken(judged.with(model, made).powers(), untaken);
+    if (aim instanceof Remedy.Untaken untaken) {
+      return (model, made) -> untaken(assessment.with(model, made).powers(), untaken);
     }
-    if (aim instanceof Aim.Unreached unreached) {
-      return (model, made) -> unreached(judged.with(model, made).powers(), unreached);
+    if (aim instanceof Remedy.Unreached unreached) {
+      return (model, made) -> unreached(assessment.with(model, made).powers(), unreached);
     }
-    if (aim instanceof Aim.Outside outside) {
-      return (model, made) -> outside(judged.with(model, made).powers(), outside.scope());
+    if (aim instanceof Remedy.Outside outside) {
+      return (model, made) -> outside(assessment.with(model, made).powers(), outside.scope());
     }
-    if (aim instanceof Aim.Unheld unheld) {
+    if (aim instanceof Remedy.Unheld unheld) {
       return new NotHeld(unheld.account(), unheld.system(), unheld.rights(), -1);
     }
-    return (model, made) -> circle(model, ((Aim.Uncircled) aim).groups());
+    return (model, made) -> circle(model, ((Remedy.Uncircled) aim).groups());
   }
 
   /** That accounts are given nothing any more. */
-  private record Nothing(Judged judged, Aim.Ungiven aim, Entrusted entrusted) implements Goal {
+  private record Nothing(Assessment assessment, Remedy.Ungiven aim, Entrusted entrusted)
+      implements Goal {
     @Override
     public Optional<Still> still(AccessModel model, List<Change> made) {
       return stills(model, made).stream().findFirst();
@@ -68,7 +69,7 @@ final class Goals {
       }
       for (int account : aim.accounts()) {
         if (all.isEmpty()) {
-          entrusted.first(judged.with(model, made).powers(), account).ifPresent(all::add);
+          entrusted.first(assessment.with(model, made).powers(), account).ifPresent(all::add);
         }
       }
       return all;
@@ -79,7 +80,7 @@ final class Goals {
   private static final int MOST = 256;
 
   /** Somebody who still comes to a power by acting as an account. */
-  private static Optional<Goal.Still> untaken(Powers powers, Aim.Untaken aim) {
+  private static Optional<Goal.Still> untaken(Powers powers, Remedy.Untaken aim) {
     return Reached.of(powers, aim.power(), aim.ofDirectory())
         .flatMap(
             reached ->
@@ -88,7 +89,7 @@ final class Goals {
   }
 
   /** Somebody who still comes to it by longer ways. */
-  private static Optional<Goal.Still> unreached(Powers powers, Aim.Unreached aim) {
+  private static Optional<Goal.Still> unreached(Powers powers, Remedy.Unreached aim) {
     return Reached.of(powers, aim.power(), aim.ofDirectory())
         .filter(reached -> !reached.longer().isEmpty())
         .map(reached -> steps(powers, reached, reached.longer()));
@@ -123,7 +124,7 @@ final class Goals {
 
   /** The grants that still reach the account, each by its shortest chain. */
   private static List<Goal.Still> given(
-      AccessModel model, int account, List<Aim.Ungiven.Given> grants) {
+      AccessModel model, int account, List<Remedy.Ungiven.Given> grants) {
     Asker asker = model.asker();
     long asOf = model.asOf().getEpochSecond();
     List<Goal.Still> all = new ArrayList<>();
@@ -138,7 +139,7 @@ final class Goals {
         boolean asked =
             grants.isEmpty()
                 ? isPersonal(model, grant, asOf)
-                : grants.contains(new Aim.Ungiven.Given(view.number(), number));
+                : grants.contains(new Remedy.Ungiven.Given(view.number(), number));
         if (asked && all.size() < MOST) {
           all.add(still(asker, view, account, number));
         }

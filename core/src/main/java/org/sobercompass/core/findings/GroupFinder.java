@@ -103,7 +103,7 @@ final class GroupFinder {
             + " out of "
             + facts.label(groups[0])
             + ", after looking who would lose what",
-        new Aim.Uncircled(all));
+        new Remedy.Uncircled(all));
   }
 
   private Finding dangling(int group, List<Dangling> missing) {

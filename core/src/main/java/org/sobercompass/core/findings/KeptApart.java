@@ -22,14 +22,14 @@ import org.sobercompass.core.system.Standing;
 
 /** The goal that nobody of some persons breaks a separation rule any more. */
 final class KeptApart implements Goal {
-  private final Judged judged;
-  private final Aim.Kept aim;
+  private final Assessment assessment;
+  private final Remedy.Kept aim;
   private final int rule;
 
-  KeptApart(Judged judged, Aim.Kept aim) {
-    this.judged = judged;
+  KeptApart(Assessment assessment, Remedy.Kept aim) {
+    this.assessment = assessment;
     this.aim = aim;
-    List<SeparationRule> rules = judged.rules().separation();
+    List<SeparationRule> rules = assessment.rules().separation();
     int found = 0;
     while (!rules.get(found).id().equals(aim.rule())) {
       found++;
@@ -39,7 +39,7 @@ final class KeptApart implements Goal {
 
   @Override
   public Optional<Still> still(AccessModel model, List<Change> made) {
-    Judged then = judged.with(model, made);
+    Assessment then = assessment.with(model, made);
     SeparationTests tests = new SeparationTests(then);
     SeparationSweep sweep = new SeparationSweep(tests, then, true);
     Asker asker = model.asker();
@@ -118,7 +118,7 @@ final class KeptApart implements Goal {
   private boolean act(SeparationTests tests, int account, int side, ActFacts into) {
     for (SeparationTests.OfAct of : tests.acts) {
       if (of.rule() == rule && of.side() == side && of.can(account)) {
-        return into.act(account, of.action(judged), of.act().objects(judged.powers()));
+        return into.act(account, of.action(assessment), of.act().objects(assessment.powers()));
       }
     }
     return false;

@@ -33,7 +33,7 @@ final class LeaverFinder {
   LeaverFinder(FindingContext context) {
     this.context = context;
     this.facts = context.facts;
-    this.persons = context.judged.persons();
+    this.persons = context.assessment.persons();
     for (SystemView view : context.model.systems()) {
       view.admission()
           .terms()
@@ -42,7 +42,7 @@ final class LeaverFinder {
     }
     hasDirectory =
         IntStream.range(0, facts.accounts())
-            .anyMatch(account -> !context.judged.local().contains(facts.source(account)));
+            .anyMatch(account -> !context.assessment.local().contains(facts.source(account)));
   }
 
   void find(Consumer<Finding> out) {
@@ -59,7 +59,7 @@ final class LeaverFinder {
           break;
         }
       }
-      boolean local = context.judged.local().contains(facts.source(account));
+      boolean local = context.assessment.local().contains(facts.source(account));
       if (local && isOfNobody(account, person)) {
         out.accept(ofNobody(account));
       }
@@ -76,7 +76,7 @@ final class LeaverFinder {
         && !emergency.contains(facts.login(account).toLowerCase(Locale.ROOT))
         && !facts.is(account, Facts.SERVICE)
         && !facts.is(account, Facts.RESOURCE)
-        && person.stream().allMatch(a -> context.judged.local().contains(facts.source(a)));
+        && person.stream().allMatch(a -> context.assessment.local().contains(facts.source(a)));
   }
 
   /** Whether a host made the account for itself: a user number below that of people. */

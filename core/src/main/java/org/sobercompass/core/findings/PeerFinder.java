@@ -166,6 +166,6 @@ final class PeerFinder {
         List.of(facts.key(account)),
         evidence,
         "take it away, or say what is different about the task",
-        new Aim.Unheld(account, view.number(), rare));
+        new Remedy.Unheld(account, view.number(), rare));
   }
 }

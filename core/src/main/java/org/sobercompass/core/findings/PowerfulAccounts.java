@@ -33,7 +33,7 @@ final class PowerfulAccounts {
       String id, String name, boolean ofDirectory, Optional<NamedPower> named, BitSet holders) {}
 
   PowerfulAccounts(FindingContext context) {
-    for (NamedPower named : NamedPowers.of(context.judged.powers())) {
+    for (NamedPower named : NamedPowers.of(context.assessment.powers())) {
       BitSet holders = new BitSet();
       for (int trustee : named.trustees()) {
         holders.or(context.accounts(trustee));

@@ -202,7 +202,8 @@ final class PowerfulFinder {
     BitSet left = new BitSet();
     these.stream()
         .filter(
-            account -> context.judged.persons().accounts(account).stream().noneMatch(those::get))
+            account ->
+                context.assessment.persons().accounts(account).stream().noneMatch(those::get))
         .forEach(left::set);
     return left;
   }

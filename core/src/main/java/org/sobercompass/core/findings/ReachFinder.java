@@ -31,7 +31,7 @@ final class ReachFinder {
   ReachFinder(FindingContext context, PowerfulAccounts powerful) {
     this.context = context;
     this.powerful = powerful;
-    this.powers = context.judged.powers();
+    this.powers = context.assessment.powers();
     this.administration = powers.roles().administration();
   }
 
@@ -89,8 +89,8 @@ final class ReachFinder {
             + " from them, or set those over it who hold the"
             + " power themselves",
         who.cardinality() > MOST
-            ? Aim.NONE
-            : new Aim.Untaken(power.id(), power.ofDirectory(), target));
+            ? Remedy.NONE
+            : new Remedy.Untaken(power.id(), power.ofDirectory(), target));
   }
 
   private Finding within(NamedPower power, Reach reach, BitSet who) {
@@ -108,7 +108,9 @@ final class ReachFinder {
         context.keys(who),
         chains(reach, who),
         "break the chain at its first step: sober reach " + power.id() + " lists all of them",
-        who.cardinality() > MOST ? Aim.NONE : new Aim.Unreached(power.id(), power.ofDirectory()));
+        who.cardinality() > MOST
+            ? Remedy.NONE
+            : new Remedy.Unreached(power.id(), power.ofDirectory()));
   }
 
   private String who(BitSet who) {
@@ -155,7 +157,7 @@ final class ReachFinder {
         inside,
         evidence,
         "except them in the scope, or set somebody else over it",
-        new Aim.Outside(number));
+        new Remedy.Outside(number));
   }
 
   /** One finding a scope, with a line for each way. */
@@ -189,7 +191,7 @@ final class ReachFinder {
             all,
             evidence,
             "let others do that, or make the scope of something else",
-            Aim.NONE));
+            Remedy.NONE));
   }
 
   private Finding finding(
@@ -200,7 +202,7 @@ final class ReachFinder {
       BitSet who,
       List<Evidence> evidence,
       String advice,
-      Aim aim) {
+      Remedy aim) {
     return new Finding(
         kind,
         "",

@@ -26,8 +26,8 @@ public final class RoleFit {
   private final FindingContext context;
 
   /** Over a model and its rules; what is unused needs records of use. */
-  public RoleFit(Judged judged) {
-    this.context = new FindingContext(judged);
+  public RoleFit(Assessment assessment) {
+    this.context = new FindingContext(assessment);
   }
 
   /**

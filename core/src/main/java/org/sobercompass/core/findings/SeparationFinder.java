@@ -33,9 +33,9 @@ final class SeparationFinder {
 
   SeparationFinder(FindingContext context) {
     this.context = context;
-    this.tests = new SeparationTests(context.judged);
+    this.tests = new SeparationTests(context.assessment);
     this.reach = new SeparationReach(context, tests);
-    this.sweep = new SeparationSweep(tests, context.judged, reach.isAsked());
+    this.sweep = new SeparationSweep(tests, context.assessment, reach.isAsked());
   }
 
   /** A cause of a conflict, and whom it concerns: persons by their first account. */
@@ -87,9 +87,9 @@ final class SeparationFinder {
     for (Hold hold : holds) {
       boolean linked =
           tests.rules.get(hold.rule()).perPerson()
-              && context.judged.persons().accounts(hold.account()).size() > 1;
+              && context.assessment.persons().accounts(hold.account()).size() > 1;
       if (linked) {
-        long key = (long) context.judged.persons().person(hold.account()) << 32 | hold.rule();
+        long key = (long) context.assessment.persons().person(hold.account()) << 32 | hold.rule();
         List<Hold> of = byPerson.get(key);
         if (of == null) {
           of = new ArrayList<>();
@@ -116,22 +116,22 @@ final class SeparationFinder {
         .each(
             persons.size(),
             (asker, range) -> {
-              List<Person> judged = new ArrayList<>();
+              List<Person> assessment = new ArrayList<>();
               for (List<Hold> holds : persons.subList(range.from(), range.to())) {
                 if (!isExcepted(holds.get(0), excepted)) {
-                  judged.add(person(asker, holds));
+                  assessment.add(person(asker, holds));
                 }
               }
-              return judged;
+              return assessment;
             },
-            judged -> judged.forEach(out));
+            assessment -> assessment.forEach(out));
   }
 
   /** Whether any account of the person is, even one that holds nothing of the rule. */
   private boolean isExcepted(Hold hold, Map<Integer, BitSet> excepted) {
     BitSet except = excepted.getOrDefault(hold.rule(), NOBODY);
     return tests.rules.get(hold.rule()).perPerson()
-        ? context.judged.persons().accounts(hold.account()).stream().anyMatch(except::get)
+        ? context.assessment.persons().accounts(hold.account()).stream().anyMatch(except::get)
         : except.get(hold.account());
   }
 

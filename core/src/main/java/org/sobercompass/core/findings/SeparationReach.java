@@ -28,7 +28,7 @@ final class SeparationReach {
   SeparationReach(FindingContext context, SeparationTests tests) {
     this.context = context;
     this.tests = tests;
-    var powers = context.judged.powers();
+    var powers = context.assessment.powers();
     this.asked =
         !tests.rules.isEmpty()
             && (!powers.tokens().trees().isEmpty()
@@ -66,7 +66,7 @@ final class SeparationReach {
             return new BitSet();
           }
           Reach reach =
-              new Reach(context.judged.powers(), new NamedPower("side", "", false, trustees));
+              new Reach(context.assessment.powers(), new NamedPower("side", "", false, trustees));
           reaches.put(k, reach);
           return reach.answer().within();
         });

@@ -43,10 +43,10 @@ final class SeparationSweep {
   /**
    * @param keepAll whether accounts with one side are kept too
    */
-  SeparationSweep(SeparationTests tests, Judged judged, boolean keepAll) {
+  SeparationSweep(SeparationTests tests, Assessment assessment, boolean keepAll) {
     this.tests = tests;
-    this.model = judged.model();
-    this.persons = judged.persons();
+    this.model = assessment.model();
+    this.persons = assessment.persons();
     this.keepAll = keepAll;
   }
 

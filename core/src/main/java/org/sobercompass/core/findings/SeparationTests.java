@@ -24,7 +24,7 @@ final class SeparationTests {
   final OfRoles[][] roles;
   final List<OfAct> acts = new ArrayList<>();
   private final List<List<SystemView>> systemsOf = new ArrayList<>();
-  private final Judged judged;
+  private final Assessment assessment;
   private @Nullable SharedNodes nodes;
 
   /** The rights of one system on one side of one rule. */
@@ -45,8 +45,8 @@ final class SeparationTests {
     }
 
     /** The action that it is. */
-    AdminAction action(Judged judged) {
-      return judged.powers().roles().administration().action(act.action()).orElseThrow();
+    AdminAction action(Assessment assessment) {
+      return assessment.powers().roles().administration().action(act.action()).orElseThrow();
     }
 
     /** Whether it is about an act that stands on its side. */
@@ -55,10 +55,10 @@ final class SeparationTests {
     }
   }
 
-  SeparationTests(Judged judged) {
-    this.judged = judged;
-    this.rules = judged.rules().separation();
-    List<SystemView> systems = judged.model().systems();
+  SeparationTests(Assessment assessment) {
+    this.assessment = assessment;
+    this.rules = assessment.rules().separation();
+    List<SystemView> systems = assessment.model().systems();
     rights = new OfRights[systems.size()][];
     roles = new OfRoles[systems.size()][];
     for (SystemView view : systems) {
@@ -95,7 +95,7 @@ final class SeparationTests {
   synchronized SharedNodes nodes() {
     SharedNodes made = nodes;
     if (made == null) {
-      made = new SharedNodes(judged.model().systems());
+      made = new SharedNodes(assessment.model().systems());
       nodes = made;
     }
     return made;
@@ -144,7 +144,7 @@ final class SeparationTests {
   private void acts(int rule, int side) {
     for (Side item : rules.get(rule).sides().get(side)) {
       if (item instanceof Act act) {
-        acts.add(new OfAct(rule, side, act, act.who(judged.powers())));
+        acts.add(new OfAct(rule, side, act, act.who(assessment.powers())));
       }
     }
   }
@@ -173,14 +173,14 @@ final class SeparationTests {
   /** What a side asks for, in words. */
   String words(Side side) {
     if (side instanceof Permission p) {
-      return judged
+      return assessment
           .model()
           .system(p.system())
           .map(view -> p.system() + ":" + view.rights().text(p.right()))
           .orElse(p.system());
     }
     if (side instanceof RoleHeld h) {
-      return judged
+      return assessment
           .model()
           .system(h.system())
           .map(view -> "role " + h.system() + ":" + view.system().roles().get(h.role()).id())

@@ -88,16 +88,17 @@ final class SeparationWords {
   }
 
   /** A role that breaks the rule by itself is to be split; the rest can be taken apart. */
-  private Aim aim(SeparationFinder.Draft draft) {
+  private Remedy aim(SeparationFinder.Draft draft) {
     List<List<Integer>> persons = new ArrayList<>();
     boolean perPerson = tests.rules.get(draft.rule()).perPerson();
     for (int account : draft.accounts()) {
-      List<Integer> all = perPerson ? context.judged.persons().accounts(account) : List.of(account);
+      List<Integer> all =
+          perPerson ? context.assessment.persons().accounts(account) : List.of(account);
       if (!persons.contains(all)) {
         persons.add(all);
       }
     }
-    return new Aim.Kept(tests.rules.get(draft.rule()).id(), persons);
+    return new Remedy.Kept(tests.rules.get(draft.rule()).id(), persons);
   }
 
   private String advice(SeparationFinder.Draft draft) {
@@ -223,7 +224,7 @@ final class SeparationWords {
         .map(
             of ->
                 of.can(account)
-                    ? act.route(context.judged.powers(), account).orElse(act.action())
+                    ? act.route(context.assessment.powers(), account).orElse(act.action())
                     : Words.subject(context.facts, account) + " perhaps can " + act.action())
         .map(Evidence::of);
   }

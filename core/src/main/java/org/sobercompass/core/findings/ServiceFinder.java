@@ -131,7 +131,7 @@ final class ServiceFinder {
               List.of(context.facts.key(account)),
               evidence,
               "take it away, or say under services: may-hold: that services need it",
-              new Aim.Unheld(account, view.number(), held)));
+              new Remedy.Unheld(account, view.number(), held)));
     }
   }
 

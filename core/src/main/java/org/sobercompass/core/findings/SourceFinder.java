@@ -16,8 +16,8 @@ import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.findings.Assessment.ReadingAccount;
 import org.sobercompass.core.findings.Finding.Evidence;
-import org.sobercompass.core.findings.Judged.ReadingAccount;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.store.IntList;
@@ -37,7 +37,7 @@ final class SourceFinder {
   }
 
   void find(Consumer<Finding> out) {
-    for (ReadingAccount reader : context.judged.readers()) {
+    for (ReadingAccount reader : context.assessment.readers()) {
       reader(reader, out);
     }
     for (SystemView view : context.model.systems()) {
@@ -92,7 +92,7 @@ final class SourceFinder {
 
   /** What it can do to objects of its directory, one line an action. */
   private List<String> more(ReadingAccount reader) {
-    Powers powers = context.judged.powers();
+    Powers powers = context.assessment.powers();
     List<String> found = new ArrayList<>();
     for (DirectoryTree tree : powers.tokens().trees()) {
       if (!tree.directory().equals(reader.directory())) {
@@ -110,9 +110,9 @@ final class SourceFinder {
 
   /** The admin roles that let it do more than look, one line each. */
   private void byRole(int account, List<String> found) {
-    Administration administration = context.judged.powers().roles().administration();
+    Administration administration = context.assessment.powers().roles().administration();
     long asOf = context.model.asOf().getEpochSecond();
-    for (int g : context.judged.powers().roles().grantsOf(account)) {
+    for (int g : context.assessment.powers().roles().grantsOf(account)) {
       AdminGrant grant = administration.grants().get(g);
       List<String> actions =
           administration.actions().stream()
@@ -135,7 +135,7 @@ final class SourceFinder {
 
   /** The first object that it can do an action to; lists that are the same are asked once. */
   private Optional<String> first(ReadingAccount reader, DirectoryTree tree, AdminAction action) {
-    Powers powers = context.judged.powers();
+    Powers powers = context.assessment.powers();
     java.util.Set<Long> asked = new java.util.HashSet<>();
     for (int object = 0; object < tree.size(); object++) {
       long list = (long) tree.descriptorNumber(object) << 20 | tree.kind(object);
@@ -201,7 +201,7 @@ final class SourceFinder {
   private void owners(Consumer<Finding> out) {
     if (context.rules.owners().contains("applications")) {
       for (SystemView view : context.model.systems()) {
-        Integer owner = context.judged.owned().applications().get(view.id());
+        Integer owner = context.assessment.owned().applications().get(view.id());
         String what = "the application " + view.system().name();
         if (owner == null) {
           out.accept(owner(what, context.systemKey(view)));
@@ -211,8 +211,8 @@ final class SourceFinder {
       }
     }
     if (context.rules.owners().contains("scopes")) {
-      for (AdminScope scope : context.judged.powers().roles().administration().scopes()) {
-        Integer owner = context.judged.owned().scopes().get(scope.id());
+      for (AdminScope scope : context.assessment.powers().roles().administration().scopes()) {
+        Integer owner = context.assessment.owned().scopes().get(scope.id());
         Key key = new Key(KeyKind.NODE, "scope", scope.id());
         if (owner == null) {
           out.accept(owner("the admin scope " + scope.name(), key));

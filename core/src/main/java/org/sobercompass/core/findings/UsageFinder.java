@@ -138,7 +138,7 @@ final class UsageFinder {
               account ->
                   evidence.add(Evidence.of("no use by " + Words.subject(context.facts, account))));
     }
-    var given = List.of(new Aim.Ungiven.Given(view.number(), number));
+    var given = List.of(new Remedy.Ungiven.Given(view.number(), number));
     return new Finding(
         FindingKind.UNUSED,
         "",
@@ -158,8 +158,8 @@ final class UsageFinder {
             ? "withdraw it, after asking those who have it"
             : "take those who do not use it out of what gives it, after asking them",
         nobody
-            ? new Aim.Made(List.of(new Change.AssignmentRemoved(view.number(), number)))
-            : new Aim.Ungiven(who.unused.stream().boxed().toList(), given));
+            ? new Remedy.Made(List.of(new Change.AssignmentRemoved(view.number(), number)))
+            : new Remedy.Ungiven(who.unused.stream().boxed().toList(), given));
   }
 
   /** Roles of which an account uses some, but less than the share that is asked. */

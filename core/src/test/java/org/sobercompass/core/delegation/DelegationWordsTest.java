@@ -109,14 +109,15 @@ class DelegationWordsTest {
     List<AdminAction> actions =
         List.of(
             new AdminAction(
-                "reset", "set a password", List.of("user"), new Need.Control("Reset"), 2),
+                "reset", "set a password", List.of("user"), new Requirement.Control("Reset"), 2),
             new AdminAction(
                 "mail",
                 "edit mail",
                 List.of("user"),
-                new Need.Attribute(DsRights.WRITE_PROPERTY, "mail"),
+                new Requirement.Attribute(DsRights.WRITE_PROPERTY, "mail"),
                 0),
-            new AdminAction("all", "full control", List.of(), new Need.Simple(DsRights.ALL), 2));
+            new AdminAction(
+                "all", "full control", List.of(), new Requirement.Simple(DsRights.ALL), 2));
     return new Delegations(tree, new Origins(tree, Optional.empty()), actions);
   }
 

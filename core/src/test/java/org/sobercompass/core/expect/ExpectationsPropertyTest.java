@@ -14,7 +14,7 @@ import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Can;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.expect.Expectation.Kind;
-import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.person.Link;
 import org.sobercompass.core.person.Persons;
@@ -32,11 +32,11 @@ class ExpectationsPropertyTest {
     for (int seed = 0; seed < 400; seed++) {
       AccessModel model = new SmallWorld(seed).model();
       SystemView view = model.systems().get(0);
-      Judged judged = linked(model);
+      Assessment assessment = linked(model);
       for (Kind kind : Kind.values()) {
         Expectation expectation = expectation(view, seed, kind);
-        Outcome outcome = new Expectations(judged).check(expectation);
-        Naive naive = new Naive(judged, expectation);
+        Outcome outcome = new Expectations(assessment).check(expectation);
+        Naive naive = new Naive(assessment, expectation);
         assertThat(outcome.verdict())
             .as("seed %d %s %s", seed, kind, naive)
             .isEqualTo(naive.verdict());
@@ -51,11 +51,11 @@ class ExpectationsPropertyTest {
     assertThat(counted.get(Verdict.UNDECIDED)).isGreaterThan(5);
   }
 
-  private static Judged linked(AccessModel model) {
-    Judged plain = Judged.of(model, List.of());
+  private static Assessment linked(AccessModel model) {
+    Assessment plain = Assessment.of(model, List.of());
     Persons persons =
         Persons.of(model.facts(), List.of(), List.of(new Link(0, 2, "test")), List.of());
-    return new Judged(
+    return new Assessment(
         model,
         plain.rules(),
         persons,
@@ -80,23 +80,23 @@ class ExpectationsPropertyTest {
 
   /** The same, account by account. */
   private static final class Naive {
-    private final Judged judged;
+    private final Assessment assessment;
     private final Expectation of;
     private final Set<Integer> against = new TreeSet<>();
     private final Set<Integer> unknown = new TreeSet<>();
 
-    Naive(Judged judged, Expectation of) {
-      this.judged = judged;
+    Naive(Assessment assessment, Expectation of) {
+      this.assessment = assessment;
       this.of = of;
       Set<Integer> named = new TreeSet<>();
       for (int subject : of.who()) {
         IntList found = new IntList();
-        judged.model().widest().walker().accounts(subject, found);
+        assessment.model().widest().walker().accounts(subject, found);
         for (int i = 0; i < found.size(); i++) {
           named.add(found.get(i));
         }
       }
-      for (int account = 0; account < judged.model().facts().accounts(); account++) {
+      for (int account = 0; account < assessment.model().facts().accounts(); account++) {
         note(account, named.contains(account));
       }
     }
@@ -106,7 +106,7 @@ class ExpectationsPropertyTest {
         Verdict all = Verdict.YES;
         for (Side side : of.what()) {
           Verdict best = Verdict.NO;
-          for (int own : judged.persons().accounts(account)) {
+          for (int own : assessment.persons().accounts(account)) {
             Verdict one = can(own, side);
             best = one.ordinal() > best.ordinal() ? one : best;
           }
@@ -139,8 +139,8 @@ class ExpectationsPropertyTest {
     }
 
     private Verdict can(int account, Side side) {
-      SystemView view = judged.model().systems().get(0);
-      Asker asker = judged.model().asker();
+      SystemView view = assessment.model().systems().get(0);
+      Asker asker = assessment.model().asker();
       int right = ((Side.Permission) side).right();
       Verdict best = Verdict.NO;
       for (int node = 0; node < view.resources().size(); node++) {

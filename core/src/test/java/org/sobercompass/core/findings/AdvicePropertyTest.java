@@ -32,7 +32,7 @@ class AdvicePropertyTest {
   private int gave;
 
   /** The thresholds so low that what hardly occurs among five accounts is found. */
-  private static Judged judged(AccessModel model, long seed) {
+  private static Assessment assessment(AccessModel model, long seed) {
     SystemView view = model.systems().get(0);
     int rights = view.rights().size();
     SeparationRule rights2 =
@@ -50,7 +50,7 @@ class AdvicePropertyTest {
                 List.of(new RoleHeld(view.id(), 0)),
                 List.of(new RoleHeld(view.id(), 1), new RoleHeld(view.id(), 3))),
             Where.ANYWHERE);
-    Judged plain = Judged.of(model, List.of(rights2, roles));
+    Assessment plain = Assessment.of(model, List.of(rights2, roles));
     FindingRules usual = plain.rules();
     Usage usage = Usage.NONE;
     Thresholds low = new Thresholds(40, 1, 90, 1, 90, 25, 180, 2, 40);
@@ -74,7 +74,7 @@ class AdvicePropertyTest {
             usage,
             Map.of(),
             Set.of());
-    return new Judged(
+    return new Assessment(
         model,
         rules,
         plain.persons(),
@@ -94,14 +94,14 @@ class AdvicePropertyTest {
   void whatIsAdvisedEndsItAndEndsAndGivesJustWhatItSays(long from) {
     for (long seed = from; seed < from + 150; seed++) {
       AccessModel model = new SmallWorld(seed).model();
-      Judged judged = judged(model, seed);
+      Assessment assessment = assessment(model, seed);
       Set<String> keys = new HashSet<>();
-      for (Finding finding : Findings.of(judged)) {
+      for (Finding finding : Findings.of(assessment)) {
         String what = "seed " + seed + " " + finding.key();
         assertThat(keys.add(finding.key().text())).as(what + " stands once").isTrue();
         assertThat(finding.sentence()).as(what).doesNotContain("null").isNotBlank();
         assertThat(finding.why()).as(what).isNotEmpty();
-        carriedOut(judged, finding, what);
+        carriedOut(assessment, finding, what);
       }
     }
     assertThat(ended.keySet())
@@ -123,20 +123,20 @@ class AdvicePropertyTest {
     assertThat(gave).isGreaterThan(10);
   }
 
-  private void carriedOut(Judged judged, Finding finding, String what) {
-    Advice advice = Advice.of(judged, finding);
+  private void carriedOut(Assessment assessment, Finding finding, String what) {
+    Advice advice = Advice.of(assessment, finding);
     if (advice.changes().isEmpty()) {
       return;
     }
     ended.merge(finding.kind(), 1, Integer::sum);
     gave += advice.effects().gives().size();
-    Judged after = judged.with(advice.changes());
+    Assessment after = assessment.with(advice.changes());
     assertThat(Findings.of(after))
         .as(what + " ends by " + advice.changes())
         .noneMatch(other -> other.key().equals(finding.key()));
-    assertThat(told(judged.model(), advice))
+    assertThat(told(assessment.model(), advice))
         .as(what + " by " + advice.changes())
-        .isEqualTo(differing(judged.model(), after.model()));
+        .isEqualTo(differing(assessment.model(), after.model()));
     if (finding.kind() == FindingKind.REDUNDANT) {
       assertThat(advice.changesNothing()).as(what + advice.effects()).isTrue();
     }

@@ -53,18 +53,18 @@ class SeparationPropertyTest {
       SystemView view = model.systems().get(0);
       for (Where where : Where.values()) {
         SeparationRule rule = rule(view, seed, where);
-        Judged judged = Judged.of(model, List.of(rule));
+        Assessment assessment = Assessment.of(model, List.of(rule));
         TreeSet<String> found = new TreeSet<>();
-        for (Finding finding : Findings.of(judged)) {
+        for (Finding finding : Findings.of(assessment)) {
           if (finding.kind() == FindingKind.DUTIES_NOT_SEPARATED) {
             finding.subjects().stream().map(Key::text).forEach(found::add);
-            advised(judged, finding);
+            advised(assessment, finding);
           }
         }
         assertThat(found).as("seed %d %s", seed, where).isEqualTo(naive(model, rule));
         conflicts += found.size();
         int counted =
-            Findings.conflicts(judged).values().stream().mapToInt(Integer::intValue).sum();
+            Findings.conflicts(assessment).values().stream().mapToInt(Integer::intValue).sum();
         assertThat(counted).isEqualTo(found.size());
       }
     }
@@ -105,9 +105,9 @@ class SeparationPropertyTest {
                 List.of(excepted),
                 Weight.HIGH,
                 Place.of("test"));
-        Judged plain = Judged.of(model, List.of(rule));
-        Judged judged =
-            new Judged(
+        Assessment plain = Assessment.of(model, List.of(rule));
+        Assessment assessment =
+            new Assessment(
                 model,
                 plain.rules(),
                 persons,
@@ -116,7 +116,7 @@ class SeparationPropertyTest {
                 plain.readers(),
                 List.of());
         TreeSet<String> found = new TreeSet<>();
-        for (Finding finding : Findings.of(judged)) {
+        for (Finding finding : Findings.of(assessment)) {
           if (finding.kind() == FindingKind.DUTIES_NOT_SEPARATED) {
             finding.subjects().stream().map(Key::text).forEach(found::add);
           }
@@ -136,7 +136,7 @@ class SeparationPropertyTest {
             assertThat(found).as("seed %d %s", seed, where).containsAnyElementsOf(keys);
           }
         }
-        assertThat(Findings.conflicts(judged)).containsExactly(Map.entry("r", counted));
+        assertThat(Findings.conflicts(assessment)).containsExactly(Map.entry("r", counted));
         broken += counted;
       }
     }
@@ -189,29 +189,29 @@ class SeparationPropertyTest {
     };
   }
 
-  private void advised(Judged judged, Finding finding) {
-    Advice advice = Advice.of(judged, finding);
+  private void advised(Assessment assessment, Finding finding) {
+    Advice advice = Advice.of(assessment, finding);
     // Its goal is shown by facts, at the nodes where sides meet too: so it is never merely the
     // best.
     assertThat(advice.result().orElseThrow()).isNotEqualTo(Removal.Result.BEST_FOUND);
-    least(judged, finding, advice);
+    least(assessment, finding, advice);
     if (advice.result().orElseThrow() == Removal.Result.NONE_ENDS_IT) {
       return;
     }
     ended++;
-    Judged after = judged.with(advice.changes());
+    Assessment after = assessment.with(advice.changes());
     assertThat(Findings.of(after)).noneMatch(f -> f.key().equals(finding.key()));
   }
 
   /** No cheaper set of removals ends it, or none at all. */
-  private void least(Judged judged, Finding finding, Advice advice) {
-    Unpick unpick = new Unpick(judged.model());
-    List<Change> all = removals(judged.model(), unpick);
+  private void least(Assessment assessment, Finding finding, Advice advice) {
+    Unpick unpick = new Unpick(assessment.model());
+    List<Change> all = removals(assessment.model(), unpick);
     if (all.size() > MOST_REMOVALS) {
       return;
     }
     proved++;
-    Goal goal = Goals.of(judged, finding.aim());
+    Goal goal = Goals.of(assessment, finding.aim());
     long limit = advice.changes().isEmpty() ? Long.MAX_VALUE : unpick.cost(advice.changes());
     for (int set = 1; set < 1 << all.size(); set++) {
       List<Change> some = new ArrayList<>();
@@ -221,7 +221,7 @@ class SeparationPropertyTest {
         }
       }
       if (unpick.cost(some) < limit) {
-        assertThat(goal.still(judged.model().with(some), some)).as("%s", some).isPresent();
+        assertThat(goal.still(assessment.model().with(some), some)).as("%s", some).isPresent();
       }
     }
   }

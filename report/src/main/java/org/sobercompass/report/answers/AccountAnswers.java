@@ -18,7 +18,7 @@ import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Standing;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 
 /** Answers about accounts. Not thread-safe. */
 public final class AccountAnswers {
@@ -35,21 +35,21 @@ public final class AccountAnswers {
           "state",
           "reasons");
 
-  private final Ask ask;
+  private final AnswerContext ask;
   private final Asker asker;
   private final Facts facts;
 
   /** Answers about the accounts of a model. */
-  public AccountAnswers(Ask ask) {
+  public AccountAnswers(AnswerContext ask) {
     this.ask = ask;
     this.asker = ask.model().asker();
     this.facts = ask.model().facts();
   }
 
   /** One account's holdings, as a person reads them: the highest level only, and through what. */
-  public Sheet brief(int account) {
+  public AnswerTable brief(int account) {
     List<Holding> all = asker.holdings(account);
-    Sheet.Builder sheet =
+    AnswerTable.Builder sheet =
         ask.begin("holdings-brief/1", "application", "permission", "where", "state", "through");
     RouteFinder finder = new RouteFinder(asker, Limits.ONE);
     for (Holding holding : all) {
@@ -59,7 +59,7 @@ public final class AccountAnswers {
             view.system().name(),
             view.rights().text(holding.right()),
             Words.place(view, holding),
-            Ask.sign(holding.state()),
+            AnswerContext.sign(holding.state()),
             through(finder, view, holding));
       }
     }
@@ -71,9 +71,9 @@ public final class AccountAnswers {
   }
 
   /** One account's holdings, one row each. */
-  public Sheet full(int account) {
+  public AnswerTable full(int account) {
     List<Holding> all = asker.holdings(account);
-    Sheet.Builder sheet =
+    AnswerTable.Builder sheet =
         ask.begin("holdings/1", HOLDING_COLUMNS.toArray(String[]::new))
             .heading(heading(account, all));
     all.forEach(holding -> sheet.row(row(holding)));
@@ -103,9 +103,9 @@ public final class AccountAnswers {
     }
     long applications = all.stream().map(Holding::system).distinct().count();
     StringBuilder text = new StringBuilder(who).append(" holds ");
-    text.append(Ask.count(all.size(), "permission", "permissions")).append(" in ");
+    text.append(AnswerContext.count(all.size(), "permission", "permissions")).append(" in ");
     text.append(applications).append(" of ");
-    text.append(Ask.count(ask.model().systems().size(), "application", "applications"));
+    text.append(AnswerContext.count(ask.model().systems().size(), "application", "applications"));
     List<String> states = new ArrayList<>();
     for (Standing.State state :
         List.of(Standing.State.USABLE, Standing.State.UNDECIDED, Standing.State.BLOCKED)) {
@@ -151,7 +151,7 @@ public final class AccountAnswers {
     return (groups.isEmpty() ? "given to the account itself" : groups) + " → " + role;
   }
 
-  private static void reasons(List<Holding> all, Sheet.Builder sheet) {
+  private static void reasons(List<Holding> all, AnswerTable.Builder sheet) {
     Set<String> reasons = new LinkedHashSet<>();
     all.forEach(holding -> reasons.addAll(holding.reasons()));
     if (!reasons.isEmpty()) {
@@ -159,7 +159,7 @@ public final class AccountAnswers {
     }
   }
 
-  private void nothing(int account, Sheet.Builder sheet) {
+  private void nothing(int account, AnswerTable.Builder sheet) {
     List<String> names =
         ask.model().systems().stream()
             .filter(view -> asker.holdings(view, account).isEmpty())
@@ -170,7 +170,7 @@ public final class AccountAnswers {
     }
   }
 
-  private void redundant(int account, Sheet.Builder sheet) {
+  private void redundant(int account, AnswerTable.Builder sheet) {
     Redundancy redundancy = new Redundancy(asker);
     for (SystemView view : ask.model().systems()) {
       for (int grant : redundancy.of(view, account)) {
@@ -190,8 +190,8 @@ public final class AccountAnswers {
   }
 
   /** Several accounts, one row each. */
-  public Sheet accounts(List<Integer> accounts, String picked) {
-    Sheet.Builder sheet =
+  public AnswerTable accounts(List<Integer> accounts, String picked) {
+    AnswerTable.Builder sheet =
         ask.begin(
             "accounts/1",
             "account",
@@ -219,13 +219,14 @@ public final class AccountAnswers {
           states[Standing.State.BLOCKED.ordinal()],
           applications);
     }
-    sheet.heading(Ask.count(accounts.size(), "account has", "accounts have") + " " + picked + ".");
+    sheet.heading(
+        AnswerContext.count(accounts.size(), "account has", "accounts have") + " " + picked + ".");
     return ask.finish(sheet);
   }
 
   /** The groups of an account, how, and where a membership does not count. */
-  public Sheet memberships(int account) {
-    Sheet.Builder sheet =
+  public AnswerTable memberships(int account) {
+    AnswerTable.Builder sheet =
         ask.begin("memberships/1", "name", "how", "route", "not counted in", "group");
     SubjectSet wide = new SubjectSet();
     ask.model().widest().walker().subjects(account, wide);
@@ -255,7 +256,7 @@ public final class AccountAnswers {
     sheet.heading(
         Words.subject(facts, account)
             + " is in "
-            + Ask.count(subjects.size(), "group or unit", "groups and units")
+            + AnswerContext.count(subjects.size(), "group or unit", "groups and units")
             + ", "
             + direct
             + " of them directly.");

@@ -18,7 +18,7 @@ import org.sobercompass.core.delegation.TrusteeNames;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.findings.ActEffects;
 import org.sobercompass.core.findings.Advice;
-import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.removal.Effects.Effect;
 import org.sobercompass.core.removal.Removal;
@@ -34,9 +34,9 @@ public final class AdviceWords {
   private final Powers powers;
 
   /** Words for the changes of what is judged. */
-  public AdviceWords(Judged judged) {
-    this.model = judged.model();
-    this.powers = judged.powers();
+  public AdviceWords(Assessment assessment) {
+    this.model = assessment.model();
+    this.powers = assessment.powers();
   }
 
   /** What is to be done, one line a change. */

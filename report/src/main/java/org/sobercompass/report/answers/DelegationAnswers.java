@@ -15,20 +15,20 @@ import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.Delegation;
 import org.sobercompass.core.delegation.Delegations;
 import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.Holder;
 import org.sobercompass.core.delegation.Origin;
 import org.sobercompass.core.delegation.Origins;
 import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.delegation.TrusteeKind;
 import org.sobercompass.core.delegation.TrusteeNames;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 
 /** Delegations as rows: who was given what on which object of a directory. Not thread-safe. */
 public final class DelegationAnswers {
   private static final int FEW = 6;
 
-  private final Ask ask;
+  private final AnswerContext ask;
   private final Powers powers;
   private final TrusteeNames trustees;
   private final Map<DirectoryTree, Delegations> delegations = new LinkedHashMap<>();
@@ -42,7 +42,7 @@ public final class DelegationAnswers {
    * @param text shows an entry as proof
    */
   public DelegationAnswers(
-      Ask ask,
+      AnswerContext ask,
       Powers powers,
       Map<String, DirectoryTree> accepted,
       java.util.function.Function<org.sobercompass.core.descriptor.Ace, String> text) {
@@ -98,8 +98,8 @@ public final class DelegationAnswers {
   }
 
   /** The delegations chosen, one line each. */
-  public Sheet list(Choice choice, Order order) {
-    Sheet.Builder sheet =
+  public AnswerTable list(Choice choice, Order order) {
+    AnswerTable.Builder sheet =
         ask.begin(
             "delegations/1",
             "holder",
@@ -112,7 +112,7 @@ public final class DelegationAnswers {
             "object",
             "trustee",
             "entries");
-    Map<Holder, Integer> kinds = new java.util.EnumMap<>(Holder.class);
+    Map<TrusteeKind, Integer> kinds = new java.util.EnumMap<>(TrusteeKind.class);
     List<Object[]> rows = new ArrayList<>();
     find(choice)
         .forEach(
@@ -133,7 +133,7 @@ public final class DelegationAnswers {
         (powers.tokens().trees().isEmpty()
                 ? "Undecided: no access rules of a directory were read; "
                 : "")
-            + Ask.count(sheet.size(), "delegation", "delegations")
+            + AnswerContext.count(sheet.size(), "delegation", "delegations")
             + (counted.isEmpty() ? "." : ": " + String.join(", ", counted) + "."));
     if (!choice.narrowed) {
       oddities(choice.at, sheet);
@@ -157,12 +157,12 @@ public final class DelegationAnswers {
   }
 
   /** The same for a terminal: who, what, where; with each entry as it stands, if asked. */
-  public Sheet brief(Choice choice, Order order, boolean proof) {
-    Sheet full = list(choice, order);
-    Sheet.Builder sheet =
+  public AnswerTable brief(Choice choice, Order order, boolean proof) {
+    AnswerTable full = list(choice, order);
+    AnswerTable.Builder sheet =
         (proof
-                ? Sheet.of("delegations-brief/1", "holder", "may", "on", "origin", "entries")
-                : Sheet.of("delegations-brief/1", "holder", "may", "on", "origin"))
+                ? AnswerTable.of("delegations-brief/1", "holder", "may", "on", "origin", "entries")
+                : AnswerTable.of("delegations-brief/1", "holder", "may", "on", "origin"))
             .heading(full.heading());
     full.facts().forEach(sheet::fact);
     for (List<Object> row : full.rows()) {
@@ -196,12 +196,12 @@ public final class DelegationAnswers {
   }
 
   /** What sort of holder it is. */
-  public Holder kind(String sid) {
+  public TrusteeKind kind(String sid) {
     return trustees.kind(sid);
   }
 
   /** Lists that are not as lists should be: order, blocked inheritance, owners. */
-  private void oddities(Optional<Tokens.Spot> at, Sheet.Builder sheet) {
+  private void oddities(Optional<Tokens.Spot> at, AnswerTable.Builder sheet) {
     for (DirectoryTree tree : delegations.keySet()) {
       List<String> order = new ArrayList<>();
       List<String> blocked = new ArrayList<>();
@@ -237,10 +237,10 @@ public final class DelegationAnswers {
   }
 
   private boolean isPerson(String sid) {
-    return kind(sid) == Holder.PERSON;
+    return kind(sid) == TrusteeKind.PERSON;
   }
 
-  private void ownedByPersons(Optional<Tokens.Spot> at, Sheet.Builder sheet) {
+  private void ownedByPersons(Optional<Tokens.Spot> at, AnswerTable.Builder sheet) {
     for (DirectoryTree tree : delegations.keySet()) {
       List<String> owned = new ArrayList<>();
       int from = at.filter(s -> s.tree() == tree).map(Tokens.Spot::object).orElse(0);
@@ -256,7 +256,7 @@ public final class DelegationAnswers {
     }
   }
 
-  private static void note(Sheet.Builder sheet, String one, String many, List<String> names) {
+  private static void note(AnswerTable.Builder sheet, String one, String many, List<String> names) {
     if (!names.isEmpty()) {
       sheet.note(
           String.join(", ", names.stream().limit(FEW).toList())
@@ -277,11 +277,11 @@ public final class DelegationAnswers {
       objects += here > 0 ? 1 : 0;
       found += here;
     }
-    return Ask.count(found, "delegation", "delegations")
+    return AnswerContext.count(found, "delegation", "delegations")
         + " on "
         + objects
         + " of "
-        + Ask.count(tree.end(at.object()) - at.object(), "object", "objects")
+        + AnswerContext.count(tree.end(at.object()) - at.object(), "object", "objects")
         + " of "
         + tree.directory()
         + " (+ delegated, - denied, ! claims to be inherited, | nothing comes in from above, ?"

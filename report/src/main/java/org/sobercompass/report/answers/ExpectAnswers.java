@@ -4,20 +4,20 @@ import java.util.ArrayList;
 import java.util.List;
 import org.sobercompass.core.expect.Outcome;
 import org.sobercompass.core.system.Verdict;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 
 /** Checked expectations as a sheet. Immutable and thread-safe. */
 public final class ExpectAnswers {
-  private final Ask ask;
+  private final AnswerContext ask;
 
   /** Words for the expectations checked on a model. */
-  public ExpectAnswers(Ask ask) {
+  public ExpectAnswers(AnswerContext ask) {
     this.ask = ask;
   }
 
   /** All of them, those that do not hold first. */
-  public Sheet sheet(List<Outcome> outcomes) {
-    Sheet.Builder sheet =
+  public AnswerTable sheet(List<Outcome> outcomes) {
+    AnswerTable.Builder sheet =
         ask.begin("expect/1", "answer", "expectation", "name", "what came", "against", "reasons");
     for (Verdict verdict : List.of(Verdict.NO, Verdict.UNDECIDED, Verdict.YES)) {
       for (Outcome outcome : outcomes) {
@@ -36,8 +36,8 @@ public final class ExpectAnswers {
   }
 
   /** The same for a terminal: the reasons stand below, one a line. */
-  public Sheet brief(List<Outcome> outcomes) {
-    Sheet sheet = sheet(outcomes).without("against").without("reasons");
+  public AnswerTable brief(List<Outcome> outcomes) {
+    AnswerTable sheet = sheet(outcomes).without("against").without("reasons");
     for (Outcome outcome : outcomes) {
       for (String line : outcome.lines()) {
         sheet = sheet.withNote(outcome.expectation().id() + ": " + line + ".");

@@ -7,13 +7,13 @@ import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Judged;
-import org.sobercompass.core.findings.Sorted;
+import org.sobercompass.core.findings.Triage;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 
 /** Findings as sheets. Immutable and thread-safe. */
 public final class FindingAnswers {
@@ -22,21 +22,21 @@ public final class FindingAnswers {
 
   private static final Pattern KEY = Pattern.compile("\\b(account|group):([a-z0-9-]+)/([^\\s,]+)");
 
-  private final Ask ask;
+  private final AnswerContext ask;
 
   /** Words for the findings of a model. */
-  public FindingAnswers(Ask ask) {
+  public FindingAnswers(AnswerContext ask) {
     this.ask = ask;
   }
 
   /**
    * All of them, one row each, with everything; waived ones last.
    *
-   * @param judged what they were found in, for the least removals
+   * @param assessment what they were found in, for the least removals
    * @param seen when each was seen first and last, by its key; none when that was not asked
    */
-  public Sheet full(Sorted sorted, Judged judged, Map<String, List<String>> seen) {
-    Sheet.Builder sheet =
+  public AnswerTable full(Triage sorted, Assessment assessment, Map<String, List<String>> seen) {
+    AnswerTable.Builder sheet =
         ask.begin(
             "findings/1",
             "finding",
@@ -62,7 +62,7 @@ public final class FindingAnswers {
             "last seen");
     int all = sorted.open().size() + sorted.waived().size();
     boolean advised = all <= ADVISED;
-    sorted.open().forEach(f -> row(sheet, f, judged, advised, "open", "", "", seen));
+    sorted.open().forEach(f -> row(sheet, f, assessment, advised, "open", "", "", seen));
     sorted
         .waived()
         .forEach(
@@ -70,7 +70,7 @@ public final class FindingAnswers {
                 row(
                     sheet,
                     w.finding(),
-                    judged,
+                    assessment,
                     advised,
                     "accepted",
                     w.waiver().acceptedBy(),
@@ -88,16 +88,16 @@ public final class FindingAnswers {
   }
 
   private void row(
-      Sheet.Builder sheet,
+      AnswerTable.Builder sheet,
       Finding finding,
-      Judged judged,
+      Assessment assessment,
       boolean advised,
       String state,
       String by,
       String until,
       Map<String, List<String>> seen) {
-    AdviceWords words = new AdviceWords(judged);
-    Advice advice = advised ? Advice.of(judged, finding) : Advice.NONE;
+    AdviceWords words = new AdviceWords(assessment);
+    Advice advice = advised ? Advice.of(assessment, finding) : Advice.NONE;
     List<String> when = seen.getOrDefault(finding.key().text(), List.of("", ""));
     sheet.row(
         finding.key().text(),
@@ -128,8 +128,9 @@ public final class FindingAnswers {
    *
    * @param seen when each was seen first and last, by its key; none when that was not asked
    */
-  public Sheet brief(Sorted sorted, Map<String, List<String>> seen) {
-    Sheet.Builder sheet = ask.begin("findings-brief/1", "no.", "weight", "kind", "seen", "what");
+  public AnswerTable brief(Triage sorted, Map<String, List<String>> seen) {
+    AnswerTable.Builder sheet =
+        ask.begin("findings-brief/1", "no.", "weight", "kind", "seen", "what");
     int number = 0;
     for (Finding finding : sorted.open()) {
       sheet.row(
@@ -140,7 +141,7 @@ public final class FindingAnswers {
           capital(finding.sentence()));
     }
     List<String> kept = new ArrayList<>();
-    for (Sorted.Waived waived : sorted.waived()) {
+    for (Triage.Waived waived : sorted.waived()) {
       kept.add(
           "Accepted by "
               + waived.waiver().acceptedBy()
@@ -189,13 +190,13 @@ public final class FindingAnswers {
   }
 
   /** The sentence that sums findings up. */
-  public static String heading(Sorted sorted) {
+  public static String heading(Triage sorted) {
     List<Finding> findings = sorted.open();
     StringBuilder text = new StringBuilder();
     if (findings.isEmpty()) {
       text.append("No findings");
     } else {
-      text.append(Ask.count(findings.size(), "finding", "findings"));
+      text.append(AnswerContext.count(findings.size(), "finding", "findings"));
       String separator = ": ";
       for (Weight weight : List.of(Weight.HIGH, Weight.MEDIUM, Weight.LOW)) {
         long count = findings.stream().filter(f -> f.weight() == weight).count();

@@ -6,9 +6,9 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Judged;
-import org.sobercompass.core.findings.Sorted.Waived;
+import org.sobercompass.core.findings.Triage.Waived;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.removal.Removal;
 import org.sobercompass.report.data.Prose;
@@ -17,17 +17,17 @@ import org.sobercompass.report.data.Prose;
 public final class FindingDetail {
   private static final int MOST = 12;
 
-  private final Ask ask;
+  private final AnswerContext ask;
   private final Finding finding;
   private final Advice advice;
   private final AdviceWords words;
 
   /** Words for one finding of a model. */
-  public FindingDetail(Ask ask, Judged judged, Finding finding, Advice advice) {
+  public FindingDetail(AnswerContext ask, Assessment assessment, Finding finding, Advice advice) {
     this.ask = ask;
     this.finding = finding;
     this.advice = advice;
-    this.words = new AdviceWords(judged);
+    this.words = new AdviceWords(assessment);
   }
 
   /**
@@ -63,7 +63,7 @@ public final class FindingDetail {
     if (subjects.isEmpty()) {
       return;
     }
-    out.section("Concerns " + Ask.count(subjects.size(), "subject", "subjects"));
+    out.section("Concerns " + AnswerContext.count(subjects.size(), "subject", "subjects"));
     String names = subjects.stream().limit(MOST).map(ask::name).collect(Collectors.joining(", "));
     out.item(
         "", names + (subjects.size() > MOST ? " and " + (subjects.size() - MOST) + " more" : ""));

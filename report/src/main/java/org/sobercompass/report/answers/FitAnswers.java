@@ -4,20 +4,21 @@ import java.util.ArrayList;
 import java.util.List;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.RoleFit;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 
 /** How well roles fit, as a sheet. Immutable and thread-safe. */
 public final class FitAnswers {
-  private final Ask ask;
+  private final AnswerContext ask;
 
   /** Words for the roles of a model. */
-  public FitAnswers(Ask ask) {
+  public FitAnswers(AnswerContext ask) {
     this.ask = ask;
   }
 
   /** What does not fit in some applications, what saves most first. */
-  public Sheet sheet(List<SystemView> views, RoleFit fit, List<String> withUsage) {
-    Sheet.Builder sheet = ask.begin("fit/1", "application", "kind", "what", "better", "saves");
+  public AnswerTable sheet(List<SystemView> views, RoleFit fit, List<String> withUsage) {
+    AnswerTable.Builder sheet =
+        ask.begin("fit/1", "application", "kind", "what", "better", "saves");
     int count = 0;
     List<String> silent = new ArrayList<>();
     for (SystemView view : views) {
@@ -40,7 +41,7 @@ public final class FitAnswers {
         sheet.heading(
             count == 0
                 ? "The roles fit those who have them, as far as it is known."
-                : Ask.count(count, "thing does", "things do")
+                : AnswerContext.count(count, "thing does", "things do")
                     + " not fit: what a smaller role, a group or one role would do."),
         views);
   }

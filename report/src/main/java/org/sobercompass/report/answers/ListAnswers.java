@@ -24,25 +24,25 @@ import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.Standing;
 import org.sobercompass.core.system.Verdict;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 
 /** Answers about resources with access control lists: files, tables. Not thread-safe. */
 public final class ListAnswers {
-  private final Ask ask;
+  private final AnswerContext ask;
   private final Asker asker;
   private final Facts facts;
 
   /** Answers about the resources of a model. */
-  public ListAnswers(Ask ask) {
+  public ListAnswers(AnswerContext ask) {
     this.ask = ask;
     this.asker = ask.model().asker();
     this.facts = ask.model().facts();
   }
 
   /** The entries of a resource, layer by layer, with where each comes from. */
-  public Sheet list(SystemView view, int resource) {
+  public AnswerTable list(SystemView view, int resource) {
     List<ListLine> lines = view.system().list(resource);
-    Sheet.Builder sheet =
+    AnswerTable.Builder sheet =
         ask.begin("list/1", "layer", "trustee", "effect", "rights", "reach", "origin", "from");
     int inherited = 0;
     int made = 0;
@@ -65,7 +65,7 @@ public final class ListAnswers {
             + ", "
             + view.system().what(resource)
             + ", has "
-            + Ask.count(entries, "entry", "entries")
+            + AnswerContext.count(entries, "entry", "entries")
             + (inherited > 0 ? ", " + inherited + " of them inherited" : "")
             + marks(view, resource)
             + ".");
@@ -101,7 +101,7 @@ public final class ListAnswers {
    * @param only these accounts, side by side; none for all
    * @param below also what somebody may only somewhere below
    */
-  public Sheet access(SystemView view, int resource, List<Integer> only, boolean below) {
+  public AnswerTable access(SystemView view, int resource, List<Integer> only, boolean below) {
     Map<List<Integer>, Row> rows = new LinkedHashMap<>();
     for (int right = 0; right < view.rights().size(); right++) {
       if (!view.rights().isMinor(right)) {
@@ -116,7 +116,7 @@ public final class ListAnswers {
         }
       }
     }
-    Sheet.Builder sheet =
+    AnswerTable.Builder sheet =
         ask.begin(
             "access/1", "account", "login", "name", "rights", "where", "state", "through", "from");
     RouteFinder finder = new RouteFinder(asker, Limits.ONE);
@@ -162,7 +162,11 @@ public final class ListAnswers {
 
   /** Of those asked about by name, who may do nothing. */
   private void nothing(
-      SystemView view, int resource, List<Integer> only, List<Row> rows, Sheet.Builder sheet) {
+      SystemView view,
+      int resource,
+      List<Integer> only,
+      List<Row> rows,
+      AnswerTable.Builder sheet) {
     for (int account : only) {
       if (rows.stream().noneMatch(row -> row.account() == account)) {
         sheet.row(
@@ -180,7 +184,9 @@ public final class ListAnswers {
 
   private static String below(List<Row> all, List<Row> here) {
     int more = all.size() - here.size();
-    return more == 0 ? "" : " Below it " + Ask.count(more, "place differs", "places differ") + ".";
+    return more == 0
+        ? ""
+        : " Below it " + AnswerContext.count(more, "place differs", "places differ") + ".";
   }
 
   private String heading(SystemView view, int resource, List<Row> rows) {
@@ -192,7 +198,7 @@ public final class ListAnswers {
         counts.entrySet().stream()
             .map(e -> e.getValue() + " " + e.getKey())
             .collect(Collectors.joining(", "));
-    return Ask.count(rows.size(), "account comes", "accounts come")
+    return AnswerContext.count(rows.size(), "account comes", "accounts come")
         + " to "
         + view.resources().name(resource)
         + " of "
@@ -227,8 +233,8 @@ public final class ListAnswers {
   }
 
   /** One right on one resource, layer by layer, for accounts side by side. */
-  public Sheet layers(SystemView view, int right, int resource, List<Integer> accounts) {
-    Sheet.Builder sheet =
+  public AnswerTable layers(SystemView view, int right, int resource, List<Integer> accounts) {
+    AnswerTable.Builder sheet =
         ask.begin("layers/1", "account", "login", "layer", "lets", "limits", "by");
     List<String> sentences = new ArrayList<>();
     for (int account : accounts) {
@@ -270,7 +276,7 @@ public final class ListAnswers {
       return who + " is not seen by " + view.system().name();
     }
     return limit.isEmpty()
-        ? who + " passes all " + Ask.count(layers.size(), "layer", "layers")
+        ? who + " passes all " + AnswerContext.count(layers.size(), "layer", "layers")
         : who + " is stopped at " + limit;
   }
 
@@ -295,9 +301,9 @@ public final class ListAnswers {
   }
 
   /** A tree of resources with marks for what is set, inherited and blocked where. */
-  public Sheet tree(SystemView view, int top, int depth) {
+  public AnswerTable tree(SystemView view, int top, int depth) {
     Resources tree = view.resources();
-    Sheet.Builder sheet = ask.begin("tree/1", "path", "what", "marks", "says", "entries");
+    AnswerTable.Builder sheet = ask.begin("tree/1", "path", "what", "marks", "says", "entries");
     int explicit = 0;
     int blocked = 0;
     int shown = 0;
@@ -320,7 +326,7 @@ public final class ListAnswers {
             + ", "
             + tree.name(top)
             + ": "
-            + Ask.count(tree.end(top) - top, "resource", "resources")
+            + AnswerContext.count(tree.end(top) - top, "resource", "resources")
             + ", "
             + explicit
             + " with entries of their own, "

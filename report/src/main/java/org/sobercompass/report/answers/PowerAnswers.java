@@ -25,15 +25,15 @@ import org.sobercompass.core.readiness.Condition;
 import org.sobercompass.core.readiness.Readiness;
 import org.sobercompass.core.system.Standing;
 import org.sobercompass.core.system.Verdict;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 
 /** Answers about who can do what to whom. Not thread-safe. */
 public final class PowerAnswers {
   private static final int FEW = 5;
   private static final int MANY = 50;
 
-  private final Ask ask;
-  private final Ask gaps;
+  private final AnswerContext ask;
+  private final AnswerContext gaps;
   private final Powers powers;
   private final Facts facts;
   private final DelegationAnswers delegations;
@@ -41,7 +41,7 @@ public final class PowerAnswers {
 
   /** Answers over powers; {@code text} shows an entry as proof. */
   public PowerAnswers(
-      Ask ask,
+      AnswerContext ask,
       Powers powers,
       DelegationAnswers delegations,
       java.util.function.Function<Ace, String> text) {
@@ -60,11 +60,11 @@ public final class PowerAnswers {
   }
 
   /** Whether an account can do an action to an object, with the ways, or the nearest miss. */
-  public Sheet can(
+  public AnswerTable can(
       int account, AdminAction action, Powers.Thing object, Optional<Tokens.Spot> destination) {
     Can can = powers.usable(account, action, object, destination);
     Verdict verdict = can.verdict();
-    Sheet.Builder sheet = ask.begin("can-act/1", "answer", "way", "stands on", "entry");
+    AnswerTable.Builder sheet = ask.begin("can-act/1", "answer", "way", "stands on", "entry");
     for (Powers.Way way : powers.ways(account, action, object, destination)) {
       boolean gives = way.ground().map(ActionCheck.Ground::gives).orElse(true);
       sheet.row(
@@ -129,7 +129,7 @@ public final class PowerAnswers {
       return "members of a group on the way were withheld, a rule is undefined, or an entry is for"
           + " somebody of a domain that was not read";
     }
-    return "an entry, or a list on the way, cannot be judged, or the schema does not know "
+    return "an entry, or a list on the way, cannot be assessment, or the schema does not know "
         + action.name();
   }
 
@@ -221,9 +221,10 @@ public final class PowerAnswers {
   }
 
   /** Who can do an action to an object. */
-  public Sheet who(AdminAction action, Powers.Thing object, Optional<Tokens.Spot> destination) {
+  public AnswerTable who(
+      AdminAction action, Powers.Thing object, Optional<Tokens.Spot> destination) {
     Actors.Answer answer = powers.who(action, object, destination);
-    Sheet.Builder sheet = ask.begin("who-can/1", "account", "login", "key", "known", "way");
+    AnswerTable.Builder sheet = ask.begin("who-can/1", "account", "login", "key", "known", "way");
     answer.yes().stream().forEach(a -> sheet.row(row(a, "+ yes", action, object, destination)));
     boolean anybody = answer.perhaps().cardinality() > MANY;
     answer.perhaps().stream()
@@ -244,7 +245,8 @@ public final class PowerAnswers {
         sheet.heading(
             (answer.yes().isEmpty() && !answer.perhaps().isEmpty()
                     ? "Undecided: nobody is known to be able to"
-                    : Ask.count(answer.yes().cardinality(), "account can", "accounts can"))
+                    : AnswerContext.count(
+                        answer.yes().cardinality(), "account can", "accounts can"))
                 + " do this to "
                 + name(object)
                 + ": "
@@ -289,8 +291,8 @@ public final class PowerAnswers {
   }
 
   /** All that an account can act on, by action; inside and outside a scope side by side. */
-  public Sheet powers(int account, Optional<Integer> scope) {
-    Sheet.Builder sheet =
+  public AnswerTable powers(int account, Optional<Integer> scope) {
+    AnswerTable.Builder sheet =
         scope.isPresent()
             ? ask.begin("powers-scope/1", "admin action", "inside", "outside", "among them outside")
             : ask.begin("powers/1", "admin action", "objects", "among them");
@@ -307,14 +309,17 @@ public final class PowerAnswers {
         sheet.heading(
             Words.subject(facts, account)
                 + " can do "
-                + Ask.count(kinds, "kind of admin action", "kinds of admin action")
+                + AnswerContext.count(kinds, "kind of admin action", "kinds of admin action")
                 + (scope.isPresent() ? ", inside and outside" + where : "")
                 + "."),
         List.of());
   }
 
   private void row(
-      AdminAction action, List<Powers.Thing> things, Optional<Integer> scope, Sheet.Builder sheet) {
+      AdminAction action,
+      List<Powers.Thing> things,
+      Optional<Integer> scope,
+      AnswerTable.Builder sheet) {
     if (scope.isEmpty()) {
       sheet.row(action.name() + " (" + action.id() + ")", things.size(), some(things));
       return;
@@ -363,7 +368,7 @@ public final class PowerAnswers {
   }
 
   /** What an account would meet that wants to do something, step by step. */
-  public Sheet trial(
+  public AnswerTable trial(
       int account,
       AdminAction action,
       Powers.Thing object,
@@ -371,7 +376,8 @@ public final class PowerAnswers {
       Optional<String> from) {
     List<Readiness.Step> steps =
         new ActReadiness(powers, from).steps(account, action, object, destination);
-    Sheet.Builder sheet = ask.begin("act-trial/1", "step", "met", "condition", "what was found");
+    AnswerTable.Builder sheet =
+        ask.begin("act-trial/1", "step", "met", "condition", "what was found");
     Optional<Readiness.Step> first =
         steps.stream().filter(step -> step.met() == Truth.FALSE).findFirst();
     int number = 0;

@@ -15,17 +15,17 @@ import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.admin.Reach;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.person.Persons;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 
 /** Answers about powers: who has one, who could give it to himself. Not thread-safe. */
 public final class ReachAnswers {
-  private final Ask ask;
+  private final AnswerContext ask;
   private final Facts facts;
   private final List<String> unread;
   private final Map<NamedPower, Reach> reaches = new LinkedHashMap<>();
 
   /** Follows all powers. */
-  public ReachAnswers(Ask ask, Powers powers) {
+  public ReachAnswers(AnswerContext ask, Powers powers) {
     this.ask = ask;
     this.facts = ask.model().facts();
     this.unread = powers.unread();
@@ -50,8 +50,8 @@ public final class ReachAnswers {
   }
 
   /** All powers with how many have them and how many could. */
-  public Sheet all() {
-    Sheet.Builder sheet =
+  public AnswerTable all() {
+    AnswerTable.Builder sheet =
         ask.begin("powers-named/2", "power", "id", "held by", "within reach of", "not known");
     int within = 0;
     for (Map.Entry<NamedPower, Reach> one : reaches.entrySet()) {
@@ -66,10 +66,10 @@ public final class ReachAnswers {
     }
     return ask.about(
         sheet.heading(
-            Ask.count(reaches.size(), "power", "powers")
+            AnswerContext.count(reaches.size(), "power", "powers")
                 + "; "
                 + (isKnown("") ? "" : "at least ")
-                + Ask.count(within, "account", "accounts")
+                + AnswerContext.count(within, "account", "accounts")
                 + " could give one of them to themselves"
                 + (isKnown("") ? "." : "; undecided for others.")),
         List.of());
@@ -80,7 +80,7 @@ public final class ReachAnswers {
         answer.unknown().isEmpty()
             ? ""
             : "who can act on "
-                + Ask.count(
+                + AnswerContext.count(
                     answer.unknown().cardinality(),
                     "account or group on the way",
                     "accounts and groups on the way");
@@ -88,11 +88,11 @@ public final class ReachAnswers {
   }
 
   /** Who could give one power to himself, by a shortest chain each. */
-  public Sheet one(String id) {
+  public AnswerTable one(String id) {
     NamedPower power =
         reaches.keySet().stream().filter(p -> p.id().equals(id)).findFirst().orElseThrow();
     Reach reach = reaches.get(power);
-    Sheet.Builder sheet = ask.begin("reach/1", "account", "login", "steps", "chain", "key");
+    AnswerTable.Builder sheet = ask.begin("reach/1", "account", "login", "steps", "chain", "key");
     Reach.Answer answer =
         reach == null ? new Reach.Answer(new BitSet(), new BitSet(), new BitSet()) : reach.answer();
     List<Object[]> rows = new ArrayList<>();
@@ -114,11 +114,11 @@ public final class ReachAnswers {
             sheet
                 .heading(
                     (isKnown(id) ? "" : "At least ")
-                        + Ask.count(answer.within().cardinality(), "account", "accounts")
+                        + AnswerContext.count(answer.within().cardinality(), "account", "accounts")
                         + " could come to "
                         + power.name()
                         + "; "
-                        + Ask.count(answer.held().cardinality(), "holds", "hold")
+                        + AnswerContext.count(answer.held().cardinality(), "holds", "hold")
                         + " it"
                         + (isKnown(id)
                             ? "."
@@ -143,7 +143,7 @@ public final class ReachAnswers {
   }
 
   /** For each person the powers in directories and in applications, side by side. */
-  public Sheet sides(Persons persons) {
+  public AnswerTable sides(Persons persons) {
     Map<Integer, Set<String>> directory = new TreeMap<>();
     Map<Integer, Set<String>> applications = new TreeMap<>();
     reaches.forEach(
@@ -161,7 +161,7 @@ public final class ReachAnswers {
                     }));
     Set<Integer> all = new TreeSet<>(directory.keySet());
     all.addAll(applications.keySet());
-    Sheet.Builder sheet =
+    AnswerTable.Builder sheet =
         ask.begin("sides/1", "who", "directories", "applications", "only on one side");
     int only = 0;
     for (int account : all) {
@@ -176,7 +176,7 @@ public final class ReachAnswers {
     }
     return ask.about(
         sheet.heading(
-            Ask.count(all.size(), "person has", "persons have")
+            AnswerContext.count(all.size(), "person has", "persons have")
                 + " power over a directory or an application; "
                 + only
                 + " on one side only."),

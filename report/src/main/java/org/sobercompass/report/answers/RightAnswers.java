@@ -22,25 +22,25 @@ import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.core.system.Standing;
 import org.sobercompass.core.system.Verdict;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 
 /** Answers about permissions: holders, routes, can, drift, side by side. Not thread-safe. */
 public final class RightAnswers {
-  private final Ask ask;
+  private final AnswerContext ask;
   private final Asker asker;
   private final Facts facts;
 
   /** Answers about the permissions of a model. */
-  public RightAnswers(Ask ask) {
+  public RightAnswers(AnswerContext ask) {
     this.ask = ask;
     this.asker = ask.model().asker();
     this.facts = ask.model().facts();
   }
 
   /** Who holds a permission at a node, or also anywhere below it. */
-  public Sheet holders(SystemView view, int right, int node, boolean below) {
+  public AnswerTable holders(SystemView view, int right, int node, boolean below) {
     List<Holder> holders = new Holders(asker).find(view, right, node, below);
-    Sheet.Builder sheet =
+    AnswerTable.Builder sheet =
         ask.begin("holders/1", "account", "login", "name", "node", "state", "reasons");
     int blocked = 0;
     java.util.Set<Integer> sure = new java.util.HashSet<>();
@@ -55,20 +55,22 @@ public final class RightAnswers {
     }
     open.removeAll(sure);
     sheet.heading(
-        Ask.count(sure.size(), "account holds ", "accounts hold ")
+        AnswerContext.count(sure.size(), "account holds ", "accounts hold ")
             + Words.permission(view, right)
             + (below ? " at or below " + view.resources().name(node) : at(view, node))
             + (blocked == 0 ? "" : ", " + blocked + " of them not usable")
             + (open.isEmpty()
                 ? "."
-                : "; of " + Ask.count(open.size(), "account", "accounts") + " it is undecided."));
+                : "; of "
+                    + AnswerContext.count(open.size(), "account", "accounts")
+                    + " it is undecided."));
     return ask.finish(sheet, view);
   }
 
   /** The same for a terminal: names before ids, and through what. */
-  public Sheet holdersBrief(SystemView view, int right, int node, boolean below) {
-    Sheet full = holders(view, right, node, below);
-    Sheet.Builder sheet =
+  public AnswerTable holdersBrief(SystemView view, int right, int node, boolean below) {
+    AnswerTable full = holders(view, right, node, below);
+    AnswerTable.Builder sheet =
         ask.begin("holders-brief/1", "name", "login", "where", "state", "through")
             .heading(full.heading());
     RouteFinder finder = new RouteFinder(asker, Limits.ONE);
@@ -80,7 +82,7 @@ public final class RightAnswers {
           facts.label(holder.account()),
           facts.login(holder.account()),
           view.resources().name(holder.resource()),
-          Ask.sign(holder.state()),
+          AnswerContext.sign(holder.state()),
           (routes.isEmpty() ? "" : last(view, routes.get(0))) + why);
     }
     return ask.finish(sheet, view);
@@ -97,9 +99,9 @@ public final class RightAnswers {
   }
 
   /** Why an account can or cannot do something: open routes, then stopped ones. */
-  public Sheet routes(SystemView view, int account, int right, int node) {
+  public AnswerTable routes(SystemView view, int account, int right, int node) {
     Routes routes = new RouteFinder(asker, Limits.USUAL).find(view, account, right, node);
-    Sheet.Builder sheet = ask.begin("routes/1", "state", "route", "stands at", "stopped by");
+    AnswerTable.Builder sheet = ask.begin("routes/1", "state", "route", "stands at", "stopped by");
     for (Route route : routes.open()) {
       boolean sure = routes.decision().verdict() == Verdict.YES;
       sheet.row(
@@ -118,7 +120,7 @@ public final class RightAnswers {
     sheet.heading(
         sentence(routes, view, account, right, node)
             + " "
-            + Ask.count(routes.open().size(), "route", "routes")
+            + AnswerContext.count(routes.open().size(), "route", "routes")
             + (routes.stopped().isEmpty() ? "." : ", " + routes.stopped().size() + " stopped."));
     if (routes.more()) {
       sheet.note("There are more routes than are shown; the limit was reached.");
@@ -172,9 +174,9 @@ public final class RightAnswers {
   }
 
   /** Whether an account can use several permissions together, and each of them alone. */
-  public Sheet canTogether(SystemView view, int account, Question question) {
+  public AnswerTable canTogether(SystemView view, int account, Question question) {
     Can can = asker.can(view, account, question);
-    Sheet.Builder sheet =
+    AnswerTable.Builder sheet =
         ask.begin("can/1", "account", "permission", "node", "answer", "held", "state", "why");
     String permission = together(view, question.allOf());
     sheet.row(
@@ -205,8 +207,8 @@ public final class RightAnswers {
   }
 
   /** The same for a terminal: the sentence, then the reasons as lines. */
-  public Sheet canTogetherBrief(SystemView view, int account, Question question) {
-    Sheet.Builder sheet =
+  public AnswerTable canTogetherBrief(SystemView view, int account, Question question) {
+    AnswerTable.Builder sheet =
         ask.begin("can-brief/1", "why").heading(canTogether(view, account, question).heading());
     sheet.row(alone(view, account, question));
     return ask.finish(sheet, view);
@@ -238,8 +240,8 @@ public final class RightAnswers {
   }
 
   /** Who holds several permissions together. */
-  public Sheet together(SystemView view, Question question) {
-    Sheet.Builder sheet =
+  public AnswerTable together(SystemView view, Question question) {
+    AnswerTable.Builder sheet =
         ask.begin("holders/1", "account", "login", "name", "node", "state", "reasons");
     List<Holder> holders = new Holders(asker).together(view, question);
     for (Holder holder : holders) {
@@ -253,21 +255,23 @@ public final class RightAnswers {
     }
     int open = (int) holders.stream().filter(h -> h.state() == Standing.State.UNDECIDED).count();
     sheet.heading(
-        Ask.count(holders.size() - open, "account holds ", "accounts hold ")
+        AnswerContext.count(holders.size() - open, "account holds ", "accounts hold ")
             + together(view, question.allOf())
             + " together"
             + at(view, question.resource())
             + (open == 0
                 ? "."
-                : "; of " + Ask.count(open, "account", "accounts") + " it is undecided."));
+                : "; of "
+                    + AnswerContext.count(open, "account", "accounts")
+                    + " it is undecided."));
     return ask.finish(sheet, view);
   }
 
   /** One answer of "can", as a sheet with one row. */
-  public Sheet can(SystemView view, int account, int right, int node) {
+  public AnswerTable can(SystemView view, int account, int right, int node) {
     Can can = asker.can(view, account, right, node);
     Routes routes = new RouteFinder(asker, new Limits(3, 1)).find(view, account, right, node);
-    Sheet.Builder sheet =
+    AnswerTable.Builder sheet =
         ask.begin("can/1", "account", "permission", "node", "answer", "held", "state", "why");
     List<String> why = why(view, routes);
     sheet.row(
@@ -282,9 +286,9 @@ public final class RightAnswers {
   }
 
   /** The same for a terminal: the sentence, then the reasons as lines. */
-  public Sheet canBrief(SystemView view, int account, int right, int node) {
-    Sheet full = can(view, account, right, node);
-    Sheet.Builder sheet = ask.begin("can-brief/1", "why").heading(full.heading());
+  public AnswerTable canBrief(SystemView view, int account, int right, int node) {
+    AnswerTable full = can(view, account, right, node);
+    AnswerTable.Builder sheet = ask.begin("can-brief/1", "why").heading(full.heading());
     Routes routes = new RouteFinder(asker, new Limits(3, 1)).find(view, account, right, node);
     why(view, routes).forEach(sheet::row);
     return ask.finish(sheet, view);
@@ -308,8 +312,8 @@ public final class RightAnswers {
   }
 
   /** What was agreed against what is there. */
-  public Sheet drift(List<SystemView> views) {
-    Sheet.Builder sheet =
+  public AnswerTable drift(List<SystemView> views) {
+    AnswerTable.Builder sheet =
         ask.begin(
             "drift/1",
             "application",
@@ -339,9 +343,9 @@ public final class RightAnswers {
       }
     }
     sheet.heading(
-        Ask.count(sheet.size(), "assignment differs", "assignments differ")
+        AnswerContext.count(sheet.size(), "assignment differs", "assignments differ")
             + " between what was agreed and what is there, in "
-            + Ask.count(compared, "application", "applications")
+            + AnswerContext.count(compared, "application", "applications")
             + " compared.");
     return ask.about(sheet, views.stream().filter(view -> view.system().hasBothBases()).toList());
   }
@@ -357,7 +361,7 @@ public final class RightAnswers {
   }
 
   /** Two accounts side by side: what differs first. */
-  public Sheet accounts(int left, int right) {
+  public AnswerTable accounts(int left, int right) {
     List<SideBySide.Line> lines = SideBySide.accounts(asker, left, right);
     String a = facts.login(left).isEmpty() ? facts.label(left) : facts.login(left);
     String b = facts.login(right).isEmpty() ? facts.label(right) : facts.login(right);
@@ -365,7 +369,7 @@ public final class RightAnswers {
   }
 
   /** Two roles of one system side by side. */
-  public Sheet roles(SystemView view, RoleInfo left, RoleInfo right) {
+  public AnswerTable roles(SystemView view, RoleInfo left, RoleInfo right) {
     return compare(
         SideBySide.roles(view, left, right),
         "the role " + left.name(),
@@ -374,21 +378,21 @@ public final class RightAnswers {
         right.id());
   }
 
-  private Sheet compare(
+  private AnswerTable compare(
       List<SideBySide.Line> lines, String left, String right, String a, String b) {
-    Sheet.Builder sheet = ask.begin("compare/1", "permission", "left", "right", "same");
+    AnswerTable.Builder sheet = ask.begin("compare/1", "permission", "left", "right", "same");
     int same = 0;
     List<SideBySide.Line> ranked = new ArrayList<>(lines);
     ranked.sort(Comparator.comparing(SideBySide.Line::same));
     for (SideBySide.Line line : ranked) {
       SystemView view = ask.model().systems().get(line.system());
       same += line.same() ? 1 : 0;
-      sheet.row(Words.permission(view, line.right()), line.left(), line.right2(), line.same());
+      sheet.row(Words.permission(view, line.right()), line.first(), line.second(), line.same());
     }
     sheet.fact("left", a).fact("right", b);
     sheet.heading(
         "Of "
-            + Ask.count(lines.size(), "permission", "permissions")
+            + AnswerContext.count(lines.size(), "permission", "permissions")
             + ", "
             + left
             + " and "

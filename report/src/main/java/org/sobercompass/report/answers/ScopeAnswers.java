@@ -8,25 +8,25 @@ import org.sobercompass.core.admin.AdminGrant;
 import org.sobercompass.core.admin.AdminModel;
 import org.sobercompass.core.admin.AdminScope;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 
 /** Answers about admin scopes. Not thread-safe. */
 public final class ScopeAnswers {
-  private final Ask ask;
+  private final AnswerContext ask;
   private final AdminModel roles;
   private final Facts facts;
 
   /** Answers over the admin roles of a workspace. */
-  public ScopeAnswers(Ask ask, AdminModel roles) {
+  public ScopeAnswers(AnswerContext ask, AdminModel roles) {
     this.ask = ask;
     this.roles = roles;
     this.facts = ask.model().facts();
   }
 
   /** Who is in a scope, and by which line of it. */
-  public Sheet scope(int number) {
+  public AnswerTable scope(int number) {
     AdminScope scope = roles.scopes().all().get(number);
-    Sheet.Builder sheet = ask.begin("scope/1", "object", "kind", "because of", "key");
+    AnswerTable.Builder sheet = ask.begin("scope/1", "object", "kind", "because of", "key");
     BitSet objects = roles.scopes().objects(number);
     objects.stream()
         .forEach(
@@ -56,14 +56,14 @@ public final class ScopeAnswers {
             "The scope "
                 + scope.name()
                 + " holds "
-                + Ask.count(objects.cardinality(), "object", "objects")
+                + AnswerContext.count(objects.cardinality(), "object", "objects")
                 + "."),
         List.of());
   }
 
   /** All scopes, with how many are in each, what they share, and accounts in none. */
-  public Sheet scopes() {
-    Sheet.Builder sheet = ask.begin("scopes/1", "scope", "name", "objects", "shares with");
+  public AnswerTable scopes() {
+    AnswerTable.Builder sheet = ask.begin("scopes/1", "scope", "name", "objects", "shares with");
     List<AdminScope> all = roles.scopes().all();
     BitSet in = new BitSet();
     for (int s = 0; s < all.size(); s++) {
@@ -82,9 +82,9 @@ public final class ScopeAnswers {
     int none = facts.accounts() - in.get(0, facts.accounts()).cardinality();
     return ask.about(
         sheet.heading(
-            Ask.count(all.size(), "admin scope", "admin scopes")
+            AnswerContext.count(all.size(), "admin scope", "admin scopes")
                 + "; "
-                + Ask.count(none, "account is", "accounts are")
+                + AnswerContext.count(none, "account is", "accounts are")
                 + " in none."),
         List.of());
   }

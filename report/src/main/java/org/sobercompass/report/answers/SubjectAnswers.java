@@ -13,22 +13,22 @@ import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.HostLimits;
 import org.sobercompass.core.system.RoleInfo;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 
 /** Answers about groups, roles and nodes. Not thread-safe. */
 public final class SubjectAnswers {
-  private final Ask ask;
+  private final AnswerContext ask;
   private final Facts facts;
 
   /** Answers about what is in a model. */
-  public SubjectAnswers(Ask ask) {
+  public SubjectAnswers(AnswerContext ask) {
     this.ask = ask;
     this.facts = ask.model().facts();
   }
 
   /** What a group brings its members, and by which group above it. */
-  public Sheet group(int group) {
-    Sheet.Builder sheet =
+  public AnswerTable group(int group) {
+    AnswerTable.Builder sheet =
         ask.begin("group/1", "application", "role", "where", "given to", "active", "stands at");
     int brings = 0;
     for (SystemView view : ask.model().systems()) {
@@ -59,11 +59,11 @@ public final class SubjectAnswers {
         "The group "
             + Words.subject(facts, group)
             + " has "
-            + Ask.count(accounts.size(), "account", "accounts")
+            + AnswerContext.count(accounts.size(), "account", "accounts")
             + ", "
-            + Ask.count(nested, "nested group", "nested groups")
+            + AnswerContext.count(nested, "nested group", "nested groups")
             + ", and brings "
-            + Ask.count(brings, "assignment", "assignments")
+            + AnswerContext.count(brings, "assignment", "assignments")
             + ".");
     above(group, sheet);
     if (facts.isOpen(group)) {
@@ -73,7 +73,7 @@ public final class SubjectAnswers {
     } else if (perhaps > 0) {
       sheet.note(
           "Of "
-              + Ask.count(perhaps, "more account", "more accounts")
+              + AnswerContext.count(perhaps, "more account", "more accounts")
               + " it is not known whether they are in it: members were withheld, or a rule is"
               + " undefined for them.");
     }
@@ -85,7 +85,7 @@ public final class SubjectAnswers {
     return ask.finish(sheet);
   }
 
-  private void above(int group, Sheet.Builder sheet) {
+  private void above(int group, AnswerTable.Builder sheet) {
     MembershipGraph graph = ask.model().graph();
     List<String> names = new ArrayList<>();
     for (int i = 0; i < graph.upCount(group); i++) {
@@ -111,9 +111,9 @@ public final class SubjectAnswers {
   }
 
   /** What a role gives, with the entry each right comes from, and to whom it is given. */
-  public Sheet role(SystemView view, int number) {
+  public AnswerTable role(SystemView view, int number) {
     RoleInfo role = view.system().roles().get(number);
-    Sheet.Builder sheet = ask.begin("role/1", "permission", "gives", "through", "entry");
+    AnswerTable.Builder sheet = ask.begin("role/1", "permission", "gives", "through", "entry");
     int gives = 0;
     for (int right = 0; right < view.rights().size(); right++) {
       if (role.allows(right) || role.denies(right)) {
@@ -132,7 +132,7 @@ public final class SubjectAnswers {
             + " of "
             + view.system().name()
             + " gives "
-            + Ask.count(gives, "permission", "permissions")
+            + AnswerContext.count(gives, "permission", "permissions")
             + ".");
     if (!role.derives().isEmpty()) {
       sheet.note("It derives from " + role.derives() + ".");
@@ -153,8 +153,8 @@ public final class SubjectAnswers {
   }
 
   /** Which assignments reach a node, from where. */
-  public Sheet node(SystemView view, int node) {
-    Sheet.Builder sheet =
+  public AnswerTable node(SystemView view, int node) {
+    AnswerTable.Builder sheet =
         ask.begin("node/1", "role", "given to", "at", "reaches below", "active", "stands at");
     for (Grant grant : view.grants()) {
       boolean reaches =
@@ -172,7 +172,7 @@ public final class SubjectAnswers {
       }
     }
     sheet.heading(
-        Ask.count(sheet.size(), "assignment reaches ", "assignments reach ")
+        AnswerContext.count(sheet.size(), "assignment reaches ", "assignments reach ")
             + view.resources().name(node)
             + " in "
             + view.system().name()
@@ -183,9 +183,9 @@ public final class SubjectAnswers {
   }
 
   /** Which accounts name a host among those they may sign in from. */
-  public Sheet host(String host) {
+  public AnswerTable host(String host) {
     HostCheck.At at = new HostCheck(ask.model()).at(host);
-    Sheet.Builder sheet = ask.begin("host/1", "account", "login", "name", "may sign in from");
+    AnswerTable.Builder sheet = ask.begin("host/1", "account", "login", "name", "may sign in from");
     for (int account : at.named()) {
       sheet.row(
           facts.key(account).text(),
@@ -195,13 +195,13 @@ public final class SubjectAnswers {
     }
     sheet
         .heading(
-            Ask.count(at.named().size(), "account names", "accounts name")
+            AnswerContext.count(at.named().size(), "account names", "accounts name")
                 + " "
                 + host
                 + "; "
-                + Ask.count(at.free(), "other is", "others are")
+                + AnswerContext.count(at.free(), "other is", "others are")
                 + " not limited to hosts, "
-                + Ask.count(at.elsewhere(), "is", "are")
+                + AnswerContext.count(at.elsewhere(), "is", "are")
                 + " limited to others.")
         .note("Who can use an application from there: sober trial --all --from " + host);
     if (!at.exists()) {
@@ -211,8 +211,8 @@ public final class SubjectAnswers {
   }
 
   /** All roles, of one system or of all. */
-  public Sheet roles(List<SystemView> views) {
-    Sheet.Builder sheet =
+  public AnswerTable roles(List<SystemView> views) {
+    AnswerTable.Builder sheet =
         ask.begin(
             "roles/1", "application", "role", "name", "permissions", "includes", "assignments");
     for (SystemView view : views) {
@@ -228,9 +228,9 @@ public final class SubjectAnswers {
       }
     }
     sheet.heading(
-        Ask.count(sheet.size(), "role", "roles")
+        AnswerContext.count(sheet.size(), "role", "roles")
             + " in "
-            + Ask.count(views.size(), "application", "applications")
+            + AnswerContext.count(views.size(), "application", "applications")
             + ".");
     return ask.about(sheet, List.of());
   }

@@ -16,11 +16,11 @@ import org.sobercompass.core.readiness.ReadinessCheck;
 import org.sobercompass.core.readiness.Shortfall;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Stopped;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 
 /** What an account would meet, without anyone signing in as it. Not thread-safe. */
 public final class TrialAnswers {
-  private final Ask ask;
+  private final AnswerContext ask;
   private final Asker asker;
   private final Facts facts;
   private final ReadinessCheck check;
@@ -30,7 +30,7 @@ public final class TrialAnswers {
    *
    * @param from the host somebody would sign in from, if that is asked
    */
-  public TrialAnswers(Ask ask, Optional<String> from) {
+  public TrialAnswers(AnswerContext ask, Optional<String> from) {
     this.ask = ask;
     this.asker = ask.model().asker();
     this.facts = ask.model().facts();
@@ -43,9 +43,9 @@ public final class TrialAnswers {
   }
 
   /** The conditions for one account in one system, in order. */
-  public Sheet one(SystemView view, int account) {
+  public AnswerTable one(SystemView view, int account) {
     Readiness readiness = check.of(view, account);
-    Sheet.Builder sheet = ask.begin("trial/1", "step", "met", "condition", "what was found");
+    AnswerTable.Builder sheet = ask.begin("trial/1", "step", "met", "condition", "what was found");
     Optional<Readiness.Step> first = readiness.firstFailure();
     int number = 0;
     for (Readiness.Step step : readiness.steps()) {
@@ -104,8 +104,8 @@ public final class TrialAnswers {
   }
 
   /** What it could do there, once all conditions are met. */
-  public Sheet rights(SystemView view, int account) {
-    Sheet.Builder sheet = ask.begin("trial-rights/1", "permission", "where");
+  public AnswerTable rights(SystemView view, int account) {
+    AnswerTable.Builder sheet = ask.begin("trial-rights/1", "permission", "where");
     List<Holding> holdings = asker.holdings(view, account);
     for (Holding holding : strongest(view, holdings)) {
       sheet.row(view.rights().text(holding.right()), Words.place(view, holding));
@@ -143,8 +143,8 @@ public final class TrialAnswers {
   }
 
   /** What others in its roles can do at the same node and it cannot. */
-  public Sheet shortfall(SystemView view, int account) {
-    Sheet.Builder sheet =
+  public AnswerTable shortfall(SystemView view, int account) {
+    AnswerTable.Builder sheet =
         ask.begin("trial-shortfall/1", "permission", "where", "role", "what stops it");
     for (Shortfall.Item item : Shortfall.of(asker, view, account)) {
       Grant grant = view.grants().get(item.grant());
@@ -173,8 +173,8 @@ public final class TrialAnswers {
   }
 
   /** One line for each account and system: ready, or the first condition that fails. */
-  public Sheet all(List<SystemView> views, List<Integer> accounts) {
-    Sheet.Builder sheet =
+  public AnswerTable all(List<SystemView> views, List<Integer> accounts) {
+    AnswerTable.Builder sheet =
         ask.begin("readiness/1", "account", "login", "application", "ready", "stops at", "detail");
     int ready = 0;
     int given = 0;
@@ -210,7 +210,7 @@ public final class TrialAnswers {
     sheet.heading(
         ready
             + " of "
-            + Ask.count(given, "pair", "pairs")
+            + AnswerContext.count(given, "pair", "pairs")
             + " of account and application "
             + (accounts.size() > 1 ? "with a role " : "")
             + "are ready.");
@@ -218,10 +218,10 @@ public final class TrialAnswers {
   }
 
   /** The same for a terminal, without keys. */
-  public Sheet allBrief(List<SystemView> views, List<Integer> accounts) {
-    Sheet full = all(views, accounts);
-    Sheet.Builder sheet =
-        Sheet.of("readiness-brief/1", "login", "application", "ready", "stops at", "detail")
+  public AnswerTable allBrief(List<SystemView> views, List<Integer> accounts) {
+    AnswerTable full = all(views, accounts);
+    AnswerTable.Builder sheet =
+        AnswerTable.of("readiness-brief/1", "login", "application", "ready", "stops at", "detail")
             .heading(full.heading());
     full.facts().forEach(sheet::fact);
     full.rows().forEach(row -> sheet.row(row.subList(1, row.size()).toArray()));

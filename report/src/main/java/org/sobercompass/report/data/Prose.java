@@ -57,7 +57,7 @@ public final class Prose {
   private Prose lines(String first, String rest, String text, String style) {
     boolean styled = colour && !style.isEmpty();
     String before = first;
-    for (String line : TextTable.wrap(Safe.terminal(text), width - first.length())) {
+    for (String line : TablePrinter.wrap(Safe.terminal(text), width - first.length())) {
       out.append(before).append(styled ? style + line + PLAIN : line).append('\n');
       before = rest;
     }

@@ -9,14 +9,14 @@ import java.util.List;
 import java.util.Map;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Judged;
-import org.sobercompass.core.findings.Sorted;
+import org.sobercompass.core.findings.Triage;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.problem.Gap;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.report.answers.AdviceWords;
-import org.sobercompass.report.answers.Ask;
+import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.answers.ListAnswers;
 import org.sobercompass.report.answers.ListAnswers.Line;
@@ -29,22 +29,22 @@ public final class Page {
   private static final int SUBJECTS = 30;
   private static final int LINES = 400;
 
-  private final Ask ask;
-  private final Sorted sorted;
+  private final AnswerContext ask;
+  private final Triage sorted;
   private final List<Finding> findings;
-  private final Judged judged;
+  private final Assessment assessment;
 
   /**
    * A page of findings.
    *
    * @param sorted the open ones, and apart those that somebody accepted
-   * @param judged what they were found in, for the least removals
+   * @param assessment what they were found in, for the least removals
    */
-  public Page(Ask ask, Sorted sorted, Judged judged) {
+  public Page(AnswerContext ask, Triage sorted, Assessment assessment) {
     this.ask = ask;
     this.sorted = sorted;
     this.findings = sorted.open();
-    this.judged = judged;
+    this.assessment = assessment;
   }
 
   /** A finding as the template shows it. */
@@ -101,7 +101,7 @@ public final class Page {
         "told", sorted.told().stream().map(line -> new FindingAnswers(ask).named(line)).toList());
     values.put("matrix", Matrix.of(ask.model()));
     values.put("trees", trees());
-    values.put("gaps", judged.gaps().stream().map(Gap::words).toList());
+    values.put("gaps", assessment.gaps().stream().map(Gap::words).toList());
     values.put("problems", ask.problems().stream().map(Problem::toString).toList());
     StringOutput out = new StringOutput();
     TemplateEngine.createPrecompiled(
@@ -113,17 +113,17 @@ public final class Page {
   private String lead() {
     AccessModel model = ask.model();
     long high = findings.stream().filter(f -> f.weight() == Weight.HIGH).count();
-    return Ask.count(model.facts().accounts(), "account", "accounts")
+    return AnswerContext.count(model.facts().accounts(), "account", "accounts")
         + " and "
-        + Ask.count(model.facts().groups(), "group", "groups")
+        + AnswerContext.count(model.facts().groups(), "group", "groups")
         + ", seen by "
-        + Ask.count(model.systems().size(), "application", "applications")
+        + AnswerContext.count(model.systems().size(), "application", "applications")
         + ": "
         + (findings.isEmpty()
-            ? judged.gaps().stream().anyMatch(Gap::isMendable)
+            ? assessment.gaps().stream().anyMatch(Gap::isMendable)
                 ? "nothing was found that should not be in what was read."
                 : "nothing was found that should not be."
-            : Ask.count(findings.size(), "thing was found", "things were found")
+            : AnswerContext.count(findings.size(), "thing was found", "things were found")
                 + " that should not be, "
                 + high
                 + " of them of high weight"
@@ -164,9 +164,9 @@ public final class Page {
   }
 
   private Ending ending(Finding finding) {
-    AdviceWords words = new AdviceWords(judged);
+    AdviceWords words = new AdviceWords(assessment);
     Advice advice =
-        findings.size() > FindingAnswers.ADVISED ? Advice.NONE : Advice.of(judged, finding);
+        findings.size() > FindingAnswers.ADVISED ? Advice.NONE : Advice.of(assessment, finding);
     return new Ending(
         finding.kind().mend().words(),
         words.changes(advice.changes()),

@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.sobercompass.core.expect.Outcome;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Sorted;
+import org.sobercompass.core.findings.Triage;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.system.Verdict;
 
@@ -44,7 +44,7 @@ public record Check(
   }
 
   /** Findings as checks, worst first, the accepted ones last. */
-  public static List<Check> of(Sorted sorted) {
+  public static List<Check> of(Triage sorted) {
     List<Check> all = new ArrayList<>();
     sorted.open().forEach(finding -> all.add(of(finding, "")));
     sorted

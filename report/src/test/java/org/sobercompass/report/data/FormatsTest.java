@@ -12,14 +12,14 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Every format says the same, and makes text from outside harmless. */
 class FormatsTest {
-  private static String write(Sheet sheet, Format format, int width, boolean colour) {
+  private static String write(AnswerTable sheet, Format format, int width, boolean colour) {
     StringWriter out = new StringWriter();
-    SheetWriter.write(sheet, format, width, colour, out);
+    AnswerTableWriter.write(sheet, format, width, colour, out);
     return out.toString();
   }
 
-  private static Sheet sheet(Object... values) {
-    return Sheet.of("test/1", "name", "count", "yes", "list")
+  private static AnswerTable sheet(Object... values) {
+    return AnswerTable.of("test/1", "name", "count", "yes", "list")
         .heading("One line.")
         .fact("as of", "now")
         .row(values)
@@ -28,7 +28,7 @@ class FormatsTest {
 
   @Test
   void aRowInEachFormat() {
-    Sheet sheet = sheet("Åse \"A\"", 3, true, List.of("a", "b"));
+    AnswerTable sheet = sheet("Åse \"A\"", 3, true, List.of("a", "b"));
     assertThat(write(sheet, Format.jsonl, 80, false))
         .isEqualTo(
             "{\"name\":\"Åse \\\"A\\\"\",\"count\":3,\"yes\":true,\"list\":[\"a\",\"b\"]}\n");
@@ -61,7 +61,7 @@ class FormatsTest {
   @ParameterizedTest
   @CsvSource({"40", "60", "100"})
   void aTableFitsTheWidth(int width) {
-    Sheet sheet =
+    AnswerTable sheet =
         sheet(
             "a rather long name that goes on and on until it must wrap somewhere",
             12,
@@ -73,7 +73,8 @@ class FormatsTest {
 
   @Test
   void colourComesWithASignAndOnlyWhenAsked() {
-    Sheet sheet = Sheet.of("t/1", "state").heading("H").row("+ usable").row("x blocked").build();
+    AnswerTable sheet =
+        AnswerTable.of("t/1", "state").heading("H").row("+ usable").row("x blocked").build();
     assertThat(write(sheet, Format.table, 80, true))
         .contains("\u001b[")
         .contains("+ usable")
@@ -83,7 +84,7 @@ class FormatsTest {
 
   @Test
   void columnsInWhichNothingStandsAreLeftOutOfTablesOnly() {
-    Sheet sheet = Sheet.of("t/1", "a", "empty").heading("H").row("x", "").build();
+    AnswerTable sheet = AnswerTable.of("t/1", "a", "empty").heading("H").row("x", "").build();
     assertThat(write(sheet, Format.table, 80, false)).doesNotContain("empty");
     assertThat(write(sheet, Format.csv, 80, false)).contains("empty");
   }
@@ -91,15 +92,15 @@ class FormatsTest {
   @ParameterizedTest
   @EnumSource(Format.class)
   void noRowsIsNoFault(Format format) {
-    Sheet sheet = Sheet.of("t/1", "a").heading("Nothing.").note("why").build();
+    AnswerTable sheet = AnswerTable.of("t/1", "a").heading("Nothing.").note("why").build();
     assertThat(write(sheet, format, 80, false)).isNotNull();
     assertThat(write(sheet, Format.table, 80, false)).isEqualTo("Nothing.\n\nwhy\n");
   }
 
   @Test
   void wrappingBreaksAtSpacesAndInsideWordsThatAreTooLong() {
-    assertThat(TextTable.wrap("one two three", 7)).containsExactly("one two", "three");
-    assertThat(TextTable.wrap("abcdefghij", 4)).containsExactly("abcd", "efgh", "ij");
-    assertThat(TextTable.wrap("", 5)).containsExactly("");
+    assertThat(TablePrinter.wrap("one two three", 7)).containsExactly("one two", "three");
+    assertThat(TablePrinter.wrap("abcdefghij", 4)).containsExactly("abcd", "efgh", "ij");
+    assertThat(TablePrinter.wrap("", 5)).containsExactly("");
   }
 }

@@ -13,7 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.delegation.AdminAction;
-import org.sobercompass.core.delegation.Need;
+import org.sobercompass.core.delegation.Requirement;
 import org.sobercompass.core.descriptor.DsRights;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
@@ -97,42 +97,42 @@ public final class CatalogueReader {
       node.wrong("weight: " + Problem.quote(weight) + " is no weight", "0, 1 or 2");
       weight = "0";
     }
-    Need need =
+    Requirement need =
         node.get("needs")
             .map(needs -> need(needs, 0))
             .orElseGet(
                 () -> {
                   node.wrong("the action needs nothing", "needs: and rights");
-                  return new Need.All(List.of());
+                  return new Requirement.All(List.of());
                 });
     return new AdminAction(
         id, node.text("name").orElse(id), node.texts("on"), need, Integer.parseInt(weight));
   }
 
-  private static Need need(Node node, int depth) {
+  private static Requirement need(Node node, int depth) {
     if (node.kind() == Node.Kind.SCALAR && node.text().equals("confidential")) {
-      return new Need.Confidential();
+      return new Requirement.Confidential();
     }
     if (node.entries().size() != 1 || depth > DEEPEST) {
       node.wrong(
           "this is no single right",
           "one of " + String.join(", ", WORDS.stream().sorted().toList()));
-      return new Need.All(List.of());
+      return new Requirement.All(List.of());
     }
     node.only(WORDS);
     Map.Entry<String, Node> one = node.entries().entrySet().iterator().next();
     Node value = one.getValue();
     return switch (one.getKey()) {
-      case "write" -> new Need.Attribute(DsRights.WRITE_PROPERTY, value.text());
-      case "read" -> new Need.Attribute(DsRights.READ_PROPERTY, value.text());
-      case "right" -> new Need.Control(value.text());
+      case "write" -> new Requirement.Attribute(DsRights.WRITE_PROPERTY, value.text());
+      case "read" -> new Requirement.Attribute(DsRights.READ_PROPERTY, value.text());
+      case "right" -> new Requirement.Control(value.text());
       case "create" -> child(DsRights.CREATE_CHILD, value);
       case "delete-child" -> child(DsRights.DELETE_CHILD, value);
       case "do" -> simple(value);
-      case "all" -> new Need.All(parts(value, depth));
-      case "any" -> new Need.Any(parts(value, depth));
-      case "parent" -> new Need.At(Need.Where.PARENT, need(value, depth + 1));
-      default -> new Need.At(Need.Where.DESTINATION, need(value, depth + 1));
+      case "all" -> new Requirement.All(parts(value, depth));
+      case "any" -> new Requirement.Any(parts(value, depth));
+      case "parent" -> new Requirement.At(Requirement.Where.PARENT, need(value, depth + 1));
+      default -> new Requirement.At(Requirement.Where.DESTINATION, need(value, depth + 1));
     };
   }
 
@@ -140,33 +140,33 @@ public final class CatalogueReader {
    * One right as people type it: {@code write=telephoneNumber}, {@code right=Send-As}, {@code
    * create=user}, {@code delete-child=own}, {@code do=delete}; empty when it is none of these.
    */
-  public static Optional<Need> single(String text) {
+  public static Optional<Requirement> single(String text) {
     int sign = text.indexOf('=');
     if (sign <= 0 || sign == text.length() - 1) {
       return Optional.empty();
     }
     String what = text.substring(sign + 1);
     return switch (text.substring(0, sign)) {
-      case "write" -> Optional.of(new Need.Attribute(DsRights.WRITE_PROPERTY, what));
-      case "read" -> Optional.of(new Need.Attribute(DsRights.READ_PROPERTY, what));
-      case "right" -> Optional.of(new Need.Control(what));
+      case "write" -> Optional.of(new Requirement.Attribute(DsRights.WRITE_PROPERTY, what));
+      case "read" -> Optional.of(new Requirement.Attribute(DsRights.READ_PROPERTY, what));
+      case "right" -> Optional.of(new Requirement.Control(what));
       case "create" -> Optional.of(child(DsRights.CREATE_CHILD, what));
       case "delete-child" -> Optional.of(child(DsRights.DELETE_CHILD, what));
-      case "do" -> Optional.ofNullable(SIMPLE.get(what)).map(Need.Simple::new);
+      case "do" -> Optional.ofNullable(SIMPLE.get(what)).map(Requirement.Simple::new);
       default -> Optional.empty();
     };
   }
 
-  private static Need child(int mask, Node value) {
+  private static Requirement child(int mask, Node value) {
     return child(mask, value.text());
   }
 
-  private static Need child(int mask, String objectClass) {
-    return new Need.Child(mask, objectClass.equals("own") ? "" : objectClass);
+  private static Requirement child(int mask, String objectClass) {
+    return new Requirement.Child(mask, objectClass.equals("own") ? "" : objectClass);
   }
 
-  private static List<Need> parts(Node list, int depth) {
-    List<Need> parts = new ArrayList<>();
+  private static List<Requirement> parts(Node list, int depth) {
+    List<Requirement> parts = new ArrayList<>();
     list.items().forEach(item -> parts.add(need(item, depth + 1)));
     if (parts.isEmpty()) {
       list.wrong("there is nothing in the list", "rights");
@@ -174,13 +174,13 @@ public final class CatalogueReader {
     return parts;
   }
 
-  private static Need simple(Node value) {
+  private static Requirement simple(Node value) {
     Integer mask = SIMPLE.get(value.text());
     if (mask == null) {
       value.wrong(
           Problem.quote(value.text()) + " is nothing to do",
           "one of " + String.join(", ", SIMPLE.keySet().stream().sorted().toList()));
     }
-    return new Need.Simple(mask == null ? DsRights.ALL : mask);
+    return new Requirement.Simple(mask == null ? DsRights.ALL : mask);
   }
 }

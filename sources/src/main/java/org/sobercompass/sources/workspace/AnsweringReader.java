@@ -9,7 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
-import org.sobercompass.core.findings.Judged;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.NameResolver;
@@ -26,7 +26,7 @@ final class AnsweringReader {
   }
 
   /** The applications and scopes with an {@code owner}. */
-  Judged.Owned owned(Collection<Node> applications, Node admin) {
+  Assessment.Owned owned(Collection<Node> applications, Node admin) {
     Map<String, Integer> ids = new HashMap<>();
     for (Node application : applications) {
       owner(application)
@@ -38,7 +38,7 @@ final class AnsweringReader {
         .map(Node::entries)
         .orElse(Map.of())
         .forEach((id, node) -> owner(node).ifPresent(owner -> scopes.put(id, owner)));
-    return new Judged.Owned(Map.copyOf(ids), Map.copyOf(scopes));
+    return new Assessment.Owned(Map.copyOf(ids), Map.copyOf(scopes));
   }
 
   /** An owner is somebody who is there: one who left answers for nothing. */
@@ -65,9 +65,9 @@ final class AnsweringReader {
   }
 
   /** As whom we and the applications read directories. */
-  List<Judged.ReadingAccount> readers(
+  List<Assessment.ReadingAccount> readers(
       List<DirectorySettings> directories, Collection<Node> applications) {
-    List<Judged.ReadingAccount> all = new ArrayList<>();
+    List<Assessment.ReadingAccount> all = new ArrayList<>();
     for (DirectorySettings directory : directories) {
       directory
           .live()
@@ -104,13 +104,13 @@ final class AnsweringReader {
     return List.copyOf(all);
   }
 
-  private Judged.ReadingAccount reader(
+  private Assessment.ReadingAccount reader(
       String directory, String bind, boolean inClear, String whose) {
     List<Integer> found =
         find(SubjectKind.ACCOUNT, bind).stream()
             .filter(account -> facts.source(account).equals(directory))
             .toList();
-    return new Judged.ReadingAccount(
+    return new Assessment.ReadingAccount(
         directory, found.size() == 1 ? found.get(0) : -1, bind, inClear, whose);
   }
 }

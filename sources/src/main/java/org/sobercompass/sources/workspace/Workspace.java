@@ -14,8 +14,8 @@ import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.expect.Expectation;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.FindingRules;
-import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.findings.Waiver;
 import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.BadInputException;
@@ -60,8 +60,8 @@ public record Workspace(
     Persons persons,
     Administration administration,
     List<TreeFile> trees,
-    Judged.Owned owned,
-    List<Judged.ReadingAccount> readers,
+    Assessment.Owned owned,
+    List<Assessment.ReadingAccount> readers,
     Optional<Path> accepted,
     Set<String> local,
     List<Waiver> waivers,
@@ -125,8 +125,8 @@ public record Workspace(
    * What findings are made of: a model of this workspace, its rules, persons, admin roles, and the
    * lists of directories, which are read now.
    */
-  public Judged judged(AccessModel model) {
-    return judged(model, new Problems());
+  public Assessment assessment(AccessModel model) {
+    return assessment(model, new Problems());
   }
 
   /**
@@ -134,13 +134,13 @@ public record Workspace(
    *
    * @param told takes lists that cannot be read
    */
-  public Judged judged(AccessModel model, Problems told) {
+  public Assessment assessment(AccessModel model, Problems told) {
     Powers powers = new Powers(model, administration, readTrees(told));
     List<DirectoryTree> before =
         accepted
             .map(survey -> ofSurvey(survey, Set.of()).readTrees(new Problems()))
             .orElse(List.of());
-    return new Judged(model, rules, persons, powers, owned, readers, before, local);
+    return new Assessment(model, rules, persons, powers, owned, readers, before, local);
   }
 
   /** When the directories were exported, if all say so: the latest. */

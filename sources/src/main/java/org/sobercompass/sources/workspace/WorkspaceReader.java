@@ -23,8 +23,8 @@ import org.sobercompass.core.expect.Expectation;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder;
 import org.sobercompass.core.facts.FactsSource;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.FindingRules;
-import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.findings.Waiver;
 import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.Place;
@@ -142,8 +142,8 @@ final class WorkspaceReader {
         new ExpectationReader(root, facts, systems, administration, problems)
             .read(main.texts("expectations"));
     AnsweringReader answering = new AnsweringReader(facts, problems);
-    Judged.Owned owned = answering.owned(applications.values(), admin.orElseGet(Node::nothing));
-    List<Judged.ReadingAccount> readers = answering.readers(directories, applications.values());
+    Assessment.Owned owned = answering.owned(applications.values(), admin.orElseGet(Node::nothing));
+    List<Assessment.ReadingAccount> readers = answering.readers(directories, applications.values());
     Optional<Path> accepted = accepted(main);
     problems.throwIfErrors();
     List<Problem> told = new ArrayList<>(facts.arrays().problems());

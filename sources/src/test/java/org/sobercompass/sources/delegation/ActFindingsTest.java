@@ -7,9 +7,9 @@ import java.nio.file.Files;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.sobercompass.core.expect.Expectations;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** Acts by the lists of a directory, in findings and expectations: yes, no, and not known. */
@@ -36,7 +36,7 @@ class ActFindingsTest extends SmallDirectory {
 
   private List<Finding> conflicts() throws IOException {
     Workspace workspace = open("separation: [{id: r, weight: high, sides: " + ACTS + "}]\n");
-    return Findings.of(workspace.judged(workspace.model())).stream()
+    return Findings.of(workspace.assessment(workspace.model())).stream()
         .filter(finding -> finding.rule().equals("r"))
         .toList();
   }
@@ -90,8 +90,8 @@ class ActFindingsTest extends SmallDirectory {
             + "  - {id: ed, these: [bo], cannot: 'act set-password on ed'}\n"
             + "  - {id: nobody, nobody-outside: [ann], can: 'act set-password on ed'}\n");
     Workspace workspace = open("expectations: e.yaml\n");
-    Judged judged = workspace.judged(workspace.model());
-    Expectations checker = new Expectations(judged);
+    Assessment assessment = workspace.assessment(workspace.model());
+    Expectations checker = new Expectations(assessment);
     return workspace.expectations().stream()
         .map(checker::check)
         .map(outcome -> outcome.expectation().id() + " " + outcome.verdict())

@@ -25,10 +25,10 @@ import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.findings.ActEffects;
 import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.removal.Removal;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Verdict;
@@ -47,7 +47,7 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
   private int gave;
   private int proved;
 
-  private Judged judged(Random random, boolean isSmall) throws IOException {
+  private Assessment assessment(Random random, boolean isSmall) throws IOException {
     ldif.setLength(0);
     domain(isSmall ? "D:" : list(random, true));
     unit("a", isSmall ? "D:" : list(random, true));
@@ -84,7 +84,7 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
             + random.nextInt(PEOPLE)
             + ",everything\n");
     Workspace workspace = Workspace.open(root);
-    return workspace.judged(workspace.model());
+    return workspace.assessment(workspace.model());
   }
 
   /** A few entries; short ones leave room to try all sets of removals. */
@@ -113,15 +113,15 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
   @ValueSource(longs = {0, 100, 200, 300})
   void whatIsAdvisedEndsItAndEndsAndGivesTheActsItSays(long from) throws IOException {
     for (long seed = from; seed < from + 20; seed++) {
-      Judged judged = judged(new Random(seed), false);
-      for (Finding finding : Findings.of(judged)) {
-        Advice advice = Advice.of(judged, finding);
+      Assessment assessment = assessment(new Random(seed), false);
+      for (Finding finding : Findings.of(assessment)) {
+        Advice advice = Advice.of(assessment, finding);
         if (!advice.changes().isEmpty()) {
           ended++;
-          Judged after = judged.with(advice.changes());
+          Assessment after = assessment.with(advice.changes());
           String what = "seed " + seed + " " + finding.key() + " " + advice.changes();
           assertThat(Findings.of(after)).as(what).noneMatch(f -> f.key().equals(finding.key()));
-          assertThat(told(advice.acts())).as(what).isEqualTo(differing(judged, after));
+          assertThat(told(advice.acts())).as(what).isEqualTo(differing(assessment, after));
         }
       }
     }
@@ -131,13 +131,13 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
   @Test
   void effectsOnActsAreWhatDiffersBetweenAllAnswersBeforeAndAfter() throws IOException {
     for (long seed = 1000; seed < 1050; seed++) {
-      Judged judged = judged(new Random(seed), false);
-      for (Change change : removals(judged)) {
-        ActEffects effects = ActEffects.of(judged, List.of(change));
+      Assessment assessment = assessment(new Random(seed), false);
+      for (Change change : removals(assessment)) {
+        ActEffects effects = ActEffects.of(assessment, List.of(change));
         gave += effects.gives().size();
         assertThat(told(effects))
             .as("seed %d %s", seed, change)
-            .isEqualTo(differing(judged, judged.with(List.of(change))));
+            .isEqualTo(differing(assessment, assessment.with(List.of(change))));
       }
     }
     assertThat(gave).isGreaterThan(5);
@@ -146,10 +146,10 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
   @Test
   void nothingCheaperEndsWhatIsProvedLeast() throws IOException {
     for (long seed = 0; seed < 110; seed++) {
-      Judged judged = judged(new Random(seed), true);
-      for (Finding finding : Findings.of(judged)) {
+      Assessment assessment = assessment(new Random(seed), true);
+      for (Finding finding : Findings.of(assessment)) {
         if (finding.kind() == FindingKind.DUTIES_NOT_SEPARATED) {
-          least(judged, finding, Advice.of(judged, finding), seed);
+          least(assessment, finding, Advice.of(assessment, finding), seed);
         }
       }
     }
@@ -169,7 +169,7 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
   }
 
   /** Each account, action and object, before and after. */
-  private static Set<String> differing(Judged before, Judged after) {
+  private static Set<String> differing(Assessment before, Assessment after) {
     Set<String> all = new TreeSet<>();
     DirectoryTree was = before.powers().tokens().trees().get(0);
     DirectoryTree is = after.powers().tokens().trees().get(0);
@@ -201,14 +201,14 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
   }
 
   /** Where nothing cheaper is said to end it, no cheaper set of removals does. */
-  private void least(Judged judged, Finding finding, Advice advice, long seed) {
+  private void least(Assessment assessment, Finding finding, Advice advice, long seed) {
     boolean asked = advice.result().filter(r -> r != Removal.Result.BEST_FOUND).isPresent();
-    List<Change> all = asked ? removals(judged) : List.of();
+    List<Change> all = asked ? removals(assessment) : List.of();
     if (!asked || all.size() > MOST_REMOVALS) {
       return;
     }
     proved++;
-    long limit = advice.changes().isEmpty() ? Long.MAX_VALUE : advice.cost(judged);
+    long limit = advice.changes().isEmpty() ? Long.MAX_VALUE : advice.cost(assessment);
     for (int set = 1; set < 1 << all.size(); set++) {
       List<Change> some = new ArrayList<>();
       for (int i = 0; i < all.size(); i++) {
@@ -217,8 +217,8 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
         }
       }
       Advice other = new Advice(Optional.empty(), some, advice.effects(), ActEffects.NONE);
-      if (other.cost(judged) < limit) {
-        assertThat(Findings.conflicts(judged.with(some)).get("r"))
+      if (other.cost(assessment) < limit) {
+        assertThat(Findings.conflicts(assessment.with(some)).get("r"))
             .as("seed %d %s", seed, some)
             .isPositive();
       }
@@ -226,9 +226,9 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
   }
 
   /** All that could be taken away: memberships, entries, admin roles. */
-  private static List<Change> removals(Judged judged) {
+  private static List<Change> removals(Assessment assessment) {
     List<Change> all = new ArrayList<>();
-    AccessModel model = judged.model();
+    AccessModel model = assessment.model();
     for (int member = 0; member < model.facts().subjects(); member++) {
       for (int i = 0; i < model.graph().upCount(member); i++) {
         if (model.graph().upVia(member, i) == Via.MEMBER) {
@@ -237,14 +237,16 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
         }
       }
     }
-    DirectoryTree tree = judged.powers().tokens().trees().get(0);
+    DirectoryTree tree = assessment.powers().tokens().trees().get(0);
     for (int object = 0; object < tree.size(); object++) {
       int entries = tree.descriptor(object).orElseThrow().entries().size();
       for (int entry = 0; entry < entries; entry++) {
         all.add(new Change.EntryRemoved("main", object, entry));
       }
     }
-    for (int grant = 0; grant < judged.powers().roles().administration().grants().size(); grant++) {
+    for (int grant = 0;
+        grant < assessment.powers().roles().administration().grants().size();
+        grant++) {
       all.add(new Change.AdminRoleRemoved(grant));
     }
     return all;

@@ -14,7 +14,7 @@ import org.sobercompass.core.delegation.ActionCheck;
 import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.Need;
+import org.sobercompass.core.delegation.Requirement;
 import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.descriptor.DsRights;
 import org.sobercompass.core.system.Verdict;
@@ -94,7 +94,7 @@ class AskingTogetherTest extends SmallDirectory {
     List<AdminAction> actions = new ArrayList<>(powers.roles().administration().actions());
     actions.add(
         new AdminAction(
-            "w", "w", List.of(), new Need.Attribute(DsRights.WRITE_PROPERTY, "member"), 0));
+            "w", "w", List.of(), new Requirement.Attribute(DsRights.WRITE_PROPERTY, "member"), 0));
     int asked = 0;
     for (int object = 0; object < tree.size(); object++) {
       Powers.Thing thing =

@@ -11,9 +11,9 @@ import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.sources.Secret;
@@ -38,18 +38,18 @@ class DelegationFindingsTest extends SmallDirectory {
     group("hollow", 1103, "D:");
   }
 
-  private Judged judged() throws IOException {
+  private Assessment assessment() throws IOException {
     Files.writeString(root.resolve("d.ldif"), ldif.toString());
     Files.writeString(
         root.resolve("compass.yaml"),
         "directories: {main: {kind: ad, file: d.ldif, taken: 2026-06-01T12:00:00Z}}\n" + more);
     Workspace workspace = Workspace.open(root);
-    return workspace.judged(workspace.model());
+    return workspace.assessment(workspace.model());
   }
 
   /** Findings about Di and what stands beside her; that Zoe is powerful is not asked here. */
   private List<Finding> findings() throws IOException {
-    return Findings.of(judged()).stream()
+    return Findings.of(assessment()).stream()
         .filter(f -> !f.sentence().contains("zoe") && !f.kind().id().endsWith("powerful"))
         .filter(f -> !f.kind().id().equals("power-within-reach"))
         .toList();
@@ -155,9 +155,9 @@ class DelegationFindingsTest extends SmallDirectory {
   void whatClaimsToBeInheritedAndIsNotIsToldAndEnds() throws IOException {
     people("D:(OA;ID;CR;" + RESET + ";;" + sid(1102) + ")");
     assertThat(told()).containsExactly("claim-without-support medium");
-    Judged judged = judged();
+    Assessment assessment = assessment();
     Finding claim = findings().get(0);
-    Judged after = judged.with(Advice.of(judged, claim).changes());
+    Assessment after = assessment.with(Advice.of(assessment, claim).changes());
     assertThat(Findings.of(after)).noneMatch(f -> f.key().equals(claim.key()));
   }
 
@@ -249,21 +249,21 @@ class DelegationFindingsTest extends SmallDirectory {
     int at = ldif.indexOf("sAMAccountName: bo");
     ldif.insert(at, "userAccountControl: 514\n");
     assertThat(told()).containsExactly("right-of-disabled-account medium");
-    Judged judged = judged();
+    Assessment assessment = assessment();
     Finding finding = findings().get(0);
     assertThat(finding.sentence()).contains("still holds 1 delegation, which comes back");
-    Advice advice = Advice.of(judged, finding);
+    Advice advice = Advice.of(assessment, finding);
     assertThat(advice.result().orElseThrow().words()).isEqualTo("proved least");
     assertThat(advice.changes()).hasSize(1);
     assertThat(advice.acts().ends()).extracting(a -> a.action().id()).contains("set-password");
-    assertThat(Findings.of(judged.with(advice.changes())))
+    assertThat(Findings.of(assessment.with(advice.changes())))
         .noneMatch(f -> f.key().equals(finding.key()));
   }
 
   @Test
   void whatWasThereWhenAllWasAcceptedIsNoDelegation() throws IOException {
     people("D:" + RESET_BY + sid(1001) + ")");
-    judged();
+    assessment();
     Path survey =
         new Surveyor(Secret.Origins.PROCESS, Clock.systemUTC(), (source, count) -> {})
             .take(root, List.of(), Optional.empty())

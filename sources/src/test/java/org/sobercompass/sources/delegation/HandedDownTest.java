@@ -9,10 +9,10 @@ import org.junit.jupiter.api.Test;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.HandedDown;
-import org.sobercompass.core.delegation.Holder;
 import org.sobercompass.core.delegation.Origin;
 import org.sobercompass.core.delegation.Origins;
 import org.sobercompass.core.delegation.TreePatch;
+import org.sobercompass.core.delegation.TrusteeKind;
 import org.sobercompass.core.delegation.TrusteeNames;
 import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.facts.SubjectKind;
@@ -160,11 +160,11 @@ class HandedDownTest extends SmallDirectory {
     Powers powers = powers();
     TrusteeNames names = new TrusteeNames(powers.tokens());
     assertThat(List.of(names.kind(sid(1001)), names.kind(sid(1101)), names.kind("S-1-1-0")))
-        .containsExactly(Holder.PERSON, Holder.GROUP, Holder.BROAD);
-    assertThat(names.kind("S-1-5-18")).isEqualTo(Holder.SYSTEM);
-    assertThat(names.kind("S-1-5-32-548")).isEqualTo(Holder.SYSTEM);
-    assertThat(names.kind("S-1-5-21-9-9-9-9")).isEqualTo(Holder.NOBODY);
-    assertThat(names.kind("S-1-5-21-1-1-1-500")).isEqualTo(Holder.GROUP);
+        .containsExactly(TrusteeKind.PERSON, TrusteeKind.GROUP, TrusteeKind.BROAD);
+    assertThat(names.kind("S-1-5-18")).isEqualTo(TrusteeKind.SYSTEM);
+    assertThat(names.kind("S-1-5-32-548")).isEqualTo(TrusteeKind.SYSTEM);
+    assertThat(names.kind("S-1-5-21-9-9-9-9")).isEqualTo(TrusteeKind.NOBODY);
+    assertThat(names.kind("S-1-5-21-1-1-1-500")).isEqualTo(TrusteeKind.GROUP);
     assertThat(names.name("S-1-5-21-1-1-1-500")).isEqualTo("di (by an earlier id)");
     assertThat(names.name("S-1-5-11")).isEqualTo("everyone signed in");
     assertThat(names.name("S-1-5-21-9-9-9-9")).isEqualTo("S-1-5-21-9-9-9-9 (nobody)");

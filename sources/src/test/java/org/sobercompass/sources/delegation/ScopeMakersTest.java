@@ -49,13 +49,13 @@ class ScopeMakersTest extends SmallDirectory {
             + "assignments: admin.csv\n");
     Files.writeString(root.resolve("admin.csv"), String.join("\n", rows) + "\n");
     Workspace workspace = Workspace.open(root);
-    var judged = workspace.judged(workspace.model());
+    var assessment = workspace.assessment(workspace.model());
     List<Finding> found =
-        Findings.of(judged).stream()
+        Findings.of(assessment).stream()
             .filter(f -> f.kind() == FindingKind.SCOPE_CAN_BE_WIDENED)
             .toList();
     List<Problem> warned =
-        new AdminCheck(judged.powers())
+        new AdminCheck(assessment.powers())
             .run().stream().filter(p -> p.what().contains("can widen")).toList();
     int lines = found.stream().mapToInt(f -> f.evidence().size()).sum();
     assertThat(warned).as("what check warns of").hasSize(lines);

@@ -215,7 +215,7 @@ class ListFindingsTest {
     }
     put("t.getfacl", tree.toString());
     Workspace workspace = Workspace.open(root);
-    assertThat(Findings.of(workspace.judged(workspace.model())))
+    assertThat(Findings.of(workspace.assessment(workspace.model())))
         .extracting(finding -> finding.kind().id())
         .filteredOn("readable-by-everyone"::equals)
         .hasSize(times);

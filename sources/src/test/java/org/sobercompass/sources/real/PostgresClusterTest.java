@@ -190,7 +190,7 @@ class PostgresClusterTest {
 
   @Test
   void eachOfThemIsAFindingAndAChainIsOne() {
-    List<Finding> findings = Findings.of(workspace.judged(model));
+    List<Finding> findings = Findings.of(workspace.assessment(model));
     assertThat(findings.stream().filter(f -> f.system().equals("one")).map(f -> f.kind().id()))
         .contains("superuser-by-membership", "server-files", "creates-roles");
     assertThat(

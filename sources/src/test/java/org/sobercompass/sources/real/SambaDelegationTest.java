@@ -32,7 +32,7 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.delegation.ActionCheck;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.DsNames;
-import org.sobercompass.core.delegation.Need;
+import org.sobercompass.core.delegation.Requirement;
 import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.delegation.TreePatch;
 import org.sobercompass.core.descriptor.Ace;
@@ -302,14 +302,15 @@ class SambaDelegationTest {
   }
 
   /** Something tried for real: what it needs, and how it is done and undone. */
-  private record Attempt(String what, Need need, String objectClass, Doing doing, Doing undoing) {}
+  private record Attempt(
+      String what, Requirement need, String objectClass, Doing doing, Doing undoing) {}
 
   private interface Doing {
     void run(LDAPConnection by, String dn) throws LDAPException;
   }
 
-  private static final Need WRITE_DESCRIPTION =
-      new Need.Attribute(DsRights.WRITE_PROPERTY, "description");
+  private static final Requirement WRITE_DESCRIPTION =
+      new Requirement.Attribute(DsRights.WRITE_PROPERTY, "description");
 
   private static List<Attempt> attempts() {
     Doing describe =
@@ -336,13 +337,13 @@ class SambaDelegationTest {
         new Attempt("describe", WRITE_DESCRIPTION, "", describe, wipe),
         new Attempt(
             "set a password",
-            new Need.Control("User-Force-Change-Password"),
+            new Requirement.Control("User-Force-Change-Password"),
             "user",
             password,
             (by, dn) -> {}),
         new Attempt(
             "create a group",
-            new Need.Child(DsRights.CREATE_CHILD, "group"),
+            new Requirement.Child(DsRights.CREATE_CHILD, "group"),
             "organizationalUnit",
             create,
             delete));

@@ -131,7 +131,7 @@ class SlapdWithheldTest {
   @Test
   void noFindingSaysThatNobodyIsInAGroupWhoseMembersWereWithheld() throws IOException {
     Workspace plain = as("findings", Slapd.READER);
-    List<Finding> found = Findings.of(plain.judged(plain.model()));
+    List<Finding> found = Findings.of(plain.assessment(plain.model()));
     assertThat(found).noneMatch(f -> Set.of("given-to-empty-group").contains(f.kind().id()));
   }
 

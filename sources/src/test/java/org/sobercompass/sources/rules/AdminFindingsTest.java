@@ -8,9 +8,9 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.system.Change;
 
@@ -274,10 +274,10 @@ class AdminFindingsTest {
     assertThat(of("given-to-person"))
         .extracting(f -> f.cause().text())
         .containsExactly("assignment:admin/desk#2/ann/s", "assignment:admin/desk/ann/s");
-    Judged judged = world.judged();
+    Assessment assessment = world.assessment();
     Finding later = of("given-to-person").get(0);
     assertThat(later.changes()).containsExactly(new Change.AdminRoleRemoved(1));
-    assertThat(Findings.of(judged.with(later.changes())))
+    assertThat(Findings.of(assessment.with(later.changes())))
         .filteredOn(f -> f.kind().id().equals("given-to-person"))
         .hasSize(1);
   }
@@ -327,12 +327,12 @@ class AdminFindingsTest {
     world.group("inner", "ann").group("outer", "inner");
     admin(ALL, "desk,group,outer,s,,,", "key,group,inner,s,,,");
     assertThat(ofRoles()).containsExactly("redundant low");
-    Judged judged = world.judged();
+    Assessment assessment = world.assessment();
     Finding finding = of("redundant").get(0);
-    Advice advice = Advice.of(judged, finding);
+    Advice advice = Advice.of(assessment, finding);
     assertThat(advice.changes()).hasSize(1);
     assertThat(advice.changesNothing()).isTrue();
-    assertThat(Findings.of(judged.with(advice.changes())))
+    assertThat(Findings.of(assessment.with(advice.changes())))
         .noneMatch(f -> f.key().equals(finding.key()));
   }
 
@@ -352,9 +352,9 @@ class AdminFindingsTest {
   @Test
   void whoSetsThePasswordIsKeptFromItByTheLeastRemovals() {
     admin("s: {include: [{account: cy}]}", "desk,account,ann,s,,,");
-    Judged judged = world.judged();
+    Assessment assessment = world.assessment();
     Finding finding = of("over-the-more-powerful").get(0);
-    Advice advice = Advice.of(judged, finding);
+    Advice advice = Advice.of(assessment, finding);
     assertThat(advice.changes()).containsExactly(new Change.AdminRoleRemoved(0));
     assertThat(advice.acts().ends())
         .extracting(act -> act.action().id() + " " + act.object().id())
@@ -368,12 +368,12 @@ class AdminFindingsTest {
         "s: {include: [{group: keepers, groups: object}]}\n  t: {include: [{account: ann}]}",
         "editor,account,ann,s,,,",
         "desk,account,bo,t,,,");
-    Judged judged = world.judged();
+    Assessment assessment = world.assessment();
     Finding finding = of("power-within-reach").get(0);
-    Advice advice = Advice.of(judged, finding);
+    Advice advice = Advice.of(assessment, finding);
     assertThat(advice.changes()).containsExactly(new Change.AdminRoleRemoved(0));
     assertThat(advice.result().orElseThrow().words()).isEqualTo("best found within the bound");
-    assertThat(Findings.of(judged.with(advice.changes())))
+    assertThat(Findings.of(assessment.with(advice.changes())))
         .noneMatch(f -> f.key().equals(finding.key()));
   }
 

@@ -12,7 +12,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.expect.Expectations;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Sorted;
+import org.sobercompass.core.findings.Triage;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.workspace.Workspace;
@@ -33,9 +33,9 @@ class ExpectTest {
   private List<String> verdicts(String... lines) {
     world.file("e.yaml", "expectations:\n  - {id: " + String.join("}\n  - {id: ", lines) + "}\n");
     Workspace workspace = world.open();
-    var judged =
-        workspace.judged(workspace.model(Instant.parse(SmallWorkspace.NOW), Optional.empty()));
-    Expectations checker = new Expectations(judged);
+    var assessment =
+        workspace.assessment(workspace.model(Instant.parse(SmallWorkspace.NOW), Optional.empty()));
+    Expectations checker = new Expectations(assessment);
     return workspace.expectations().stream()
         .map(checker::check)
         .map(o -> o.expectation().id() + " " + o.verdict() + " " + o.against().size())
@@ -131,7 +131,7 @@ class ExpectTest {
     verdicts("1, these: [ann], can: 'app:a:edit'", "2, nobody-outside: [bo], can: 'app:a:edit'");
     Workspace workspace = world.open();
     Problems problems = new Problems();
-    new Expectations(workspace.judged(workspace.model()))
+    new Expectations(workspace.assessment(workspace.model()))
         .contradictions(workspace.expectations(), problems);
     assertThat(problems.list())
         .singleElement()
@@ -158,7 +158,7 @@ class ExpectTest {
         .hasMessageContaining("did you mean north?");
   }
 
-  private Sorted sorted(String waivers) {
+  private Triage sorted(String waivers) {
     world
         .rules("waivers: w.yaml")
         .file("e.yaml", "expectations: [{id: x, these: [ann], can: app:a:edit}]\n");
@@ -167,8 +167,10 @@ class ExpectTest {
     world.file("w.yaml", "waivers:\n" + waivers);
     Workspace workspace = world.open();
     var model = workspace.model(Instant.parse(SmallWorkspace.NOW), Optional.empty());
-    return Sorted.of(
-        Findings.of(workspace.judged(model)), workspace.waivers(), model.asOf().getEpochSecond());
+    return Triage.of(
+        Findings.of(workspace.assessment(model)),
+        workspace.waivers(),
+        model.asOf().getEpochSecond());
   }
 
   private static final String OF_ANN =
@@ -182,7 +184,7 @@ class ExpectTest {
 
   @Test
   void aWaiverThatIsOverCoversNothing() {
-    Sorted sorted = sorted(OF_ANN + "2026-05-31}\n");
+    Triage sorted = sorted(OF_ANN + "2026-05-31}\n");
     assertThat(sorted.open()).hasSize(1);
     assertThat(sorted.told()).singleElement().satisfies(t -> assertThat(t).contains("ended on"));
   }

@@ -247,7 +247,7 @@ class KindsTest {
   @Test
   void peersAreNotComparedUnlessTheWorkspaceSaysBy() {
     peers("10");
-    assertThat(world.judged().rules().peers()).containsExactly("title");
+    assertThat(world.assessment().rules().peers()).containsExactly("title");
     world = new SmallWorkspace(root).account("p", "title: x").group("one", "p");
     world.given("a,group,one,top,,,");
     assertThat(world.kinds()).isEmpty();

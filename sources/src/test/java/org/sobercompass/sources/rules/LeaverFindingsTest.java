@@ -55,7 +55,7 @@ class LeaverFindingsTest {
             + "nodes: {top: {}}\nroles:\n  reader: {allows: {a: view}}\ncombining: union\n"
             + "assignments: {actual: rows.csv}\n");
     Workspace workspace = Workspace.open(root);
-    return Findings.of(workspace.judged(workspace.model(Instant.parse(NOW), Optional.empty())))
+    return Findings.of(workspace.assessment(workspace.model(Instant.parse(NOW), Optional.empty())))
         .stream()
         .filter(finding -> finding.kind().id().equals(kind))
         .toList();

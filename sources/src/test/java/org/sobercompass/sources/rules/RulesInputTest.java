@@ -37,26 +37,34 @@ class RulesInputTest {
   }
 
   private List<SeparationRule> rules(String yaml) {
-    return world.rules(yaml).judged().rules().separation();
+    return world.rules(yaml).assessment().rules().separation();
   }
 
   @ParameterizedTest
   @CsvSource(
       delimiter = '|',
       value = {
-        "broad: {share: 0}            | share: \"0\" is out of range      | from 1 to 100; without it 50",
+        "broad: {share: 0}            | share: \"0\" is out of range      | from 1 to 100; without"
+            + " it 50",
         "broad: {share: 101}          | share: \"101\" is out of range    | from 1 to 100",
-        "everywhere: 0                | everywhere: \"0\" is out of range | from 1 to 1000; without it 3",
-        "sleeping: {days: -1}         | days: \"-1\" is out of range      | from 1 to 36500; without it 90",
+        "everywhere: 0                | everywhere: \"0\" is out of range | from 1 to 1000; without"
+            + " it 3",
+        "sleeping: {days: -1}         | days: \"-1\" is out of range      | from 1 to 36500;"
+            + " without it 90",
         "nesting: 0                   | nesting: \"0\" is out of range    | without it 4",
         "unused: soon                 | unused: \"soon\" is out of range  | without it 90",
-        "used-share: 101              | used-share: \"101\"               | from 0 to 100; without it 25",
+        "used-share: 101              | used-share: \"101\"               | from 0 to 100; without"
+            + " it 25",
         "emergency: 99999             | emergency: \"99999\"              | without it 180",
-        "peers: {at-least: 1}         | at-least: \"1\" is out of range   | from 2 to 1000000; without it 10",
-        "peers: {share: 100}          | share: \"100\" is out of range    | from 0 to 99; without it 10",
+        "peers: {at-least: 1}         | at-least: \"1\" is out of range   | from 2 to 1000000;"
+            + " without it 10",
+        "peers: {share: 100}          | share: \"100\" is out of range    | from 0 to 99; without"
+            + " it 10",
         "weights: {redundant: heavy}  | heavy                             | low, medium or high",
-        "weights: {redundnt: low}     | redundnt                          | did you mean redundant?",
-        "off: [redundnt]              | redundnt                          | did you mean redundant?",
+        "weights: {redundnt: low}     | redundnt                          | did you mean"
+            + " redundant?",
+        "off: [redundnt]              | redundnt                          | did you mean"
+            + " redundant?",
         "owners: [cats]               | cats                              | applications",
         "nestng: 3                    | nestng                            | nesting",
         "everyday: [app:a:edti]       | a:edti                            | did you mean",
@@ -189,7 +197,7 @@ class RulesInputTest {
             + "write,Writing,app:a:edit,check; sign,ann,low\n"
             + "check,Checking,app:b:edit,write,,high\n"
             + "sign,,role app:b,,,\n");
-    assertThat(world.judged().rules().separation())
+    assertThat(world.assessment().rules().separation())
         .extracting(
             r -> r.id() + " " + r.name() + " " + r.weight().word() + " " + r.except().size())
         .containsExactlyInAnyOrder(

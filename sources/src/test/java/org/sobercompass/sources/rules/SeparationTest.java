@@ -9,9 +9,9 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
 import org.sobercompass.core.problem.BadInputException;
 
 /** Separation of duties: where, for whom, of what, and what is nearly a conflict. */
@@ -118,14 +118,14 @@ class SeparationTest {
     world.group("others", "ann", "bo").given("a,group,others,south,,,", "a,group,as,north,,,");
     world.given("b,group,bs,north,,,");
     rule(", where: same-node");
-    Judged judged = world.judged();
+    Assessment assessment = world.assessment();
     Finding finding = conflicts().get(0);
     assertThat(finding.evidence())
         .extracting(e -> e.text())
         .hasSize(2)
         .allMatch(t -> t.contains("at north"));
     assertThat(finding.why()).contains("it comes by 3 assignments", "held at one node");
-    Advice advice = Advice.of(judged, finding);
+    Advice advice = Advice.of(assessment, finding);
     assertThat(advice.result().orElseThrow().words()).isEqualTo("proved least");
     assertThat(advice.effects().ends()).allMatch(e -> e.account() == 0);
     assertThat(advice.effects().ends()).isNotEmpty();
@@ -207,13 +207,13 @@ class SeparationTest {
   void whatIsAdvisedEndsItAndSaysWhatElseEnds() {
     world.given("a,group,as,top,,,", "b,group,bs,top,,,");
     rule("");
-    Judged judged = world.judged();
+    Assessment assessment = world.assessment();
     Finding finding = conflicts().get(0);
-    Advice advice = Advice.of(judged, finding);
+    Advice advice = Advice.of(assessment, finding);
     assertThat(advice.changes()).hasSize(1);
     assertThat(advice.result().orElseThrow().words()).isEqualTo("proved least");
     assertThat(advice.effects().ends()).isNotEmpty();
-    assertThat(Findings.of(judged.with(advice.changes())))
+    assertThat(Findings.of(assessment.with(advice.changes())))
         .noneMatch(f -> f.key().equals(finding.key()));
   }
 

@@ -8,9 +8,9 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Judged;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** A workspace of one directory and one application, with what a test asks for. */
@@ -128,14 +128,14 @@ final class SmallWorkspace {
     return Workspace.open(root);
   }
 
-  Judged judged() {
+  Assessment assessment() {
     Workspace workspace = open();
     AccessModel model = workspace.model(Instant.parse(NOW), Optional.empty());
-    return workspace.judged(model);
+    return workspace.assessment(model);
   }
 
   List<Finding> findings() {
-    return Findings.of(judged());
+    return Findings.of(assessment());
   }
 
   List<String> kinds() {

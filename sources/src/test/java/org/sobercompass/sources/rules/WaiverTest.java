@@ -11,7 +11,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Sorted;
+import org.sobercompass.core.findings.Triage;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.sources.workspace.Workspace;
 
@@ -41,17 +41,19 @@ class WaiverTest {
         + "}\n";
   }
 
-  private Sorted sorted(String... waivers) {
+  private Triage sorted(String... waivers) {
     world.file("w.yaml", "waivers:\n" + String.join("", waivers));
     Workspace workspace = world.open();
     var model = workspace.model(Instant.parse(SmallWorkspace.NOW), Optional.empty());
-    return Sorted.of(
-        Findings.of(workspace.judged(model)), workspace.waivers(), model.asOf().getEpochSecond());
+    return Triage.of(
+        Findings.of(workspace.assessment(model)),
+        workspace.waivers(),
+        model.asOf().getEpochSecond());
   }
 
   @Test
   void itCoversAFindingOfSeveralWhenItNamesThemAll() {
-    Sorted sorted = sorted(waiver(KEY, "ann, bo", "2026-12-31"));
+    Triage sorted = sorted(waiver(KEY, "ann, bo", "2026-12-31"));
     assertThat(sorted.open()).isEmpty();
     assertThat(sorted.told()).isEmpty();
     assertThat(sorted.waived())
@@ -61,7 +63,7 @@ class WaiverTest {
 
   @Test
   void itCoversNothingWhenItNamesSome() {
-    Sorted sorted = sorted(waiver(KEY, "ann", "2026-12-31"));
+    Triage sorted = sorted(waiver(KEY, "ann", "2026-12-31"));
     assertThat(sorted.open()).hasSize(1);
     assertThat(sorted.told())
         .singleElement()
@@ -84,7 +86,7 @@ class WaiverTest {
     world.people.append("dn: cn=pair2,dc=x\nobjectClass: groupOfNames\ncn: pair2\n\n");
     int at = world.people.indexOf("member: uid=bo");
     world.people.insert(at, "member: uid=cy,dc=x\n");
-    Sorted sorted = sorted(waiver(KEY, "ann, bo", "2026-12-31"));
+    Triage sorted = sorted(waiver(KEY, "ann, bo", "2026-12-31"));
     assertThat(sorted.open()).hasSize(1);
     assertThat(sorted.told()).anyMatch(t -> t.contains("uid=cy"));
   }
@@ -96,7 +98,7 @@ class WaiverTest {
 
   @Test
   void oneThatCoversIsEnoughBesideOneThatIsOver() {
-    Sorted sorted =
+    Triage sorted =
         sorted(waiver(KEY, "ann, bo", "2026-05-31"), waiver(KEY, "ann, bo", "2026-12-31"));
     assertThat(sorted.open()).isEmpty();
     assertThat(sorted.told()).singleElement().satisfies(t -> assertThat(t).contains("w.yaml:2"));
@@ -104,7 +106,7 @@ class WaiverTest {
 
   @Test
   void oneThatMatchesNothingIsToldWithItsPlace() {
-    Sorted sorted = sorted(waiver(PERSON + "assignment:app/x", "", "2026-12-31"));
+    Triage sorted = sorted(waiver(PERSON + "assignment:app/x", "", "2026-12-31"));
     assertThat(sorted.told())
         .singleElement()
         .satisfies(t -> assertThat(t).startsWith("w.yaml:2").contains("matches no finding"));
@@ -131,8 +133,8 @@ class WaiverTest {
   @Test
   void allFindingsStandOnceInOpenOrWaived() {
     world.given("reader,account,cy,top,,,", "a,account,cy,top,,,");
-    Sorted none = sorted(waiver(KEY, "", "2026-12-31"));
-    Sorted some = sorted(waiver(KEY, "ann, bo", "2026-12-31"));
+    Triage none = sorted(waiver(KEY, "", "2026-12-31"));
+    Triage some = sorted(waiver(KEY, "ann, bo", "2026-12-31"));
     assertThat(some.open().size() + some.waived().size()).isEqualTo(none.open().size());
     assertThat(List.of(some.waived().size(), none.waived().size())).containsExactly(1, 0);
   }

@@ -43,7 +43,7 @@ final class FileMasks {
     if (list < 0) {
       return unread(resource, favourable);
     }
-    return judged(list, favourable, facts.isFolder(resource));
+    return assessment(list, favourable, facts.isFolder(resource));
   }
 
   /** A list that was not read may give all or nothing; one above may be said to let pass. */
@@ -61,7 +61,7 @@ final class FileMasks {
     return facts.isPassed(resource) ? (posix ? SEARCH_POSIX | 1 : SEARCH_ENTRIES) : 0;
   }
 
-  private long judged(int list, boolean favourable, boolean isFolder) {
+  private long assessment(int list, boolean favourable, boolean isFolder) {
     if (memory.length == 0) {
       return facts.lists[list].mask(who, favourable, isFolder);
     }
@@ -155,6 +155,6 @@ final class FileMasks {
     if (share.list() < 0) {
       return favourable ? FileRights.FULL : 0;
     }
-    return judged(share.list(), favourable, true);
+    return assessment(share.list(), favourable, true);
   }
 }

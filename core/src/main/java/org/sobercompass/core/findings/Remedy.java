@@ -4,15 +4,15 @@ import java.util.List;
 import org.sobercompass.core.system.Change;
 
 /** What has to end for a finding to end. Subjects, systems and rights are numbers of its model. */
-public sealed interface Aim {
+public sealed interface Remedy {
   /** Nothing that a removal could end. */
-  Aim NONE = new Decided();
+  Remedy NONE = new Decided();
 
   /** Somebody has to decide, or something is to be added or set otherwise. */
-  record Decided() implements Aim {}
+  record Decided() implements Remedy {}
 
   /** These changes, all of them. */
-  record Made(List<Change> changes) implements Aim {
+  record Made(List<Change> changes) implements Remedy {
     /** Copies. */
     public Made {
       changes = List.copyOf(changes);
@@ -20,29 +20,29 @@ public sealed interface Aim {
   }
 
   /** Nobody of these persons, each with all their accounts, breaks the rule. */
-  record Kept(String rule, List<List<Integer>> persons) implements Aim {}
+  record Kept(String rule, List<List<Integer>> persons) implements Remedy {}
 
   /**
    * The accounts are given none of these; without a list nothing at all by name: no assignment, no
    * admin role, no entry.
    */
-  record Ungiven(List<Integer> accounts, List<Given> grants) implements Aim {
+  record Ungiven(List<Integer> accounts, List<Given> grants) implements Remedy {
     /** A grant of a system. */
     public record Given(int system, int grant) {}
   }
 
   /** Nobody comes to a power by acting as this account, which holds it. */
-  record Untaken(String power, boolean ofDirectory, int target) implements Aim {}
+  record Untaken(String power, boolean ofDirectory, int target) implements Remedy {}
 
   /** Nobody comes to a power by longer ways than acting as one who holds it. */
-  record Unreached(String power, boolean ofDirectory) implements Aim {}
+  record Unreached(String power, boolean ofDirectory) implements Remedy {}
 
   /** Nobody who is set over the scope is in it. */
-  record Outside(int scope) implements Aim {}
+  record Outside(int scope) implements Remedy {}
 
   /** The account holds none of these rights of a system. */
-  record Unheld(int account, int system, List<Integer> rights) implements Aim {}
+  record Unheld(int account, int system, List<Integer> rights) implements Remedy {}
 
   /** These groups do not contain each other. */
-  record Uncircled(List<Integer> groups) implements Aim {}
+  record Uncircled(List<Integer> groups) implements Remedy {}
 }

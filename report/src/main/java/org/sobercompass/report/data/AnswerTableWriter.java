@@ -11,8 +11,8 @@ import tools.jackson.core.json.JsonFactory;
 import tools.jackson.core.util.DefaultPrettyPrinter;
 
 /** Writes a sheet in one of the formats. */
-public final class SheetWriter {
-  private SheetWriter() {}
+public final class AnswerTableWriter {
+  private AnswerTableWriter() {}
 
   /**
    * Writes a sheet.
@@ -20,10 +20,11 @@ public final class SheetWriter {
    * @param width of the terminal, for tables
    * @param colour whether a table may use colour
    */
-  public static void write(Sheet sheet, Format format, int width, boolean colour, Writer out) {
+  public static void write(
+      AnswerTable sheet, Format format, int width, boolean colour, Writer out) {
     try {
       switch (format) {
-        case table -> out.write(new TextTable(sheet, width, colour).text());
+        case table -> out.write(new TablePrinter(sheet, width, colour).text());
         case csv -> rows(sheet, RowWriter.csv(out, sheet.columns()));
         case jsonl -> rows(sheet, RowWriter.jsonl(out, sheet.columns()));
         case json -> json(sheet, out);
@@ -34,13 +35,13 @@ public final class SheetWriter {
     }
   }
 
-  private static void rows(Sheet sheet, RowWriter writer) {
+  private static void rows(AnswerTable sheet, RowWriter writer) {
     try (writer) {
       sheet.rows().forEach(row -> writer.row(row.toArray()));
     }
   }
 
-  private static void json(Sheet sheet, Writer out) throws IOException {
+  private static void json(AnswerTable sheet, Writer out) throws IOException {
     JsonFactory factory =
         JsonFactory.builder().disable(StreamWriteFeature.AUTO_CLOSE_TARGET).build();
     ObjectWriteContext pretty =

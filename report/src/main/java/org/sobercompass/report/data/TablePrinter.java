@@ -10,7 +10,7 @@ import java.util.stream.IntStream;
  * A sheet as text for a terminal: the heading, what it was computed with, a table that fits the
  * width (the widest columns wrap), the notes.
  */
-final class TextTable {
+final class TablePrinter {
   private static final String BOLD = "\u001b[1m";
   private static final String DIM = "\u001b[2m";
   private static final String PLAIN = "\u001b[0m";
@@ -28,12 +28,12 @@ final class TextTable {
           "* medium",
           "\u001b[38;5;166m");
 
-  private final Sheet sheet;
+  private final AnswerTable sheet;
   private final int width;
   private final boolean colour;
   private final StringBuilder out = new StringBuilder();
 
-  TextTable(Sheet sheet, int width, boolean colour) {
+  TablePrinter(AnswerTable sheet, int width, boolean colour) {
     this.sheet = sheet;
     this.width = Math.max(width, 40);
     this.colour = colour;

@@ -1,7 +1,7 @@
 package org.sobercompass.core.delegation;
 
 /** What sort of holder a trustee of a directory's list is. */
-public enum Holder {
+public enum TrusteeKind {
   PERSON("single account", "single accounts"),
   GROUP("group", "groups"),
   BROAD("very many", "very many"),
@@ -11,7 +11,7 @@ public enum Holder {
   private final String words;
   private final String many;
 
-  Holder(String words, String many) {
+  TrusteeKind(String words, String many) {
     this.words = words;
     this.many = many;
   }

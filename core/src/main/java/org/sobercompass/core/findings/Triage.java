@@ -16,13 +16,13 @@ import org.sobercompass.core.key.Key;
  * @param waived what is, with the waiver
  * @param told what is to be said of waivers: over, covering a part, matching nothing
  */
-public record Sorted(List<Finding> open, List<Waived> waived, List<String> told) {
+public record Triage(List<Finding> open, List<Waived> waived, List<String> told) {
 
   /** A finding and the waiver that covers it. */
   public record Waived(Finding finding, Waiver waiver) {}
 
   /** Sorts findings by waivers, as of an epoch second. */
-  public static Sorted of(List<Finding> findings, List<Waiver> waivers, long asOf) {
+  public static Triage of(List<Finding> findings, List<Waiver> waivers, long asOf) {
     Map<String, List<Waiver>> byFinding = new HashMap<>();
     waivers.forEach(
         waiver -> byFinding.computeIfAbsent(waiver.finding(), f -> new ArrayList<>()).add(waiver));
@@ -57,7 +57,7 @@ public record Sorted(List<Finding> open, List<Waived> waived, List<String> told)
                 + " matches no finding any more; take it out");
       }
     }
-    return new Sorted(List.copyOf(open), List.copyOf(waived), List.copyOf(told));
+    return new Triage(List.copyOf(open), List.copyOf(waived), List.copyOf(told));
   }
 
   /** Why a waiver does not cover a finding; empty when it does. */

@@ -20,7 +20,7 @@ import org.sobercompass.core.problem.Gap;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Standing;
-import org.sobercompass.report.data.Sheet;
+import org.sobercompass.report.data.AnswerTable;
 
 /**
  * What every answer is given with: the model, the zone to show times in, the problems of the input.
@@ -30,9 +30,10 @@ import org.sobercompass.report.data.Sheet;
  * @param problems what is wrong with the input, but not so wrong that no answer can be given
  * @param gaps what was not read, where the answer hangs on it
  */
-public record Ask(AccessModel model, ZoneId zone, List<Problem> problems, List<Gap> gaps) {
+public record AnswerContext(
+    AccessModel model, ZoneId zone, List<Problem> problems, List<Gap> gaps) {
   /** With nothing that was not read. */
-  public Ask(AccessModel model, ZoneId zone, List<Problem> problems) {
+  public AnswerContext(AccessModel model, ZoneId zone, List<Problem> problems) {
     this(model, zone, problems, List.of());
   }
 
@@ -42,13 +43,13 @@ public record Ask(AccessModel model, ZoneId zone, List<Problem> problems, List<G
   /**
    * The same for an answer that hangs on nothing that was not read, or says itself where it does.
    */
-  public Ask whole() {
-    return new Ask(model, zone, problems);
+  public AnswerContext whole() {
+    return new AnswerContext(model, zone, problems);
   }
 
   /** The facts that stand under every heading: as of, basis. */
-  public Sheet.Builder begin(String schema, String... columns) {
-    return Sheet.of(schema, columns)
+  public AnswerTable.Builder begin(String schema, String... columns) {
+    return AnswerTable.of(schema, columns)
         .fact("as of", TIME.format(model.asOf().atZone(zone)))
         .fact("assignments", basis(model) + exported(model));
   }
@@ -77,17 +78,17 @@ public record Ask(AccessModel model, ZoneId zone, List<Problem> problems, List<G
   }
 
   /** Adds the problems of the input that could change an answer about all systems. */
-  public Sheet finish(Sheet.Builder sheet) {
+  public AnswerTable finish(AnswerTable.Builder sheet) {
     return finish(sheet, problems);
   }
 
   /** The same for an answer about one system. */
-  public Sheet finish(Sheet.Builder sheet, SystemView only) {
+  public AnswerTable finish(AnswerTable.Builder sheet, SystemView only) {
     return about(sheet, List.of(only));
   }
 
   /** The same for an answer about some systems: what stands in the files of others is left out. */
-  public Sheet about(Sheet.Builder sheet, List<SystemView> views) {
+  public AnswerTable about(AnswerTable.Builder sheet, List<SystemView> views) {
     Set<String> others = new HashSet<>();
     for (SystemView view : model.systems()) {
       if (!views.contains(view)) {
@@ -101,7 +102,7 @@ public record Ask(AccessModel model, ZoneId zone, List<Problem> problems, List<G
         sheet, problems.stream().filter(p -> !others.contains(p.place().file())).toList());
   }
 
-  private Sheet finish(Sheet.Builder sheet, List<Problem> told) {
+  private AnswerTable finish(AnswerTable.Builder sheet, List<Problem> told) {
     if (told.size() == 1) {
       sheet.note("One problem in the input may change this: " + told.get(0));
     } else if (!told.isEmpty()) {

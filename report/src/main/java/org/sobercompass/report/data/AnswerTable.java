@@ -16,7 +16,7 @@ import java.util.Map;
  * @param rows the rows
  * @param notes what else must be said: problems, limits reached
  */
-public record Sheet(
+public record AnswerTable(
     String schema,
     String heading,
     Map<String, Object> facts,
@@ -25,14 +25,14 @@ public record Sheet(
     List<String> notes) {
 
   /** The same with one more note. */
-  public Sheet withNote(String note) {
+  public AnswerTable withNote(String note) {
     List<String> more = new ArrayList<>(notes);
     more.add(note);
-    return new Sheet(schema, heading, facts, columns, rows, List.copyOf(more));
+    return new AnswerTable(schema, heading, facts, columns, rows, List.copyOf(more));
   }
 
   /** The same without a column, for a terminal, where keys are in the way. */
-  public Sheet without(String column) {
+  public AnswerTable without(String column) {
     int at = columns.indexOf(column);
     if (at < 0) {
       return this;
@@ -45,7 +45,7 @@ public record Sheet(
     }
     List<String> names = new ArrayList<>(columns);
     names.remove(at);
-    return new Sheet(schema, heading, facts, List.copyOf(names), List.copyOf(less), notes);
+    return new AnswerTable(schema, heading, facts, List.copyOf(names), List.copyOf(less), notes);
   }
 
   /** A builder for a sheet of this form. */
@@ -101,8 +101,8 @@ public record Sheet(
     }
 
     /** The finished sheet. */
-    public Sheet build() {
-      return new Sheet(
+    public AnswerTable build() {
+      return new AnswerTable(
           schema,
           heading,
           java.util.Collections.unmodifiableMap(new LinkedHashMap<>(facts)),

@@ -26,7 +26,7 @@ import org.sobercompass.core.system.Change;
  * @param accepted directories as they were accepted once: what was there then is no delegation
  * @param local the directories of accounts that an application or a host keeps itself
  */
-public record Judged(
+public record Assessment(
     AccessModel model,
     FindingRules rules,
     Persons persons,
@@ -37,7 +37,7 @@ public record Judged(
     Set<String> local) {
 
   /** With no directory of accounts that an application or host keeps itself. */
-  public Judged(
+  public Assessment(
       AccessModel model,
       FindingRules rules,
       Persons persons,
@@ -72,8 +72,8 @@ public record Judged(
       String directory, int account, String name, boolean inClear, String whose) {}
 
   /** A model by the usual thresholds, every account a person, no admin roles or lists. */
-  public static Judged of(AccessModel model, List<SeparationRule> separation) {
-    return new Judged(
+  public static Assessment of(AccessModel model, List<SeparationRule> separation) {
+    return new Assessment(
         model,
         FindingRules.of(separation),
         Persons.none(model.facts()),
@@ -96,13 +96,13 @@ public record Judged(
   }
 
   /** The same with changes laid over it: memberships, assignments, admin roles, entries. */
-  public Judged with(List<Change> changes) {
+  public Assessment with(List<Change> changes) {
     return with(model.with(changes), changes);
   }
 
   /** The same where the model with the changes is there already. */
-  Judged with(AccessModel changed, List<Change> changes) {
-    return new Judged(
+  Assessment with(AccessModel changed, List<Change> changes) {
+    return new Assessment(
         changed, rules, persons, powers.with(changed, changes), owned, readers, accepted, local);
   }
 }
