@@ -129,7 +129,7 @@ public final class PowerAnswers {
       return "members of a group on the way were withheld, a rule is undefined, or an entry is for"
           + " somebody of a domain that was not read";
     }
-    return "an entry, or a list on the way, cannot be assessment, or the schema does not know "
+    return "an entry, or a list on the way, cannot be judged, or the schema does not know "
         + action.name();
   }
 
