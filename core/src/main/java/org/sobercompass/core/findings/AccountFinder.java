@@ -6,10 +6,12 @@ import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.Holding;
@@ -23,7 +25,15 @@ import org.sobercompass.core.store.IntList;
  * Rights of accounts that are disabled, expired, locked for good, or that nobody has signed in with
  * for long: the account is the cause, once.
  */
-final class AccountFinder {
+final class AccountFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.RIGHT_OF_DISABLED_ACCOUNT,
+          FindingKind.RIGHT_OF_EXPIRED_ACCOUNT,
+          FindingKind.RIGHT_OF_LOCKED_ACCOUNT,
+          FindingKind.RIGHT_OF_SLEEPING_ACCOUNT);
+
   private static final long DAY = 86_400;
   private static final long SECONDS_TO_1970 = 11_644_473_600L;
   private static final DateTimeFormatter GENERALIZED =
@@ -39,7 +49,8 @@ final class AccountFinder {
     this.facts = context.facts;
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     long asOf = context.model.asOf().getEpochSecond();
     countSignIns();
     for (int account = 0; account < facts.accounts(); account++) {

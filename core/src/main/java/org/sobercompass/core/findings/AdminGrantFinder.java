@@ -3,7 +3,9 @@ package org.sobercompass.core.findings;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.AdminGrant;
@@ -21,7 +23,18 @@ import org.sobercompass.core.system.Change;
  * Assignments of admin roles that are wider than they need be, or lead nowhere: what is found of
  * assignments in applications is found of these too.
  */
-final class AdminGrantFinder {
+final class AdminGrantFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.GIVEN_EVERYWHERE,
+          FindingKind.GIVEN_TO_BROAD_GROUP,
+          FindingKind.GIVEN_TO_EMPTY_GROUP,
+          FindingKind.GIVEN_TO_PERSON,
+          FindingKind.GIVEN_TO_MISSING,
+          FindingKind.ASSIGNMENT_OVER,
+          FindingKind.REDUNDANT);
+
   private static final int FEW = 10;
 
   private final FindingContext context;
@@ -34,7 +47,8 @@ final class AdminGrantFinder {
     this.services = ServiceFinder.services(context);
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     long asOf = context.model.asOf().getEpochSecond();
     for (int number = 0; number < all.grants().size(); number++) {
       AdminGrant grant = all.grants().get(number);

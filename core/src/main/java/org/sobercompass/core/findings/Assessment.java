@@ -83,6 +83,11 @@ public record Assessment(
         List.of());
   }
 
+  /** The same by other rules. */
+  public Assessment by(FindingRules others) {
+    return new Assessment(model, others, persons, powers, owned, readers, accepted, local);
+  }
+
   /** What was not read, so that findings that hang on it are missing. */
   public List<Gap> gaps() {
     List<Gap> gaps = new ArrayList<>(powers.gaps());

@@ -34,7 +34,17 @@ import org.sobercompass.core.system.Change;
  * are its subjects. Defaults, what was there from the beginning and what came from above are no
  * delegations. O(objects).
  */
-final class DelegationFinder {
+final class DelegationFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.GIVEN_TO_EVERYONE,
+          FindingKind.GIVEN_TO_BROAD_GROUP,
+          FindingKind.GIVEN_TO_EMPTY_GROUP,
+          FindingKind.GIVEN_TO_PERSON,
+          FindingKind.ENTRY_OF_MISSING,
+          FindingKind.CLAIM_WITHOUT_SUPPORT);
+
   private static final Set<Origin> DELEGATED = EnumSet.of(Origin.ADDED, Origin.CLAIMED);
   private static final int FEW = 10;
   private static final int FIRST_OWN_ID = 1000;
@@ -72,7 +82,8 @@ final class DelegationFinder {
   /** What one trustee was given in one directory that is told under one kind. */
   private record Group(FindingKind kind, DirectoryTree tree, String trustee) {}
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     Map<Group, List<Delegation>> groups = new LinkedHashMap<>();
     Map<DirectoryTree, Map<Integer, List<Delegation>>> unsupported = new LinkedHashMap<>();
     each(

@@ -2,6 +2,7 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -38,7 +39,15 @@ import org.sobercompass.core.system.Change;
  * orders that matter, changes from above that did not arrive, owners who are no administrators.
  * Equal lists below equal lists are looked at once. O(objects + distinct lists x entries).
  */
-final class DirectoryListFinder {
+final class DirectoryListFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.ORDER_MATTERS,
+          FindingKind.MISSED_CHANGE,
+          FindingKind.OWNER_OUTSIDE,
+          FindingKind.REDUNDANT);
+
   private static final int SHOWN = 10;
 
   private final FindingContext context;
@@ -55,7 +64,8 @@ final class DirectoryListFinder {
     this.keys = new ObjectKeys(powers);
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     for (DirectoryTree tree : powers.tokens().trees()) {
       new OfTree(tree).find(out);
     }

@@ -1,8 +1,10 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Drift;
 import org.sobercompass.core.access.SystemView;
@@ -13,14 +15,22 @@ import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 
 /** What was agreed against what is there. */
-final class DriftFinder {
+final class DriftFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.INTENDED_NOT_ACTUAL,
+          FindingKind.ACTUAL_NOT_INTENDED,
+          FindingKind.DIFFERS_FROM_INTENDED);
+
   private final FindingContext context;
 
   DriftFinder(FindingContext context) {
     this.context = context;
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     for (SystemView view : context.model.systems()) {
       for (Drift.Difference difference : Drift.of(view.system())) {
         out.accept(finding(view, difference));

@@ -1,9 +1,11 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Words;
@@ -18,7 +20,10 @@ import org.sobercompass.core.key.KeyKind;
  * Ids that were kept from an earlier directory ({@code sIDHistory}, [MS-ADA3]) and are still named
  * in lists of directory objects. O(entries of distinct lists). Files have a remark of their own.
  */
-final class EarlierIdFinder {
+final class EarlierIdFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.EARLIER_ID_OPENS);
+
   private final FindingContext context;
 
   EarlierIdFinder(FindingContext context) {
@@ -28,7 +33,8 @@ final class EarlierIdFinder {
   /** Who bears an earlier id, and where it is named. */
   private record Borne(String bearer, Key key, List<Evidence> named) {}
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     List<DirectoryTree> trees = context.assessment.powers().tokens().trees();
     Map<String, Borne> borne = new HashMap<>();
     for (DirectoryTree tree : trees) {

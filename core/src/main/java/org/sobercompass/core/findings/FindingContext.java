@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Holding;
@@ -44,6 +45,7 @@ final class FindingContext {
   final Assessment assessment;
   final FindingRules rules;
   final Thresholds limits;
+  private @Nullable PowerfulAccounts powerful;
 
   FindingContext(Assessment assessment) {
     this(assessment, assessment.model().asker());
@@ -88,6 +90,16 @@ final class FindingContext {
     this.widest = model.widest().walker();
     this.shortest = new RouteFinder(asker, Limits.ONE);
     model.systems().forEach(view -> view.memberships().prepare());
+  }
+
+  /** Who holds powers, worked out once where it is asked. */
+  PowerfulAccounts powerful() {
+    PowerfulAccounts known = powerful;
+    if (known == null) {
+      known = new PowerfulAccounts(this);
+      powerful = known;
+    }
+    return known;
   }
 
   Key grantKey(SystemView view, Grant grant) {

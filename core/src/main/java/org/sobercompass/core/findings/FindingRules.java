@@ -98,4 +98,27 @@ public record FindingRules(
         Map.of(),
         Set.of());
   }
+
+  /** The same, with other kinds that are not looked for. */
+  public FindingRules notLookingFor(Set<FindingKind> others) {
+    return new FindingRules(
+        separation,
+        thresholds,
+        broad,
+        everyday,
+        powerful,
+        services,
+        ofServices,
+        peers,
+        owners,
+        ownerAttributes,
+        bothSides,
+        signInAttributes,
+        blockingRoles,
+        fromAnywhere,
+        sensitive,
+        usage,
+        weights,
+        others);
+  }
 }

@@ -6,46 +6,39 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import org.sobercompass.core.access.AccessModel;
 
 /** Finds all that should not be. */
 public final class Findings {
-  private static final Set<FindingKind> LEAVERS =
-      EnumSet.of(FindingKind.OTHER_ACCOUNT_WORKS, FindingKind.LOCAL_ACCOUNT_OF_NOBODY);
-  private static final Set<FindingKind> SEPARATION =
-      EnumSet.of(
-          FindingKind.DUTIES_NOT_SEPARATED,
-          FindingKind.DUTIES_MAY_MEET,
-          FindingKind.ROLE_AGAINST_RULE);
-  private static final Set<FindingKind> ACCOUNTS =
-      EnumSet.of(
-          FindingKind.RIGHT_OF_DISABLED_ACCOUNT,
-          FindingKind.RIGHT_OF_EXPIRED_ACCOUNT,
-          FindingKind.RIGHT_OF_LOCKED_ACCOUNT,
-          FindingKind.RIGHT_OF_SLEEPING_ACCOUNT);
-  private static final Set<FindingKind> GRANTS =
-      EnumSet.of(
-          FindingKind.NO_SIGN_IN,
-          FindingKind.GIVEN_TO_EVERYONE,
-          FindingKind.GIVEN_TO_PERSON,
-          FindingKind.GIVEN_TO_MISSING,
-          FindingKind.REDUNDANT);
-  private static final Set<FindingKind> DRIFT =
-      EnumSet.of(
-          FindingKind.INTENDED_NOT_ACTUAL,
-          FindingKind.ACTUAL_NOT_INTENDED,
-          FindingKind.DIFFERS_FROM_INTENDED);
-  private static final Set<FindingKind> WIDE =
-      EnumSet.of(
-          FindingKind.ASSIGNMENT_OVER,
-          FindingKind.GIVEN_TO_BROAD_GROUP,
-          FindingKind.GIVEN_TO_EMPTY_GROUP,
-          FindingKind.GIVEN_EVERYWHERE);
+  /** A finder, which is made only where one of its kinds is looked for. */
+  record Registered(Set<FindingKind> kinds, Function<FindingContext, Finder> maker) {}
+
+  static final List<Registered> FINDERS =
+      List.of(
+          new Registered(SeparationFinder.KINDS, SeparationFinder::new),
+          new Registered(AccountFinder.KINDS, AccountFinder::new),
+          new Registered(GrantFinder.KINDS, GrantFinder::new),
+          new Registered(DriftFinder.KINDS, DriftFinder::new),
+          new Registered(GroupFinder.KINDS, GroupFinder::new),
+          new Registered(RemarkFinder.KINDS, RemarkFinder::new),
+          new Registered(WideFinder.KINDS, WideFinder::new),
+          new Registered(TakenAwayFinder.KINDS, TakenAwayFinder::new),
+          new Registered(LeaverFinder.KINDS, LeaverFinder::new),
+          new Registered(SensitiveFinder.KINDS, SensitiveFinder::new),
+          new Registered(ServiceFinder.KINDS, ServiceFinder::new),
+          new Registered(UsageFinder.KINDS, UsageFinder::new),
+          new Registered(PeerFinder.KINDS, PeerFinder::new),
+          new Registered(NestingFinder.KINDS, NestingFinder::new),
+          new Registered(SourceFinder.KINDS, SourceFinder::new),
+          new Registered(EarlierIdFinder.KINDS, EarlierIdFinder::new),
+          new Registered(PowerfulFinder.KINDS, PowerfulFinder::new),
+          new Registered(ReachFinder.KINDS, ReachFinder::new),
+          new Registered(AdminGrantFinder.KINDS, AdminGrantFinder::new),
+          new Registered(DelegationFinder.KINDS, DelegationFinder::new),
+          new Registered(DirectoryListFinder.KINDS, DirectoryListFinder::new));
 
   private Findings() {}
-
-  /** A finder that is left out when all its kinds are off; without kinds it never is. */
-  private record Finder(Set<FindingKind> kinds, Consumer<Consumer<Finding>> find) {}
 
   /** All findings of a model by the usual thresholds and these rules, worst first. */
   public static List<Finding> of(AccessModel model, List<SeparationRule> rules) {
@@ -67,44 +60,13 @@ public final class Findings {
             found.add(weight == finding.weight() ? finding : finding.weighing(weight));
           }
         };
-    List<Finder> finders =
-        List.of(
-            new Finder(SEPARATION, o -> new SeparationFinder(context).find(o)),
-            new Finder(ACCOUNTS, o -> new AccountFinder(context).find(o)),
-            new Finder(GRANTS, o -> new GrantFinder(context).find(o)),
-            new Finder(DRIFT, o -> new DriftFinder(context).find(o)),
-            new Finder(Set.of(), o -> new GroupFinder(context).find(o)),
-            new Finder(Set.of(), o -> new RemarkFinder(context).find(o)),
-            new Finder(WIDE, o -> new WideFinder(context).find(o)),
-            new Finder(
-                Set.of(FindingKind.GRANT_TAKES_AWAY), o -> new TakenAwayFinder(context).find(o)),
-            new Finder(LEAVERS, o -> new LeaverFinder(context).find(o)),
-            new Finder(
-                Set.of(FindingKind.READABLE_BY_EVERYONE),
-                o -> new SensitiveFinder(context).find(o)),
-            new Finder(Set.of(), o -> new ServiceFinder(context).find(o)),
-            new Finder(Set.of(), o -> new UsageFinder(context).find(o)),
-            new Finder(Set.of(), o -> new PeerFinder(context).find(o)),
-            new Finder(Set.of(FindingKind.DEEP_NESTING), o -> new NestingFinder(context).find(o)),
-            new Finder(Set.of(), o -> new SourceFinder(context).find(o)),
-            new Finder(Set.of(), o -> new EarlierIdFinder(context).find(o)),
-            new Finder(Set.of(), o -> ofPowers(context, o)),
-            new Finder(Set.of(), o -> new AdminGrantFinder(context).find(o)),
-            new Finder(Set.of(), o -> new DelegationFinder(context).find(o)),
-            new Finder(Set.of(), o -> new DirectoryListFinder(context).find(o)));
-    for (Finder finder : finders) {
-      if (finder.kinds.isEmpty() || !rules.off().containsAll(finder.kinds)) {
-        finder.find.accept(out);
+    for (Registered one : FINDERS) {
+      if (!rules.off().containsAll(one.kinds)) {
+        one.maker.apply(context).find(out);
       }
     }
     found.sort(Finding.WORST_FIRST);
     return List.copyOf(found);
-  }
-
-  private static void ofPowers(FindingContext context, Consumer<Finding> out) {
-    PowerfulAccounts powerful = new PowerfulAccounts(context);
-    new PowerfulFinder(context, powerful).find(out);
-    new ReachFinder(context, powerful).find(out);
   }
 
   /**

@@ -2,8 +2,10 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Holders;
@@ -20,7 +22,16 @@ import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 
 /** Single grants: to the missing, to everyone, to a person, redundant; and open applications. */
-final class GrantFinder {
+final class GrantFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.NO_SIGN_IN,
+          FindingKind.GIVEN_TO_EVERYONE,
+          FindingKind.GIVEN_TO_PERSON,
+          FindingKind.GIVEN_TO_MISSING,
+          FindingKind.REDUNDANT);
+
   private final FindingContext context;
 
   /** Tells what one assignment makes redundant from that assignment being redundant itself. */
@@ -33,7 +44,8 @@ final class GrantFinder {
     this.services = ServiceFinder.services(context);
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     List<BitSet> redundant = Redundancy.everywhere(context.model);
     for (SystemView view : context.model.systems()) {
       if (view.admission().isOpen()) {

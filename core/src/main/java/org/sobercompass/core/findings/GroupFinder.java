@@ -2,9 +2,11 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Dangling;
@@ -16,7 +18,11 @@ import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
 
 /** Broken groups that carry rights: circles, and members that are not there. */
-final class GroupFinder {
+final class GroupFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(FindingKind.CIRCLE_OF_GROUPS, FindingKind.DANGLING_MEMBER);
+
   private final FindingContext context;
   private final Facts facts;
   private final BitSet carrying;
@@ -68,7 +74,8 @@ final class GroupFinder {
     return found;
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     for (int[] circle : Circles.of(context.model.graph())) {
       if (carrying.get(circle[0])) {
         out.accept(circle(circle));

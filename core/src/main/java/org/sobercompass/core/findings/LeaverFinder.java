@@ -1,6 +1,7 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -20,7 +21,11 @@ import org.sobercompass.core.system.Standing;
  * Accounts that outlive their person: one of a person's accounts is switched off or over and
  * another still works; a local account that belongs to nobody in a directory.
  */
-final class LeaverFinder {
+final class LeaverFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(FindingKind.OTHER_ACCOUNT_WORKS, FindingKind.LOCAL_ACCOUNT_OF_NOBODY);
+
   private final FindingContext context;
   private final Facts facts;
   private final Persons persons;
@@ -45,7 +50,8 @@ final class LeaverFinder {
             .anyMatch(account -> !context.assessment.local().contains(facts.source(account)));
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     long asOf = context.model.asOf().getEpochSecond();
     for (int account = 0; account < facts.accounts(); account++) {
       Standing standing = Admission.ofAccount(facts, account, asOf);

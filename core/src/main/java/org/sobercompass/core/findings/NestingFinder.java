@@ -2,9 +2,11 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
@@ -24,7 +26,10 @@ import org.sobercompass.core.system.Grant;
  * group that is given something downwards, by the shortest chains; the cause is the group at the
  * end of the chain. O(memberships below the groups that are given something).
  */
-final class NestingFinder {
+final class NestingFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.DEEP_NESTING);
+
   private final FindingContext context;
   private final Facts facts;
   private final MembershipGraph graph;
@@ -39,7 +44,8 @@ final class NestingFinder {
     this.paths = new ShortestPaths(context.model.widest());
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     Map<Integer, List<SystemView>> given = new TreeMap<>();
     long asOf = context.model.asOf().getEpochSecond();
     for (SystemView view : context.model.systems()) {

@@ -2,8 +2,10 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
@@ -18,7 +20,10 @@ import org.sobercompass.core.key.Key;
  * attributes that the workspace names; small groups, service and resource accounts, and accounts
  * without a value are left out. Where the workspace names none, nothing is compared.
  */
-final class PeerFinder {
+final class PeerFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.UNLIKE_PEERS);
+
   private final FindingContext context;
   private final Facts facts;
 
@@ -27,7 +32,8 @@ final class PeerFinder {
     this.facts = context.facts;
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     if (context.rules.peers().isEmpty()) {
       return;
     }

@@ -2,7 +2,9 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
@@ -18,7 +20,16 @@ import org.sobercompass.core.system.HostLimits;
  * Powerful accounts that sign in too easily, and power that is on one side only: over an
  * application and not over the directory, or the other way.
  */
-final class PowerfulFinder {
+final class PowerfulFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.POWER_ONLY_IN_APPLICATION,
+          FindingKind.POWER_ONLY_IN_DIRECTORY,
+          FindingKind.POWERFUL_FROM_ANYWHERE,
+          FindingKind.POWERFUL_WITHOUT_SECOND_FACTOR,
+          FindingKind.PASSWORD_NEVER_ENDS);
+
   private static final int NEVER_ENDS = 0x10000;
   private static final int NO_LIMIT = 99_999;
 
@@ -26,13 +37,14 @@ final class PowerfulFinder {
   private final Facts facts;
   private final PowerfulAccounts powerful;
 
-  PowerfulFinder(FindingContext context, PowerfulAccounts powerful) {
+  PowerfulFinder(FindingContext context) {
     this.context = context;
     this.facts = context.facts;
-    this.powerful = powerful;
+    this.powerful = context.powerful();
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     powerful.all().stream()
         .filter(account -> !facts.is(account, Facts.DISABLED))
         .forEach(

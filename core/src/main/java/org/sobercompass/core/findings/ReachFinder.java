@@ -2,7 +2,9 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.AdminScope;
@@ -19,7 +21,15 @@ import org.sobercompass.core.key.KeyKind;
  * Administration that leads further than meant: powers within reach, administrators over the more
  * powerful, scopes that those set over them can widen, administrators inside their own scope.
  */
-final class ReachFinder {
+final class ReachFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.POWER_WITHIN_REACH,
+          FindingKind.OVER_THE_MORE_POWERFUL,
+          FindingKind.SCOPE_CAN_BE_WIDENED,
+          FindingKind.INSIDE_OWN_SCOPE);
+
   /** For so many accounts at most removals are worked out: each round follows the power anew. */
   private static final int MOST = 100;
 
@@ -28,14 +38,15 @@ final class ReachFinder {
   private final Powers powers;
   private final Administration administration;
 
-  ReachFinder(FindingContext context, PowerfulAccounts powerful) {
+  ReachFinder(FindingContext context) {
     this.context = context;
-    this.powerful = powerful;
+    this.powerful = context.powerful();
     this.powers = context.assessment.powers();
     this.administration = powers.roles().administration();
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     if (powers.tokens().trees().isEmpty() && administration.grants().isEmpty()) {
       return;
     }

@@ -1,10 +1,12 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
@@ -16,7 +18,13 @@ import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Remark;
 
 /** What systems remark on their own facts: lists of files, rights in databases. */
-final class RemarkFinder {
+final class RemarkFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      Arrays.stream(Remark.Kind.values())
+          .map(FindingKind::of)
+          .collect(Collectors.toCollection(() -> EnumSet.noneOf(FindingKind.class)));
+
   /** What ends when the entries that show it are taken out; the others ask for something else. */
   private static final Set<Remark.Kind> ENDED_BY_REMOVAL =
       EnumSet.of(
@@ -37,7 +45,8 @@ final class RemarkFinder {
     this.context = context;
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     long asOf = context.model.asOf().getEpochSecond();
     for (SystemView view : context.model.systems()) {
       Memberships.Walker walker = view.memberships().walker();

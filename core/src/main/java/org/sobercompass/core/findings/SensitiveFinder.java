@@ -2,6 +2,7 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -23,7 +24,10 @@ import org.sobercompass.core.system.Verdict;
  * Sensitive places that everyone can read: those that the workspace names, and those that stand out
  * among their siblings, of which hardly any is open to everyone. O(resources) a system of lists.
  */
-final class SensitiveFinder {
+final class SensitiveFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.READABLE_BY_EVERYONE);
+
   /** Among fewer siblings nothing stands out. */
   private static final int FEW = 4;
 
@@ -35,7 +39,8 @@ final class SensitiveFinder {
     this.breadth = new Breadth(context);
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     for (SystemView view : context.model.systems()) {
       Optional<Integer> read = reading(view);
       if (view.system().isOfLists() && read.isPresent()) {

@@ -2,6 +2,7 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -20,7 +21,14 @@ import org.sobercompass.core.store.IntList;
  * usable on enough sides is a conflict; where one side is usable and others are blocked, not known
  * or within reach it may become one.
  */
-final class SeparationFinder {
+final class SeparationFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.DUTIES_NOT_SEPARATED,
+          FindingKind.DUTIES_MAY_MEET,
+          FindingKind.ROLE_AGAINST_RULE);
+
   private static final BitSet NOBODY = new BitSet();
 
   private final FindingContext context;
@@ -44,7 +52,8 @@ final class SeparationFinder {
   /** What a conflict comes from: a role, or a subject by its number. */
   record Cause(Key key, String words, int subject) {}
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     if (tests.rules.isEmpty()) {
       return;
     }

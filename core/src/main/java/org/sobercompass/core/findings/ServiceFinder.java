@@ -2,6 +2,7 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
@@ -18,7 +19,11 @@ import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Standing;
 
 /** Service accounts that can sign in as a person does, or hold more than their kind. */
-final class ServiceFinder {
+final class ServiceFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(FindingKind.SERVICE_SIGNS_IN, FindingKind.SERVICE_HOLDS_MORE);
+
   private static final Set<String> NO_SHELLS = Set.of("nologin", "false", "sync", "halt", "");
 
   private final FindingContext context;
@@ -43,7 +48,8 @@ final class ServiceFinder {
     return services;
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     services.stream()
         .filter(account -> !context.facts.is(account, Facts.DISABLED))
         .forEach(

@@ -4,8 +4,10 @@ import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
@@ -29,14 +31,25 @@ import org.sobercompass.core.system.Verdict;
  * What is wrong around applications and directories: reading accounts that can write, passwords in
  * clear, no emergency account or an untried one, nobody who answers.
  */
-final class SourceFinder {
+final class SourceFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.READING_ACCOUNT_WRITES,
+          FindingKind.PASSWORD_IN_CLEAR,
+          FindingKind.NO_EMERGENCY_ACCOUNT,
+          FindingKind.EMERGENCY_UNTRIED,
+          FindingKind.NO_OWNER,
+          FindingKind.OWNER_GONE);
+
   private final FindingContext context;
 
   SourceFinder(FindingContext context) {
     this.context = context;
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     for (ReadingAccount reader : context.assessment.readers()) {
       reader(reader, out);
     }

@@ -2,9 +2,11 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Asker;
@@ -28,7 +30,10 @@ import org.sobercompass.core.system.Verdict;
  * Assignments that take away what others give: by a deny, or because a nearer one decides. A role
  * that gives nothing is there to take away and is told only where the workspace asks for it.
  */
-final class TakenAwayFinder {
+final class TakenAwayFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.GRANT_TAKES_AWAY);
+
   private final FindingContext context;
 
   TakenAwayFinder(FindingContext context) {
@@ -38,7 +43,8 @@ final class TakenAwayFinder {
   /** What one assignment takes from whom. */
   private record Taken(SystemView view, int grant, BitSet accounts) {}
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     boolean[] asked = new boolean[context.model.systems().size()];
     boolean any = false;
     for (SystemView view : context.model.systems()) {

@@ -2,10 +2,12 @@ package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Bulk;
@@ -23,7 +25,11 @@ import org.sobercompass.core.system.RoleInfo;
  * of which nobody it reaches has used anything, else what single accounts do not use; and roles of
  * which a holder uses a small part.
  */
-final class UsageFinder {
+final class UsageFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(FindingKind.UNUSED, FindingKind.ROLE_HARDLY_USED);
+
   private static final long DAY = 86_400;
 
   private final FindingContext context;
@@ -42,7 +48,8 @@ final class UsageFinder {
     final BitSet unused = new BitSet();
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     for (SystemView view : context.model.systems()) {
       Optional<Usage.OfSystem> usage = context.rules.usage().of(view.id());
       if (usage.isPresent() && usage.get().since() <= limit && !view.admission().isOpen()) {

@@ -1,8 +1,10 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
@@ -18,7 +20,15 @@ import org.sobercompass.core.system.RoleInfo;
  * Assignments that are wider than they need be, or lead nowhere: to very broad groups, everywhere
  * where others are given at one place, to groups with nobody in them, past their window.
  */
-final class WideFinder {
+final class WideFinder implements Finder {
+  /** What it looks for. */
+  static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.ASSIGNMENT_OVER,
+          FindingKind.GIVEN_TO_BROAD_GROUP,
+          FindingKind.GIVEN_TO_EMPTY_GROUP,
+          FindingKind.GIVEN_EVERYWHERE);
+
   private final FindingContext context;
   private final Breadth breadth;
 
@@ -30,7 +40,8 @@ final class WideFinder {
     this.breadth = new Breadth(context);
   }
 
-  void find(Consumer<Finding> out) {
+  @Override
+  public void find(Consumer<Finding> out) {
     long asOf = context.model.asOf().getEpochSecond();
     for (SystemView view : context.model.systems()) {
       if (view.system().isOfLists() || view.admission().isOpen()) {

@@ -1,0 +1,13 @@
+package org.sobercompass.core.findings;
+
+import java.util.function.Consumer;
+
+/**
+ * Looks for some kinds of finding. A new kind is a constant of {@link FindingKind}, one of these
+ * with its {@code KINDS}, and a line in {@link Findings}. It is made only where one of its kinds is
+ * looked for, once for all findings.
+ */
+interface Finder {
+  /** Finds, in an order that is the same for the same input. */
+  void find(Consumer<Finding> out);
+}

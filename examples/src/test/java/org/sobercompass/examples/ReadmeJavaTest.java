@@ -1,0 +1,85 @@
+package org.sobercompass.examples;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.StringWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import javax.tools.JavaCompiler;
+import javax.tools.ToolProvider;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The Java of the README, as it stands there: it compiles and runs on the demo. */
+class ReadmeJavaTest {
+  /** A user's editor adds these. */
+  private static final List<String> IMPORTS =
+      List.of(
+          "java.nio.file.Path",
+          "org.sobercompass.core.access.*",
+          "org.sobercompass.core.system.*",
+          "org.sobercompass.sources.workspace.Workspace");
+
+  @TempDir private Path folder;
+
+  @Test
+  void itCompilesAndPrintsARouteForEachHolder() throws Exception {
+    Path demo = folder.resolve("demo");
+    assertThat(ExamplesTest.sober("demo", demo.toString()).code()).isZero();
+    String readme = Files.readString(Path.of(System.getProperty("sober.home"), "README.md"));
+    Matcher code = Pattern.compile("```java\n(.*?)```", Pattern.DOTALL).matcher(readme);
+    assertThat(code.find()).isTrue();
+    assertThat(code.group(1)).contains("\"/tmp/alderfen\"");
+    compile(code.group(1).replace("/tmp/alderfen", demo.toString()));
+    assertThat(run().lines())
+        .hasSize(2)
+        .anyMatch(line -> line.startsWith("Ilse Brandt (ilse.brandt) → orders-approvers"));
+  }
+
+  private void compile(String code) throws Exception {
+    String imports =
+        IMPORTS.stream().map(name -> "import " + name + ";\n").collect(Collectors.joining());
+    Path source = folder.resolve("Readme.java");
+    Files.writeString(
+        source,
+        imports
+            + "public class Readme {\n  public static void main(String[] args) throws Exception {\n"
+            + code
+            + "  }\n}\n");
+    JavaCompiler compiler = ToolProvider.getSystemJavaCompiler();
+    StringWriter told = new StringWriter();
+    try (var files = compiler.getStandardFileManager(null, null, StandardCharsets.UTF_8)) {
+      List<String> options =
+          List.of(
+              "-proc:none", "-cp", System.getProperty("java.class.path"), "-d", folder.toString());
+      boolean done =
+          compiler
+              .getTask(told, files, null, options, null, files.getJavaFileObjects(source))
+              .call();
+      assertThat(done).as(told.toString()).isTrue();
+    }
+  }
+
+  private String run() throws Exception {
+    Process process =
+        new ProcessBuilder(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-Dstdout.encoding=UTF-8",
+                "-Dfile.encoding=UTF-8",
+                "-cp",
+                folder + java.io.File.pathSeparator + System.getProperty("java.class.path"),
+                "Readme")
+            .redirectErrorStream(true)
+            .start();
+    String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    assertThat(process.waitFor(60, TimeUnit.SECONDS)).isTrue();
+    assertThat(process.exitValue()).as(out).isZero();
+    return out;
+  }
+}
