@@ -7,6 +7,7 @@ import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.descriptor.WellKnown;
 import org.sobercompass.core.system.Verdict;
 
 /**
@@ -130,6 +131,9 @@ final class NaiveFiles {
   }
 
   private boolean is(int trustee, Set<Integer> subjects, boolean stranger) {
+    if (trustee < 0) {
+      return false;
+    }
     if (trustee <= accounts) {
       return trustee == 0 || subjects.contains(trustee - 1);
     }
@@ -187,6 +191,11 @@ final class NaiveFiles {
     return it ? Verdict.YES : Verdict.NO;
   }
 
+  /** An entry for whoever owns it, that counts here, stands for what owning brings. */
+  private static boolean isOfOwner(Ace ace) {
+    return ace.trustee().equals(WellKnown.OWNER_RIGHTS) && (ace.flags() & 0x08) == 0;
+  }
+
   /**
    * All outcomes that one bit may have: a condition may hold or not, the stranger be him or not.
    */
@@ -196,7 +205,9 @@ final class NaiveFiles {
       return Verdict.UNDECIDED;
     }
     Verdict own =
-        listed.owner() >= 0 && (bit & (FileRights.READ_LIST | FileRights.WRITE_LIST)) != 0
+        listed.owner() >= 0
+                && (bit & (FileRights.READ_LIST | FileRights.WRITE_LIST)) != 0
+                && descriptor.entries().stream().noneMatch(NaiveFiles::isOfOwner)
             ? yes(is(listed.owner(), subjects, false))
             : Verdict.NO;
     if (descriptor.dacl().isEmpty() || own == Verdict.YES) {
