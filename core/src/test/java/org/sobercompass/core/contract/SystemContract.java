@@ -11,6 +11,7 @@ import java.util.Random;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.LongStream;
+import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.TestInstance;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -194,6 +195,60 @@ public abstract class SystemContract {
     for (int w = 0; w < most.length; w++) {
       assertThat(any[w] & ~most[w]).as("%s may hold", what).isZero();
     }
+  }
+
+  /**
+   * With nothing but the grants of a proof the right is held all the same: of one proof at least.
+   */
+  @ParameterizedTest
+  @MethodSource("seeds")
+  void aProofProves(long seed) {
+    AccessModel model = sample(seed).model();
+    SystemView view = model.systems().get(0);
+    List<Change> all =
+        removals(model).stream().filter(c -> c instanceof Change.AssignmentRemoved).toList();
+    for (int account = 0; account < model.facts().accounts(); account++) {
+      for (int i = 0; i < 4; i++) {
+        int resource = (int) ((seed * 3 + i * 5L + account) % view.resources().size());
+        int right = (int) ((seed + i * 3L + account) % view.rights().size());
+        Question question = Question.of(resource, right);
+        Decision why = model.asker().explain(view, account, question, Limits.USUAL);
+        // What the superuser may run hangs on somebody else's entry, which is no way to it.
+        boolean superuser =
+            why.proofs().stream()
+                .anyMatch(p -> view.grants().get(p.grant()).id().equals("superuser"));
+        // Where groups are not known, it may be held in each case by another entry.
+        boolean certain = model.asker().token(view, account).subjects().perhaps().isEmpty();
+        if (why.verdict() == Verdict.YES && !superuser && certain) {
+          proved++;
+          int who = account;
+          assertThat(why.proofs())
+              .as(what(seed, view, account, resource, right))
+              .anyMatch(proof -> proves(model, all, proof, who, question));
+        }
+      }
+    }
+  }
+
+  private static boolean proves(
+      AccessModel model, List<Change> all, Proof proof, int account, Question question) {
+    List<Change> others =
+        all.stream()
+            .filter(
+                c ->
+                    !proof
+                        .present()
+                        .contains(new FactRef.GrantFact(((Change.AssignmentRemoved) c).grant())))
+            .toList();
+    AccessModel left = model.with(others);
+    return left.asker().decide(left.systems().get(0), account, question) == Verdict.YES;
+  }
+
+  private int proved;
+
+  @AfterAll
+  void proofsWereTried() {
+    assertThat(proved).isGreaterThan(samples() / 4);
   }
 
   /** Two rights at once: each of them is needed, and where rights add up both are enough. */
