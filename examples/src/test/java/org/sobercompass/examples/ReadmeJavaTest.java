@@ -38,7 +38,7 @@ class ReadmeJavaTest {
     assertThat(code.group(1)).contains("\"/tmp/alderfen\"");
     compile(code.group(1).replace("/tmp/alderfen", demo.toString()));
     assertThat(run().lines())
-        .hasSize(2)
+        .hasSize(4)
         .anyMatch(line -> line.startsWith("Ilse Brandt (ilse.brandt) → orders-approvers"));
   }
 
