@@ -10,19 +10,10 @@ import java.util.Random;
 import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.contract.Sample;
+import org.sobercompass.core.contract.SmallFacts;
 import org.sobercompass.core.contract.SystemContract;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.facts.FactsBuilder;
-import org.sobercompass.core.facts.FactsBuilder.Space;
-import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.facts.Implicit;
-import org.sobercompass.core.facts.SubjectKind;
-import org.sobercompass.core.facts.SubjectRow;
-import org.sobercompass.core.facts.Via;
-import org.sobercompass.core.filter.FilterParser;
-import org.sobercompass.core.membership.MembershipProfile;
-import org.sobercompass.core.membership.Sight;
-import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.ListedSystem;
 import org.sobercompass.core.system.Trustees;
@@ -46,7 +37,7 @@ class DatabaseContractTest extends SystemContract {
   protected Sample sample(long seed) {
     items.clear();
     Random random = new Random(seed);
-    Facts facts = facts(random);
+    Facts facts = SmallFacts.of(random, ACCOUNTS, ROLES);
     DatabaseFacts.Builder into = new DatabaseFacts.Builder(trustees(facts));
     boolean superuser = random.nextInt(3) == 0;
     if (superuser) {
@@ -74,7 +65,7 @@ class DatabaseContractTest extends SystemContract {
             new ListedSystem.Definition(
                 "x",
                 "x",
-                sight(random.nextInt(3) > 0),
+                SmallFacts.sight(random.nextInt(3) > 0),
                 new Admission(facts, false, Set.of(), Optional.empty()),
                 List.of()),
             into.build(),
@@ -118,46 +109,5 @@ class DatabaseContractTest extends SystemContract {
     Item item = new Item(kind, owner, given, known, Rows.ALL, Optional.empty(), Optional.empty());
     into.put(node, item);
     items.put(path, item);
-  }
-
-  private static Sight sight(boolean certain) {
-    Sight all =
-        Sight.all("d")
-            .with(
-                new MembershipProfile(
-                    Set.of(Via.MEMBER, Via.IMPLICIT), MembershipProfile.FULL, false));
-    return certain
-        ? all
-        : new Sight(
-            "d",
-            List.of(),
-            true,
-            List.of(),
-            Optional.empty(),
-            List.of(),
-            Optional.of(FilterParser.parse("(!(unknown-attribute=3))")),
-            Optional.empty(),
-            all.profile());
-  }
-
-  private static Facts facts(Random random) {
-    FactsBuilder builder = new FactsBuilder(List.of(), dn -> dn, new Problems());
-    FactsSource source = builder.source("d");
-    for (int a = 0; a < ACCOUNTS; a++) {
-      source.name(source.add(row(SubjectKind.ACCOUNT, "a" + a)), Space.LOGIN, "a" + a);
-    }
-    for (int r = 0; r < ROLES; r++) {
-      int row = source.add(row(SubjectKind.GROUP, "r" + r));
-      for (int a = 0; a < ACCOUNTS; a++) {
-        if (random.nextInt(3) == 0) {
-          source.refer(row, Via.MEMBER, Space.LOGIN, "a" + a);
-        }
-      }
-    }
-    return builder.build();
-  }
-
-  private static SubjectRow row(SubjectKind kind, String id) {
-    return new SubjectRow(kind, id, id, id, id, id, "", 0, Facts.NEVER);
   }
 }

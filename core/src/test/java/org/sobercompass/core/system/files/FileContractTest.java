@@ -10,23 +10,14 @@ import java.util.Random;
 import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.contract.Sample;
+import org.sobercompass.core.contract.SmallFacts;
 import org.sobercompass.core.contract.SystemContract;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.WellKnown;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.facts.FactsBuilder;
-import org.sobercompass.core.facts.FactsBuilder.Space;
-import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.facts.Implicit;
-import org.sobercompass.core.facts.SubjectKind;
-import org.sobercompass.core.facts.SubjectRow;
-import org.sobercompass.core.facts.Via;
-import org.sobercompass.core.filter.FilterParser;
-import org.sobercompass.core.membership.MembershipProfile;
-import org.sobercompass.core.membership.Sight;
-import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.ListedSystem;
 import org.sobercompass.core.system.Trustees;
@@ -55,14 +46,14 @@ class FileContractTest extends SystemContract {
     share = Optional.empty();
     Random random = new Random(seed);
     FileStyle style = FileStyle.values()[(int) (seed % 3)];
-    Facts facts = facts(random);
+    Facts facts = SmallFacts.of(random, ACCOUNTS, GROUPS);
     FileFacts files = files(facts, style, random);
     FileAccess system =
         new FileAccess(
             new ListedSystem.Definition(
                 "x",
                 "x",
-                sight(random.nextBoolean()),
+                SmallFacts.sight(random.nextBoolean()),
                 new Admission(facts, false, Set.of(), Optional.empty()),
                 List.of()),
             List.of(),
@@ -140,48 +131,6 @@ class FileContractTest extends SystemContract {
     int[] named = trusteesOf(made, owner, stranger);
     into.put(node, folder, read ? into.list(made, owner, named) : FileFacts.UNREAD);
     lists.put(path, new NaiveFiles.Listed(folder, read ? made : null, null, owner, named, open));
-  }
-
-  private static Sight sight(boolean certain) {
-    Sight all =
-        Sight.all("d")
-            .with(
-                new MembershipProfile(
-                    Set.of(Via.MEMBER, Via.IMPLICIT), MembershipProfile.FULL, false));
-    return certain
-        ? all
-        : new Sight(
-            "d",
-            List.of(),
-            true,
-            List.of(),
-            Optional.empty(),
-            List.of(),
-            Optional.of(FilterParser.parse("(!(unknown-attribute=3))")),
-            Optional.empty(),
-            all.profile());
-  }
-
-  private static Facts facts(Random random) {
-    FactsBuilder builder = new FactsBuilder(List.of(), dn -> dn, new Problems());
-    FactsSource source = builder.source("d");
-    for (int a = 0; a < ACCOUNTS; a++) {
-      int row = source.add(row(SubjectKind.ACCOUNT, "a" + a));
-      source.name(row, Space.LOGIN, "a" + a);
-    }
-    for (int g = 0; g < GROUPS; g++) {
-      int row = source.add(row(SubjectKind.GROUP, "g" + g));
-      for (int a = 0; a < ACCOUNTS; a++) {
-        if (random.nextInt(3) == 0) {
-          source.refer(row, Via.MEMBER, Space.LOGIN, "a" + a);
-        }
-      }
-    }
-    return builder.build();
-  }
-
-  private static SubjectRow row(SubjectKind kind, String id) {
-    return new SubjectRow(kind, id, id, id, id, id, "", 0, Facts.NEVER);
   }
 
   private static PosixList.Parts posix(Random random, int superuser) {
