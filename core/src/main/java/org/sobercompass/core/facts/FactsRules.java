@@ -59,8 +59,9 @@ final class FactsRules {
                 rule.place(),
                 "the rule is undefined for "
                     + undefined
-                    + (undefined == 1 ? " entry, which is" : " entries, which are")
-                    + " perhaps members",
+                    + (undefined == 1
+                        ? " entry, which is perhaps a member"
+                        : " entries, which are perhaps members"),
                 "attributes that the directory has, values of their kind"));
       } else if (members == 0) {
         problems.add(
