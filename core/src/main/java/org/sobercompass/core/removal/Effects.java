@@ -73,7 +73,7 @@ public record Effects(List<Effect> ends, List<Effect> gives) {
 
   private static void accounts(AccessModel model, int subject, BitSet into) {
     IntList found = new IntList();
-    model.widest().walker().accounts(subject, found);
+    model.widest().walker().candidates(subject, found);
     for (int i = 0; i < found.size(); i++) {
       into.set(found.get(i));
     }

@@ -472,20 +472,13 @@ final class DatabaseDecider implements Decider {
 
   @Override
   public Impact impact(Change change) {
-    int subject =
+    // A view gives to whoever uses it what its owner has; a trustee may stand for several.
+    int everyone = facts.trustees.subject(Trustees.EVERYONE);
+    int whom =
         change.fold(
-            Change.OfMembership::member,
-            own ->
-                own.fold(
-                    Change.AssignmentAdded::subject,
-                    removed -> grants.all().get(removed.grant()).subject()),
+            moved -> facts.asRole.isEmpty() ? moved.member() : everyone,
+            own -> everyone,
             delegated -> -1);
-    if (subject < 0) {
-      return Impact.NONE;
-    }
-    // A view gives to whoever uses it what its owner has.
-    boolean views = !facts.asRole.isEmpty();
-    int whom = views ? facts.trustees.subject(Trustees.EVERYONE) : subject;
-    return new Impact(IntList.of(whom), 0, facts.tree.size());
+    return whom < 0 ? Impact.NONE : new Impact(IntList.of(whom), 0, facts.tree.size());
   }
 }

@@ -325,10 +325,10 @@ final class FileDecider implements Decider {
             own.fold(
                 added -> new Impact(IntList.of(added.subject()), 0, all),
                 removed -> {
+                  // A trustee may stand for several accounts, or for anybody.
                   int resource = grants.resource(removed.grant());
-                  int subject = grants.get(removed.grant()).subject();
-                  int whom = subject < 0 ? facts.trustees.subject(Trustees.EVERYONE) : subject;
-                  return new Impact(IntList.of(whom), resource, facts.tree.end(resource));
+                  int everyone = facts.trustees.subject(Trustees.EVERYONE);
+                  return new Impact(IntList.of(everyone), resource, facts.tree.end(resource));
                 }),
         delegated -> Impact.NONE);
   }

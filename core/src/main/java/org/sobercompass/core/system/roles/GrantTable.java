@@ -19,6 +19,7 @@ final class GrantTable {
   final List<Grant> grants;
   final int[] role;
   final int[] node;
+  final int[] subject;
   final byte[] rank;
   final boolean[] descends;
   final boolean[] on;
@@ -35,6 +36,7 @@ final class GrantTable {
     this.grants = grants;
     role = new int[size];
     node = new int[size];
+    subject = new int[size];
     rank = new byte[size];
     descends = new boolean[size];
     on = new boolean[size];
@@ -44,6 +46,7 @@ final class GrantTable {
       Grant grant = grants.get(g);
       role[g] = grant.role();
       node[g] = grant.resource();
+      subject[g] = grant.counted(facts);
       rank[g] = (byte) rank(facts, grant.subject());
       descends[g] = grant.descends();
       on[g] = grant.on();
@@ -51,22 +54,15 @@ final class GrantTable {
       until[g] = grant.until();
     }
     removed.forEach(g -> on[g] = false);
-    trustees =
-        grants.stream()
-            .mapToInt(grant -> grant.counted(facts))
-            .filter(s -> s >= 0)
-            .sorted()
-            .distinct()
-            .toArray();
+    trustees = Arrays.stream(subject).filter(s -> s >= 0).sorted().distinct().toArray();
     IntList row = new IntList(size);
     IntList number = new IntList(size);
     java.util.BitSet gone = new java.util.BitSet();
     removed.forEach(gone::set);
     boolean always = true;
     for (int g = 0; g < size; g++) {
-      int counted = grants.get(g).counted(facts);
-      if (counted >= 0 && !gone.get(g)) {
-        row.add(Arrays.binarySearch(trustees, counted));
+      if (subject[g] >= 0 && !gone.get(g)) {
+        row.add(Arrays.binarySearch(trustees, subject[g]));
         number.add(g);
         always &= on[g] && from[g] == Long.MIN_VALUE && until[g] == Long.MAX_VALUE;
       }

@@ -306,7 +306,7 @@ final class RoleDecider implements Decider {
                 added -> impact(added.subject(), added.node(), added.descends()),
                 removed ->
                     impact(
-                        table.grants.get(removed.grant()).subject(),
+                        table.subject[removed.grant()],
                         table.node[removed.grant()],
                         table.descends[removed.grant()])),
         delegated -> Impact.NONE);
