@@ -38,7 +38,9 @@ public interface SourceKind {
   }
 
   /** The ending of the file of its entries in a survey. */
-  String ending();
+  default String ending() {
+    return ".csv";
+  }
 
   /** Counts what a file holds, without looking at what it says. O(bytes). */
   default LineCount count(Path file) {

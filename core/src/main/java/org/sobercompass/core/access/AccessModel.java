@@ -90,7 +90,7 @@ public final class AccessModel {
       moved |=
           change.fold(
               membership -> apply(membership, patched),
-              own -> !ofSystem.computeIfAbsent(own.system(), s -> new ArrayList<>()).add(own),
+              own -> note(own, ofSystem),
               delegated -> false);
     }
     List<AccessSystem> changed = new ArrayList<>();
@@ -99,6 +99,13 @@ public final class AccessModel {
       changed.add(own.isEmpty() ? view.system() : view.system().with(own, view.basis()));
     }
     return new AccessModel(moved ? patched : graph, changed, asOf, basis);
+  }
+
+  /** Keeps a change for its system; no membership moves by it. */
+  private static boolean note(
+      Change.OfSystem change, Map<Integer, List<Change.OfSystem>> ofSystem) {
+    ofSystem.computeIfAbsent(change.system(), s -> new ArrayList<>()).add(change);
+    return false;
   }
 
   private static boolean apply(Change.OfMembership change, PatchedGraph graph) {

@@ -40,13 +40,12 @@ public record Administration(
   public Administration without(List<Change> changes) {
     List<AdminGrant> left = new ArrayList<>(grants);
     for (Change change : changes) {
-      change.fold(
-          moved -> false,
-          own -> false,
-          delegated ->
-              delegated.fold(
-                  role -> left.set(role.grant(), left.get(role.grant()).off()) != null,
-                  entry -> false));
+      Optional<Change.AdminRoleRemoved> removed =
+          change.fold(
+              moved -> Optional.empty(),
+              own -> Optional.empty(),
+              delegated -> delegated.fold(Optional::of, entry -> Optional.empty()));
+      removed.ifPresent(role -> left.set(role.grant(), left.get(role.grant()).off()));
     }
     return new Administration(actions, scopes, roles, left, console, powers);
   }

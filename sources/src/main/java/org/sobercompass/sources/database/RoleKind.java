@@ -18,11 +18,6 @@ public final class RoleKind implements SourceKind {
   }
 
   @Override
-  public String ending() {
-    return ".csv";
-  }
-
-  @Override
   public void read(Entries entries, FactsSource into, Problems problems) {
     new RoleSource(entries.shown(), entries.accountsOf(), into, problems).read(entries.path());
   }

@@ -17,11 +17,6 @@ public final class AccountsKind implements SourceKind {
   }
 
   @Override
-  public String ending() {
-    return ".csv";
-  }
-
-  @Override
   public void read(Entries entries, FactsSource into, Problems problems) {
     new AccountsSource(entries.shown(), entries.zone(), into, problems).read(entries.path());
   }

@@ -17,11 +17,6 @@ public final class HostKind implements SourceKind {
   }
 
   @Override
-  public String ending() {
-    return ".csv";
-  }
-
-  @Override
   public void read(Entries entries, FactsSource into, Problems problems) {
     new HostSource(entries.shown(), into, problems).read(entries.path());
   }

@@ -296,7 +296,7 @@ public final class DatabaseFacts {
 
   private static boolean isWhole(Item item) {
     boolean rows = item.rows() == Rows.ALL || item.policies().isPresent();
-    return item.known() && rows && item.view().map(View::known).orElse(true);
+    return item.known() && rows && item.view().stream().allMatch(View::known);
   }
 
   /** The tree: server, databases, schemas, what is in them, columns. */
