@@ -40,6 +40,7 @@ import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Findings;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.delegation.CatalogueReader;
+import org.sobercompass.sources.delegation.DelegatedSystems;
 
 /**
  * Measures delegation over a made-up directory with access control lists: {@code
@@ -84,7 +85,7 @@ public final class DelegationYardstick {
     AccessModel model =
         AccessModel.of(frozen, List.of(), java.time.Instant.EPOCH, Optional.empty());
     Powers powers =
-        new Powers(
+        DelegatedSystems.powers(
             model,
             new Administration(actions, List.of(), List.of(), List.of(), Console.ANY, List.of()),
             List.of(built));

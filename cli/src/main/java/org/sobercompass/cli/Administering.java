@@ -9,18 +9,18 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
-import org.sobercompass.core.admin.AdminScope;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.delegation.DsNames;
 import org.sobercompass.core.delegation.Requirement;
-import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.problem.Spelling;
+import org.sobercompass.core.scope.AdminScope;
 import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.report.answers.DelegationAnswers;
 import org.sobercompass.report.answers.PowerAnswers;
@@ -46,10 +46,9 @@ final class Administering {
   Administering(Inputs inputs, @Nullable Path accepted) {
     this.inputs = inputs;
     Problems told = new Problems();
-    List<DirectoryTree> trees = inputs.workspace().readTrees(told);
+    powers = inputs.workspace().powers(inputs.model(), told);
     List<Problem> problems = new ArrayList<>(inputs.workspace().problems());
     problems.addAll(told.list());
-    powers = new Powers(inputs.model(), inputs.workspace().administration(), trees);
     ask =
         new AnswerContext(
             inputs.model(), inputs.workspace().zone(), List.copyOf(problems), powers.gaps());
@@ -110,7 +109,7 @@ final class Administering {
 
   /** Whether the directories know what a single right names; a misspelt one is told. */
   private void known(String text, Requirement need) {
-    List<DsNames> all = powers.tokens().trees().stream().map(DirectoryTree::names).toList();
+    List<DsNames> all = powers.trees().all().stream().map(DirectoryTree::names).toList();
     boolean right = need instanceof Requirement.Control;
     boolean attribute = need instanceof Requirement.Attribute;
     String name =
@@ -223,10 +222,10 @@ final class Administering {
   private List<Powers.Thing> inTrees(String name) {
     String form = DnForm.of(name);
     List<Powers.Thing> found = new ArrayList<>();
-    for (DirectoryTree tree : powers.tokens().trees()) {
+    for (DirectoryTree tree : powers.trees().all()) {
       for (int object = 0; object < tree.size(); object++) {
         if (tree.label(object).equalsIgnoreCase(name) || tree.dnForm(object).equals(form)) {
-          found.add(new Powers.Thing(-1, Optional.of(new Tokens.Spot(tree, object))));
+          found.add(new Powers.Thing(-1, Optional.of(new DirectoryTrees.Spot(tree, object))));
         }
       }
     }
@@ -234,7 +233,7 @@ final class Administering {
   }
 
   /** The same, where a directory with lists is asked for. */
-  Tokens.Spot spot(String name) {
+  DirectoryTrees.Spot spot(String name) {
     List<Powers.Thing> found = find(name);
     List<Powers.Thing> there = found.stream().filter(t -> t.spot().isPresent()).toList();
     return one(name, there.isEmpty() ? found : there)

@@ -6,7 +6,7 @@ import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.AdminAction;
-import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.report.answers.RightAnswers;
 import picocli.CommandLine.Command;
@@ -118,7 +118,7 @@ final class CanCommand implements Callable<Integer> {
           "expected --on and an object, as in: sober can wim.ferris set-password --on ilse.brandt");
     }
     Powers.Thing thing = all.thing(object);
-    Optional<Tokens.Spot> destination = Optional.ofNullable(to).map(all::spot);
+    Optional<DirectoryTrees.Spot> destination = Optional.ofNullable(to).map(all::spot);
     inputs.print(all.answers().can(who, action, thing, destination));
     return code(all.powers().usable(who, action, thing, destination).verdict());
   }

@@ -124,12 +124,12 @@ final class CheckCommand implements Callable<Integer> {
     Administration all = workspace.administration();
     boolean administered = !all.scopes().isEmpty() || !all.grants().isEmpty();
     Problems told = new Problems();
-    Powers powers = new Powers(inputs.model(), all, workspace.readTrees(told));
+    Powers powers = workspace.powers(inputs.model(), told);
     List<Problem> found = new ArrayList<>(told.list());
     if (administered) {
       found.addAll(new AdminCheck(powers).run());
     }
-    powers.tokens().trees().forEach(tree -> names(tree, found));
+    powers.trees().all().forEach(tree -> names(tree, found));
     List<Gap> unread = new ArrayList<>(powers.gaps());
     unread.addAll(Gaps.ofSystems(inputs.model()));
     gaps = List.copyOf(unread);

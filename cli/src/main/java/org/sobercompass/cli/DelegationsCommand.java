@@ -13,8 +13,8 @@ import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.Delegation;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.delegation.Origin;
-import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.delegation.TrusteeKind;
 import org.sobercompass.report.answers.DelegationAnswers;
 import picocli.CommandLine.Command;
@@ -88,7 +88,7 @@ final class DelegationsCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     Administering all = new Administering(inputs, accepted);
-    Optional<Tokens.Spot> spot = Optional.ofNullable(at).map(all::spot);
+    Optional<DirectoryTrees.Spot> spot = Optional.ofNullable(at).map(all::spot);
     if (tree) {
       tree(all, spot);
       return Exit.OK;
@@ -118,7 +118,7 @@ final class DelegationsCommand implements Callable<Integer> {
     }
     if (holder != null) {
       int subject = all.thing(holder).subject();
-      String sid = all.powers().tokens().sid(subject);
+      String sid = all.powers().trees().sid(subject);
       also = also.and(d -> d.trustee().equals(sid));
     }
     return also;
@@ -128,14 +128,14 @@ final class DelegationsCommand implements Callable<Integer> {
     return d.actions().stream().anyMatch(a -> a.id().equals("full-control"));
   }
 
-  private void tree(Administering all, Optional<Tokens.Spot> spot) {
+  private void tree(Administering all, Optional<DirectoryTrees.Spot> spot) {
     PrintWriter out = inputs.out();
-    for (DirectoryTree one : all.powers().tokens().trees()) {
+    for (DirectoryTree one : all.powers().trees().all()) {
       if (spot.map(s -> s.tree() == one).orElse(one.size() > 0)) {
         for (int root = 0;
             root < one.size();
             root = spot.isPresent() ? one.size() : one.end(root)) {
-          Tokens.Spot from = spot.orElse(new Tokens.Spot(one, root));
+          DirectoryTrees.Spot from = spot.orElse(new DirectoryTrees.Spot(one, root));
           out.println(all.delegations().treeHeading(from));
           all.delegations().tree(from).forEach(out::println);
         }

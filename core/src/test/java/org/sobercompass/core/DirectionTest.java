@@ -45,7 +45,7 @@ class DirectionTest {
 
   /** The seam, its users, and the other kinds know none of them. */
   @ParameterizedTest
-  @ValueSource(strings = {"roles", "files", "database"})
+  @ValueSource(strings = {"roles", "files", "database", "directory", "scopes"})
   void nobodyOutsideSeesAKindOfSystem(String kind) {
     noClasses()
         .that()

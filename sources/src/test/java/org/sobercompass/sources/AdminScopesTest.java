@@ -13,6 +13,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.Holders;
+import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.admin.ActReadiness;
 import org.sobercompass.core.admin.AdminCheck;
 import org.sobercompass.core.admin.AdminModel;
@@ -21,7 +24,9 @@ import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.problem.BadInputException;
+import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Verdict;
+import org.sobercompass.sources.delegation.DelegatedSystems;
 
 /** Admin scopes, admin roles, and what they let whom do to whom. */
 class AdminScopesTest {
@@ -56,7 +61,7 @@ class AdminScopesTest {
         "admin.csv", "role,kind,subject,scope,from,until,on\n" + String.join("\n", rows) + "\n");
     SmallWorkspace.Asked asked =
         workspace.with("sight: {directory: main}\nareas: [a]\nlevels: [view]\nroles: {r: {}}\n");
-    return new Powers(asked.model(), asked.workspace().administration(), List.of());
+    return DelegatedSystems.powers(asked.model(), asked.workspace().administration(), List.of());
   }
 
   private static String in(Powers powers, int scope) {
@@ -297,10 +302,15 @@ class AdminScopesTest {
             "desk,account,gone,everything,,,");
     int ann = number(powers, SubjectKind.ACCOUNT, "ann");
     int bo = number(powers, SubjectKind.ACCOUNT, "bo");
-    assertThat(powers.roles().gives(ann, "set-password", bo)).isEqualTo(Verdict.UNDECIDED);
-    assertThat(powers.roles().gives(ann, "set-password", ann)).isEqualTo(Verdict.NO);
-    assertThat(powers.roles().accounts("set-password", bo).perhaps().cardinality())
+    SystemView view = powers.model().delegated().get(0);
+    Question onBo = Question.of(bo, view.rights().find("set-password").orElseThrow());
+    Question onAnn = Question.of(ann, onBo.allOf()[0]);
+    Asker asker = powers.model().asker();
+    assertThat(asker.decide(view, ann, onBo)).isEqualTo(Verdict.UNDECIDED);
+    assertThat(asker.decide(view, ann, onAnn)).isEqualTo(Verdict.NO);
+    Holders holders = new Holders(asker);
+    assertThat(holders.crowd(view, onBo).orElseThrow().perhaps().cardinality())
         .isEqualTo(powers.model().facts().accounts());
-    assertThat(powers.roles().accounts("set-password", ann).perhaps().cardinality()).isZero();
+    assertThat(holders.crowd(view, onAnn).orElseThrow().perhaps().cardinality()).isZero();
   }
 }

@@ -25,7 +25,7 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.sources.workspace.Workspace;
@@ -257,14 +257,10 @@ class TakenAwayTest {
   }
 
   private static void acts(Workspace workspace, AccessModel model, Map<String, Verdict> all) {
-    Powers powers =
-        new Powers(model, workspace.administration(), workspace.readTrees(new Problems()));
-    for (DirectoryTree tree : powers.tokens().trees()) {
-      var subjects = powers.tokens().subjects(tree);
+    Powers powers = workspace.powers(model, new Problems());
+    for (DirectoryTree tree : powers.trees().all()) {
       for (int object = 0; object < tree.size(); object++) {
-        Powers.Thing thing =
-            new Powers.Thing(
-                subjects.getOrDefault(object, -1), Optional.of(new Tokens.Spot(tree, object)));
+        Powers.Thing thing = powers.thing(new DirectoryTrees.Spot(tree, object));
         for (AdminAction action : powers.roles().administration().actions()) {
           for (int account = 0; account < model.facts().accounts(); account++) {
             if (model.facts().source(account).equals("desks")) {

@@ -7,14 +7,13 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.membership.Counting;
 import org.sobercompass.core.membership.MembershipGraph;
-import org.sobercompass.core.membership.MembershipProfile;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.PatchedGraph;
-import org.sobercompass.core.membership.Sight;
-import org.sobercompass.core.membership.Visibility;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Change;
@@ -27,12 +26,14 @@ import org.sobercompass.core.system.Change;
 public final class AccessModel {
   private final MembershipGraph graph;
   private final List<SystemView> systems;
+  private final List<AccessSystem> delegated;
   private final Instant asOf;
   private final Optional<Basis> basis;
   private final Memberships widest;
+  private @Nullable List<SystemView> delegatedViews;
 
   /**
-   * A model.
+   * A model without delegated administration.
    *
    * @param graph the memberships of the facts
    * @param systems in any order; kept in the byte order of their ids
@@ -41,11 +42,23 @@ public final class AccessModel {
    */
   public AccessModel(
       MembershipGraph graph, List<AccessSystem> systems, Instant asOf, Optional<Basis> basis) {
+    this(graph, systems, List.of(), asOf, basis);
+  }
+
+  private AccessModel(
+      MembershipGraph graph,
+      List<AccessSystem> systems,
+      List<AccessSystem> delegated,
+      Instant asOf,
+      Optional<Basis> basis) {
     this.graph = graph;
     this.asOf = asOf;
     this.basis = basis;
-    this.widest = new Memberships(graph, MembershipProfile.WIDEST, Visibility.all(graph.facts()));
-    this.systems = views(graph, systems, basis);
+    this.widest = Counting.WIDEST.over(graph);
+    List<AccessSystem> sorted = new ArrayList<>(systems);
+    sorted.sort(Comparator.comparing(AccessSystem::id, Key::compareUtf8));
+    this.systems = views(sorted, 0, 0);
+    this.delegated = List.copyOf(delegated);
   }
 
   /** A model of facts as they were read. */
@@ -54,31 +67,66 @@ public final class AccessModel {
     return new AccessModel(MembershipGraph.of(facts), systems, asOf, basis);
   }
 
-  private static List<SystemView> views(
-      MembershipGraph graph, List<AccessSystem> systems, Optional<Basis> basis) {
-    List<AccessSystem> sorted = new ArrayList<>(systems);
-    sorted.sort(Comparator.comparing(AccessSystem::id, Key::compareUtf8));
-    Map<Sight, Memberships> contexts = new HashMap<>();
-    Map<Sight, Integer> numbers = new HashMap<>();
+  private List<SystemView> views(List<AccessSystem> all, int first, int firstContext) {
+    Map<Counting, Memberships> contexts = new HashMap<>();
+    contexts.put(Counting.WIDEST, widest);
+    Map<Counting, Integer> numbers = new HashMap<>();
     List<SystemView> views = new ArrayList<>();
-    for (AccessSystem system : sorted) {
-      Sight sight = system.sight();
-      Memberships memberships =
-          contexts.computeIfAbsent(
-              sight, s -> new Memberships(graph, s.profile(), Visibility.of(graph.facts(), s)));
-      numbers.putIfAbsent(sight, numbers.size());
-      int context = numbers.getOrDefault(sight, 0);
-      Basis used = basis.orElse(system.usualBasis());
+    for (AccessSystem system : all) {
+      Counting counting = system.counting();
+      Memberships memberships = contexts.computeIfAbsent(counting, c -> c.over(graph));
+      numbers.putIfAbsent(counting, firstContext + numbers.size());
+      int context = numbers.getOrDefault(counting, 0);
+      AccessSystem ready = system.over(memberships);
+      Basis used = basis.orElse(ready.usualBasis());
       views.add(
-          new SystemView(views.size(), system, used, memberships, context, system.decider(used)));
+          new SystemView(
+              first + views.size(), ready, used, memberships, context, ready.decider(used)));
     }
     return List.copyOf(views);
+  }
+
+  /**
+   * The same model with systems of delegated administration, such as the directories' own lists.
+   * They are asked about by object; what goes over all systems leaves them out, since a directory
+   * has an answer for each account, admin action and object.
+   */
+  public AccessModel delegating(List<AccessSystem> systemsOfDelegation) {
+    return new AccessModel(this, systemsOfDelegation);
+  }
+
+  /** The same with other systems of delegated administration. */
+  private AccessModel(AccessModel of, List<AccessSystem> delegated) {
+    this.graph = of.graph;
+    this.asOf = of.asOf;
+    this.basis = of.basis;
+    this.widest = of.widest;
+    this.systems = of.systems;
+    this.delegated = List.copyOf(delegated);
+  }
+
+  /** The systems of delegated administration; numbered after all others. */
+  public synchronized List<SystemView> delegated() {
+    if (delegatedViews == null) {
+      delegatedViews = views(delegated, systems.size(), systems.size());
+    }
+    return delegatedViews;
+  }
+
+  /** How many systems there are, those of delegated administration among them. */
+  int systemCount() {
+    return systems.size() + delegated.size();
+  }
+
+  /** The system with a number. */
+  public SystemView view(int number) {
+    return number < systems.size() ? systems.get(number) : delegated().get(number - systems.size());
   }
 
   /** The same facts and systems at another time or on another basis. */
   public AccessModel at(Instant otherTime, Optional<Basis> otherBasis) {
     return new AccessModel(
-        graph, systems.stream().map(SystemView::system).toList(), otherTime, otherBasis);
+        graph, systems.stream().map(SystemView::system).toList(), delegated, otherTime, otherBasis);
   }
 
   /** A view with changes laid over this model. Subjects and systems keep their numbers. */
@@ -87,18 +135,24 @@ public final class AccessModel {
     Map<Integer, List<Change.OfSystem>> ofSystem = new HashMap<>();
     boolean moved = false;
     for (Change change : changes) {
-      moved |=
-          change.fold(
-              membership -> apply(membership, patched),
-              own -> note(own, ofSystem),
-              delegated -> false);
+      moved |= change.fold(membership -> apply(membership, patched), own -> note(own, ofSystem));
     }
     List<AccessSystem> changed = new ArrayList<>();
     for (SystemView view : systems) {
-      List<Change.OfSystem> own = ofSystem.getOrDefault(view.number(), List.of());
-      changed.add(own.isEmpty() ? view.system() : view.system().with(own, view.basis()));
+      changed.add(with(view.system(), view.number(), view.basis(), ofSystem));
     }
-    return new AccessModel(moved ? patched : graph, changed, asOf, basis);
+    List<AccessSystem> changedToo = new ArrayList<>();
+    for (int i = 0; i < delegated.size(); i++) {
+      AccessSystem system = delegated.get(i);
+      changedToo.add(with(system, systems.size() + i, system.usualBasis(), ofSystem));
+    }
+    return new AccessModel(moved ? patched : graph, changed, changedToo, asOf, basis);
+  }
+
+  private static AccessSystem with(
+      AccessSystem system, int number, Basis basis, Map<Integer, List<Change.OfSystem>> changes) {
+    List<Change.OfSystem> own = changes.getOrDefault(number, List.of());
+    return own.isEmpty() ? system : system.with(own, basis);
   }
 
   /** Keeps a change for its system; no membership moves by it. */
@@ -109,7 +163,7 @@ public final class AccessModel {
   }
 
   private static boolean apply(Change.OfMembership change, PatchedGraph graph) {
-    return change.fold(
+    return change.byKind(
         added -> {
           graph.add(added.member(), added.group(), added.via());
           return true;

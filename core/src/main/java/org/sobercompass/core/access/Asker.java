@@ -32,7 +32,7 @@ public final class Asker {
 
   Asker(AccessModel model) {
     this.model = model;
-    int systems = model.systems().size();
+    int systems = model.systemCount();
     walkers = new Memberships.Walker[systems];
     contextSubjects = new SubjectSet[systems];
     contextAccount = filled(systems);

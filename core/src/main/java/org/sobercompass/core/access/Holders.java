@@ -24,6 +24,7 @@ import org.sobercompass.core.system.Verdict;
 public final class Holders {
   private final Asker asker;
   private final AccessModel model;
+  private final Map<Integer, Counted> counted = new HashMap<>();
 
   /** Asks with this asker. */
   public Holders(Asker asker) {
@@ -47,8 +48,8 @@ public final class Holders {
    * @param below also whoever holds it only somewhere below the resource
    */
   public List<Holder> find(SystemView view, int right, int resource, boolean below) {
-    boolean certain = view.memberships().isCertain() && !view.admission().namesUnread();
-    if (!below && certain) {
+    boolean certain = isCertain(view);
+    if (!below) {
       Optional<Crowd> crowd = crowd(view, Question.of(resource, right));
       if (crowd.isPresent()) {
         return holders(view, resource, crowd.get());
@@ -71,11 +72,9 @@ public final class Holders {
 
   /** The holders of several rights together, ascending by account. */
   public List<Holder> together(SystemView view, Question question) {
-    if (view.memberships().isCertain() && !view.admission().namesUnread()) {
-      Optional<Crowd> crowd = crowd(view, question);
-      if (crowd.isPresent()) {
-        return holders(view, question.resource(), crowd.get());
-      }
+    Optional<Crowd> crowd = crowd(view, question);
+    if (crowd.isPresent()) {
+      return holders(view, question.resource(), crowd.get());
     }
     BitSet candidates = candidates(view, question.allOf()[0], question.resource(), false);
     for (int right : question.allOf()) {
@@ -93,25 +92,59 @@ public final class Holders {
     return holders;
   }
 
-  /** All at once, for systems that can. */
-  private Optional<Crowd> crowd(SystemView view, Question question) {
-    Memberships.Walker walker = view.memberships().walker();
-    Map<Integer, BitSet> known = new HashMap<>();
-    return view.decider()
-        .crowd(
-            question,
-            subject -> known.computeIfAbsent(subject, s -> members(view, walker, s)),
-            model.asOf().getEpochSecond());
+  /**
+   * Who may do something, all at once, whatever the standing of the accounts; empty for systems
+   * that have no quicker way than to ask for one account after another.
+   */
+  public Optional<Crowd> crowd(SystemView view, Question question) {
+    return view.decider().crowd(question, members(view), model.asOf().getEpochSecond());
   }
 
-  private BitSet members(SystemView view, Memberships.Walker walker, int subject) {
-    IntList accounts = new IntList();
-    members(view, walker, subject, accounts);
-    BitSet members = new BitSet(model.facts().accounts());
-    for (int i = 0; i < accounts.size(); i++) {
-      members.set(accounts.get(i));
+  /** Who counts as which subject in a system; kept for each subject asked about. */
+  public Crowd.Members members(SystemView view) {
+    return counted.computeIfAbsent(view.number(), number -> new Counted(view));
+  }
+
+  private static boolean isCertain(SystemView view) {
+    return view.memberships().isCertain() && !view.admission().namesUnread();
+  }
+
+  /** Who counts as which subject in one system. */
+  private final class Counted implements Crowd.Members {
+    private final SystemView view;
+    private final Memberships.Walker walker;
+    private final Map<Integer, BitSet> sure = new HashMap<>();
+    private final Map<Integer, BitSet> most = new HashMap<>();
+
+    Counted(SystemView view) {
+      this.view = view;
+      this.walker = view.memberships().walker();
     }
-    return members;
+
+    @Override
+    public BitSet surely(int subject) {
+      return areCertain() ? atMost(subject) : sure.computeIfAbsent(subject, s -> find(s, true));
+    }
+
+    @Override
+    public BitSet atMost(int subject) {
+      return most.computeIfAbsent(subject, s -> find(s, false));
+    }
+
+    @Override
+    public boolean areCertain() {
+      return isCertain(view);
+    }
+
+    private BitSet find(int subject, boolean surely) {
+      IntList accounts = new IntList();
+      members(view, walker, subject, surely, accounts);
+      BitSet members = new BitSet(model.facts().accounts());
+      for (int i = 0; i < accounts.size(); i++) {
+        members.set(accounts.get(i));
+      }
+      return members;
+    }
   }
 
   private List<Holder> holders(SystemView view, int resource, Crowd crowd) {
@@ -164,7 +197,7 @@ public final class Holders {
       if (gives && !asked.get(subject)) {
         asked.set(subject);
         accounts.clear();
-        members(view, walker, subject, accounts);
+        members(view, walker, subject, false, accounts);
         for (int i = 0; i < accounts.size(); i++) {
           found.set(accounts.get(i));
         }
@@ -173,26 +206,31 @@ public final class Holders {
     return found;
   }
 
-  private void members(SystemView view, Memberships.Walker walker, int subject, IntList accounts) {
+  private void members(
+      SystemView view, Memberships.Walker walker, int subject, boolean surely, IntList accounts) {
     if (view.admission().isOpen()) {
       if (subject == model.facts().implicit(Implicit.EVERYONE)) {
         all(accounts);
       }
-    } else if (isEveryone(view, subject)) {
-      seen(view, accounts);
+    } else if (isEveryone(subject)) {
+      seen(view, surely, accounts);
     } else if (model.facts().kind(subject) == SubjectKind.IMPLICIT) {
       for (int a = 0; a < model.facts().accounts(); a++) {
         if (asker.subjects(view, a).sure().contains(subject)
-            || asker.subjects(view, a).perhaps().contains(subject)) {
+            || (!surely && asker.subjects(view, a).perhaps().contains(subject))) {
           accounts.add(a);
         }
       }
     } else {
       IntList reached = new IntList();
-      walker.candidates(subject, reached);
+      if (surely) {
+        walker.accounts(subject, reached);
+      } else {
+        walker.candidates(subject, reached);
+      }
       for (int i = 0; i < reached.size(); i++) {
         int account = reached.get(i);
-        if (isSeen(view, account)) {
+        if (surely ? view.memberships().visibility().sees(account) : isSeen(view, account)) {
           accounts.add(account);
         }
       }
@@ -204,17 +242,15 @@ public final class Holders {
         || view.memberships().visibility().perhapsSees(account);
   }
 
-  /** Where all that are seen count as it, and nobody need be asked one by one. */
-  private boolean isEveryone(SystemView view, int subject) {
-    boolean all =
-        subject == model.facts().implicit(Implicit.EVERYONE)
-            || subject == model.facts().implicit(Implicit.SIGNED_IN);
-    return all && view.memberships().isCertain();
+  /** Whether all that are seen count as it, and nobody need be asked one by one. */
+  private boolean isEveryone(int subject) {
+    return subject == model.facts().implicit(Implicit.EVERYONE)
+        || subject == model.facts().implicit(Implicit.SIGNED_IN);
   }
 
-  private void seen(SystemView view, IntList accounts) {
+  private void seen(SystemView view, boolean surely, IntList accounts) {
     for (int a = 0; a < model.facts().accounts(); a++) {
-      if (view.memberships().visibility().sees(a)) {
+      if (surely ? view.memberships().visibility().sees(a) : isSeen(view, a)) {
         accounts.add(a);
       }
     }

@@ -36,12 +36,7 @@ public final class Words {
 
   /** A subject as people know it: display name and login. */
   public static String subject(Facts facts, int subject) {
-    String label = facts.label(subject);
-    String login =
-        facts.kind(subject) == org.sobercompass.core.facts.SubjectKind.IMPLICIT
-            ? ""
-            : facts.login(subject);
-    return login.isEmpty() || login.equals(label) ? label : label + " (" + login + ")";
+    return facts.title(subject);
   }
 
   /** The subject of a grant; a missing one as written. */

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.delegation.AdminAction;
-import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.readiness.Condition;
@@ -40,7 +40,10 @@ public final class ActReadiness {
 
   /** The conditions, in the order in which they are met. */
   public List<Step> steps(
-      int account, AdminAction action, Powers.Thing object, Optional<Tokens.Spot> destination) {
+      int account,
+      AdminAction action,
+      Powers.Thing object,
+      Optional<DirectoryTrees.Spot> destination) {
     List<Step> steps = new ArrayList<>();
     connected(account, object, steps);
     steps.addAll(new ReadinessCheck(asker, from).account(account));
@@ -62,7 +65,7 @@ public final class ActReadiness {
     boolean asked = known && console.directories().contains(own);
     boolean sameTree =
         object.spot().map(s -> s.tree().directory().equals(own)).orElse(true)
-            || !powers.tokens().sid(account).isEmpty();
+            || !powers.trees().sid(account).isEmpty();
     Truth met = Truth.of(known ? asked : sameTree);
     String must =
         known

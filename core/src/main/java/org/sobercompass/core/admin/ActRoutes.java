@@ -5,9 +5,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.delegation.ActionCheck;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.scope.AdminGrant;
 
 /**
  * How an account comes to an admin action, in words: its groups, then the admin role or the list
@@ -30,7 +30,7 @@ public final class ActRoutes {
       if (powers.fits(action, thing)) {
         String done = action.name() + ": " + Words.subject(facts, object) + ", through ";
         for (Powers.Way way : powers.ways(account, action, thing, Optional.empty())) {
-          if (way.ground().map(ActionCheck.Ground::gives).orElse(true)) {
+          if (way.gives()) {
             return Optional.of(done + words(way));
           }
         }
@@ -41,16 +41,16 @@ public final class ActRoutes {
 
   private String words(Powers.Way way) {
     String chain = names(way.chain());
-    if (way.grant().isPresent()) {
+    if (way.spot().isEmpty()) {
       Administration all = powers.roles().administration();
-      AdminGrant grant = all.grants().get(way.grant().get());
+      AdminGrant grant = all.grants().get(way.grant());
       String over =
           grant.scope() < 0
               ? "everything"
               : powers.roles().scopes().all().get(grant.scope()).name();
       return chain + " → admin role " + all.roles().get(grant.role()).name() + " over " + over;
     }
-    String owned = way.ground().filter(g -> g.entry() < 0).map(g -> ": " + g.words()).orElse("");
+    String owned = way.note().isEmpty() ? "" : ": " + way.note();
     String list = way.spot().map(s -> " → the list of " + s.tree().label(s.object())).orElse("");
     return chain + (owned.isEmpty() ? list : owned);
   }

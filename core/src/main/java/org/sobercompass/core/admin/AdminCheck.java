@@ -8,6 +8,10 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.scope.AdminGrant;
+import org.sobercompass.core.scope.AdminRole;
+import org.sobercompass.core.scope.AdminScope;
+import org.sobercompass.core.scope.Scopes;
 import org.sobercompass.core.store.IntList;
 
 /** Looks for admin scopes and roles that cannot be meant as they stand. Not thread-safe. */

@@ -5,12 +5,11 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
-import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.scope.AdminGrant;
+import org.sobercompass.core.scope.Scopes;
 import org.sobercompass.core.store.IntList;
-import org.sobercompass.core.system.Grant;
-import org.sobercompass.core.system.Verdict;
 
 /**
  * What administrators can do by the admin roles of a workspace, at a point in time. Not
@@ -24,11 +23,11 @@ public final class AdminModel {
   private final SubjectSet subjects = new SubjectSet();
   private int account = -1;
 
-  /** Over a model. */
-  public AdminModel(AccessModel model, Administration administration) {
+  /** Over a model, with the scopes as they stand there. */
+  AdminModel(AccessModel model, Administration administration, Scopes scopes) {
     this.model = model;
     this.administration = administration;
-    this.scopes = new Scopes(model, administration.scopes());
+    this.scopes = scopes;
     this.walker = model.widest().walker();
   }
 
@@ -61,44 +60,6 @@ public final class AdminModel {
 
   private boolean has(AdminGrant grant, String action) {
     return administration.roles().get(grant.role()).actions().contains(action);
-  }
-
-  /** The grants that let an account do an action to an object. */
-  public List<Integer> giving(int who, String action, int object) {
-    return grantsOf(who).stream()
-        .filter(
-            g -> {
-              AdminGrant grant = administration.grants().get(g);
-              return holds(grant) && has(grant, action) && scopes.contains(grant.scope(), object);
-            })
-        .toList();
-  }
-
-  /** Whether an admin role lets an account do an action to an object. */
-  public Verdict gives(int who, String action, int object) {
-    load(who);
-    Verdict best = Verdict.NO;
-    for (AdminGrant grant : administration.grants()) {
-      if (isSomebody(grant) && holds(grant) && has(grant, action)) {
-        Verdict one = counts(grant.subject()).and(scopes.holds(grant.scope(), object));
-        best = one.ordinal() > best.ordinal() ? one : best;
-      }
-    }
-    return best;
-  }
-
-  /** Whether anybody may count as whom a role is given to. */
-  private static boolean isSomebody(AdminGrant grant) {
-    return grant.subject() >= 0 || grant.subject() == Grant.UNREAD;
-  }
-
-  private Verdict counts(int subject) {
-    if (subject == Grant.UNREAD) {
-      return Verdict.UNDECIDED;
-    }
-    return subjects.sure().contains(subject)
-        ? Verdict.YES
-        : subjects.perhaps().contains(subject) ? Verdict.UNDECIDED : Verdict.NO;
   }
 
   private void load(int who) {
@@ -182,39 +143,6 @@ public final class AdminModel {
       }
     }
     return objects;
-  }
-
-  /** The accounts that can do an action to an object, and those of which it is not known. */
-  public Actors.Answer accounts(String action, int object) {
-    BitSet yes = new BitSet();
-    BitSet perhaps = new BitSet();
-    for (AdminGrant grant : administration.grants()) {
-      if (isSomebody(grant) && holds(grant) && has(grant, action)) {
-        Verdict inside = scopes.holds(grant.scope(), object);
-        if (grant.subject() == Grant.UNREAD) {
-          perhaps.set(0, inside == Verdict.NO ? 0 : model.facts().accounts());
-          continue;
-        }
-        IntList reached = new IntList();
-        if (inside == Verdict.YES) {
-          walker.accounts(grant.subject(), reached);
-          set(reached, yes);
-        }
-        if (inside != Verdict.NO) {
-          reached.clear();
-          walker.candidates(grant.subject(), reached);
-          set(reached, perhaps);
-        }
-      }
-    }
-    perhaps.andNot(yes);
-    return new Actors.Answer(yes, perhaps);
-  }
-
-  private static void set(IntList accounts, BitSet into) {
-    for (int i = 0; i < accounts.size(); i++) {
-      into.set(accounts.get(i));
-    }
   }
 
   /** The scopes over which an account has a role that holds. */

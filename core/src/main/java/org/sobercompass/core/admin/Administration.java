@@ -1,10 +1,11 @@
 package org.sobercompass.core.admin;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.delegation.AdminAction;
-import org.sobercompass.core.system.Change;
+import org.sobercompass.core.scope.AdminGrant;
+import org.sobercompass.core.scope.AdminRole;
+import org.sobercompass.core.scope.AdminScope;
 
 /**
  * All that a workspace states of delegated administration. Immutable.
@@ -36,18 +37,9 @@ public record Administration(
     powers = List.copyOf(powers);
   }
 
-  /** The same with some assignments of admin roles switched off; the others keep their numbers. */
-  public Administration without(List<Change> changes) {
-    List<AdminGrant> left = new ArrayList<>(grants);
-    for (Change change : changes) {
-      Optional<Change.AdminRoleRemoved> removed =
-          change.fold(
-              moved -> Optional.empty(),
-              own -> Optional.empty(),
-              delegated -> delegated.fold(Optional::of, entry -> Optional.empty()));
-      removed.ifPresent(role -> left.set(role.grant(), left.get(role.grant()).off()));
-    }
-    return new Administration(actions, scopes, roles, left, console, powers);
+  /** The same with other assignments of admin roles. */
+  Administration with(List<AdminGrant> others) {
+    return new Administration(actions, scopes, roles, others, console, powers);
   }
 
   /** Over what an admin role is given, in words: a scope by its name, or everything. */

@@ -10,6 +10,8 @@ import org.sobercompass.core.filter.Syntax;
 import org.sobercompass.core.membership.Sight;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.scope.AdminScope;
+import org.sobercompass.core.scope.ScopeItem;
 
 /**
  * Tells which attributes were compared by guess: those of filters of applications and admin scopes

@@ -27,7 +27,7 @@ public final class NamedPowers {
   /** All of them, directories first. */
   public static List<NamedPower> of(Powers powers) {
     List<NamedPower> all = new ArrayList<>();
-    for (DirectoryTree tree : powers.tokens().trees()) {
+    for (DirectoryTree tree : powers.trees().all()) {
       if (tree.size() > 0) {
         all.add(
             new NamedPower(
@@ -105,7 +105,7 @@ public final class NamedPowers {
                       Target.simple(DsRights.WRITE_DAC))
                   == Verdict.YES;
           if (can) {
-            powers.tokens().subject(sid).ifPresent(found::add);
+            powers.trees().subject(sid).ifPresent(found::add);
           }
         }
       }

@@ -5,61 +5,105 @@ import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Can;
-import org.sobercompass.core.delegation.ActionCheck;
-import org.sobercompass.core.delegation.Actors;
+import org.sobercompass.core.access.Holders;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.delegation.ActionRights;
 import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.delegation.DirectoryLists;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.delegation.DsNames;
+import org.sobercompass.core.delegation.HandedDown;
 import org.sobercompass.core.delegation.Requirement;
-import org.sobercompass.core.delegation.Tokens;
-import org.sobercompass.core.delegation.TreePatch;
 import org.sobercompass.core.descriptor.DsRights;
+import org.sobercompass.core.facts.Implicit;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.membership.MembershipPaths;
+import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.problem.Gap;
+import org.sobercompass.core.scope.AdminRoles;
+import org.sobercompass.core.scope.Scopes;
 import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Crowd;
+import org.sobercompass.core.system.Decider;
+import org.sobercompass.core.system.Layer;
+import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Standing;
+import org.sobercompass.core.system.Token;
 import org.sobercompass.core.system.Verdict;
 
 /**
- * Who can do which admin action to which object: by the directories' own lists and by the admin
- * roles of the workspace together. Not thread-safe.
+ * Who can do which admin action to which object, by all systems of delegated administration
+ * together: the directories' own lists and the admin roles of the workspace. Not thread-safe.
  */
 public final class Powers {
   private final AccessModel model;
+  private final Administration administration;
+  private final DirectoryTrees trees;
+  private final ActionRights rights;
   private final AdminModel roles;
-  private final Tokens tokens;
-  private final Map<String, ActionCheck> checks = new HashMap<>();
-  private int checked = -1;
-
-  /** Over a model, the admin roles and the trees of directories that have lists. */
-  public Powers(AccessModel model, Administration administration, List<DirectoryTree> trees) {
-    this.model = model;
-    this.roles = new AdminModel(model, administration);
-    this.tokens = new Tokens(model, trees);
-  }
-
-  private Powers(AccessModel model, AdminModel roles, Tokens tokens) {
-    this.model = model;
-    this.roles = roles;
-    this.tokens = tokens;
-  }
+  private final List<SystemView> views;
+  private final Map<String, SystemView> byDirectory = new HashMap<>();
+  private final Optional<SystemView> byRole;
+  private final Asker asker;
+  private final Holders holders;
 
   /**
-   * The same without what some changes take out, over a model that these changes were laid over.
-   * O(objects).
+   * Over a model with the systems of its directories' lists and of its admin roles.
+   *
+   * @param administration what the workspace states
+   * @param trees the directories that have lists, as the systems were made of them
    */
-  public Powers with(AccessModel changed, List<Change> changes) {
-    Administration left = roles.administration().without(changes);
-    List<DirectoryTree> trees =
-        tokens.trees().stream().map(tree -> TreePatch.without(tree, changes)).toList();
-    return changed.graph() == model.graph()
-        ? new Powers(changed, new AdminModel(changed, left), tokens.with(trees))
-        : new Powers(changed, left, trees);
+  public Powers(AccessModel model, Administration administration, DirectoryTrees trees) {
+    this.model = model;
+    this.views = model.delegated();
+    Optional<SystemView> ofRoles = Optional.empty();
+    List<DirectoryTree> now = new ArrayList<>();
+    for (SystemView view : views) {
+      if (view.system() instanceof DirectoryLists lists) {
+        byDirectory.put(lists.tree().directory(), view);
+        now.add(lists.tree());
+      } else if (view.system() instanceof AdminRoles) {
+        ofRoles = Optional.of(view);
+      }
+    }
+    this.byRole = ofRoles;
+    this.trees = trees.with(now);
+    Optional<AdminRoles> given = ofRoles.map(view -> (AdminRoles) view.system());
+    this.administration = given.map(all -> administration.with(all.given())).orElse(administration);
+    this.roles =
+        new AdminModel(
+            model,
+            this.administration,
+            given
+                .map(AdminRoles::scopes)
+                .orElseGet(() -> new Scopes(model.widest(), administration.scopes())));
+    this.rights =
+        views.isEmpty()
+            ? new ActionRights(administration.actions())
+            : (ActionRights) views.get(0).rights();
+    this.asker = model.asker();
+    this.holders = new Holders(asker);
+  }
+
+  /** Over a model without delegated administration. */
+  public static Powers none(AccessModel model) {
+    return new Powers(model, Administration.NONE, new DirectoryTrees(model.facts(), List.of()));
+  }
+
+  /** The same over a model that changes were laid over. */
+  public Powers over(AccessModel changed) {
+    return new Powers(changed, administration, trees);
   }
 
   /**
@@ -68,11 +112,16 @@ public final class Powers {
    * @param subject its number among accounts, groups and units, or -1 when it is none of them
    * @param spot where it stands in a tree, if its directory has lists
    */
-  public record Thing(int subject, Optional<Tokens.Spot> spot) {}
+  public record Thing(int subject, Optional<DirectoryTrees.Spot> spot) {}
 
   /** The thing that a subject is. */
   public Thing thing(int subject) {
-    return new Thing(subject, tokens.object(subject));
+    return new Thing(subject, trees.object(subject));
+  }
+
+  /** The thing that an object of a directory is. */
+  public Thing thing(DirectoryTrees.Spot spot) {
+    return new Thing(trees.subject(spot.tree(), spot.object()), Optional.of(spot));
   }
 
   /** The admin roles. */
@@ -80,9 +129,9 @@ public final class Powers {
     return roles;
   }
 
-  /** The tokens. */
-  public Tokens tokens() {
-    return tokens;
+  /** The directories that have lists. */
+  public DirectoryTrees trees() {
+    return trees;
   }
 
   /** The model. */
@@ -90,18 +139,56 @@ public final class Powers {
     return model;
   }
 
-  /** Decides for one account in one directory; kept while the account stays the same. */
-  public ActionCheck check(int account, DirectoryTree tree) {
-    if (checked != account) {
-      checks.clear();
-      checked = account;
-    }
-    ActionCheck check = checks.get(tree.directory());
-    if (check == null) {
-      check = new ActionCheck(tree, tokens.of(account), tokens.perhaps(account));
-      checks.put(tree.directory(), check);
-    }
-    return check;
+  /** The system of a directory's lists. */
+  public SystemView lists(DirectoryTree tree) {
+    return Objects.requireNonNull(byDirectory.get(tree.directory()));
+  }
+
+  /** As whom accounts count in the lists; everything counts where there are none. */
+  public Memberships memberships() {
+    return byDirectory.values().stream()
+        .findFirst()
+        .map(SystemView::memberships)
+        .orElse(model.widest());
+  }
+
+  /** The withdrawal of an admin role, by the number of its assignment. */
+  public Change.AssignmentRemoved withdrawal(int grant) {
+    return new Change.AssignmentRemoved(byRole.orElseThrow().number(), grant);
+  }
+
+  /** The removal of an entry of a list, by its number there. */
+  public Change.AssignmentRemoved removal(DirectoryTree tree, int object, int entry) {
+    return new Change.AssignmentRemoved(lists(tree).number(), tree.entryNumber(object, entry));
+  }
+
+  /** The removal that an entry goes by: of itself, or of the one further up that hands it down. */
+  public Optional<Change.AssignmentRemoved> source(DirectoryTrees.Spot spot, int entry) {
+    return HandedDown.source(spot.tree(), spot.object(), entry)
+        .map(from -> removal(spot.tree(), from.object(), from.entry()));
+  }
+
+  /** What is asked of one system. */
+  private record Asked(SystemView view, Question question) {}
+
+  /** What is asked of which system; of admin roles first. */
+  private List<Asked> asked(
+      AdminAction action, Thing object, Optional<DirectoryTrees.Spot> destination) {
+    int[] right = {rights.number(action)};
+    List<Asked> all = new ArrayList<>();
+    byRole
+        .filter(view -> object.subject >= 0)
+        .ifPresent(view -> all.add(new Asked(view, new Question(object.subject, right))));
+    object.spot.ifPresent(
+        spot ->
+            all.add(
+                new Asked(
+                    lists(spot.tree()),
+                    new Question(
+                        spot.object(),
+                        right,
+                        destination.map(DirectoryTrees.Spot::object).orElse(Question.NOWHERE)))));
+    return all;
   }
 
   /**
@@ -110,24 +197,17 @@ public final class Powers {
    * @param destination where it would be moved to, if it would
    */
   public Verdict can(
-      int account, AdminAction action, Thing object, Optional<Tokens.Spot> destination) {
+      int account, AdminAction action, Thing object, Optional<DirectoryTrees.Spot> destination) {
     if (!fits(action, object)) {
       return Verdict.NO;
     }
-    Verdict byRole =
-        object.subject < 0 ? Verdict.NO : roles.gives(account, action.id(), object.subject);
-    if (byRole == Verdict.YES) {
-      return Verdict.YES;
+    Verdict verdict = isRead(object) ? Verdict.NO : Verdict.UNDECIDED;
+    for (Asked one : asked(action, object, destination)) {
+      if (verdict != Verdict.YES) {
+        verdict = verdict.or(asker.decide(one.view, account, one.question));
+      }
     }
-    Verdict byList = object.spot.map(spot -> tokens.counts(account)).orElse(Verdict.UNDECIDED);
-    if (byList == Verdict.YES) {
-      Tokens.Spot spot = object.spot.orElseThrow();
-      byList =
-          check(account, spot.tree())
-              .decide(
-                  action.need(), spot.object(), destination.map(Tokens.Spot::object).orElse(-1));
-    }
-    return byList.ordinal() > byRole.ordinal() ? byList : byRole;
+    return verdict;
   }
 
   /**
@@ -141,7 +221,7 @@ public final class Powers {
   /** The directories whose access rules were not read, sorted. */
   public List<String> unread() {
     return model.facts().arrays().sources().stream()
-        .filter(name -> tokens.trees().stream().noneMatch(t -> t.directory().equals(name)))
+        .filter(name -> trees.all().stream().noneMatch(t -> t.directory().equals(name)))
         .toList();
   }
 
@@ -152,7 +232,7 @@ public final class Powers {
     if (!unread.isEmpty()) {
       gaps.add(new Gap(Gap.Kind.RULES, unread, 0, 0));
     }
-    for (DirectoryTree tree : tokens.trees()) {
+    for (DirectoryTree tree : trees.all()) {
       int missing = tree.unreadable();
       if (missing > 0) {
         gaps.add(new Gap(Gap.Kind.LISTS, List.of(tree.directory()), missing, tree.size()));
@@ -168,7 +248,7 @@ public final class Powers {
 
   /** The same as {@link #can}, for an account that must be able to sign in for it. */
   public Can usable(
-      int account, AdminAction action, Thing object, Optional<Tokens.Spot> destination) {
+      int account, AdminAction action, Thing object, Optional<DirectoryTrees.Spot> destination) {
     Verdict held = can(account, action, object, destination);
     return Can.of(held, held == Verdict.NO ? Standing.USABLE : standing(account));
   }
@@ -205,97 +285,182 @@ public final class Powers {
   }
 
   /** All accounts that can do an action to an object. */
-  public Actors.Answer who(AdminAction action, Thing object, Optional<Tokens.Spot> destination) {
+  public Crowd who(AdminAction action, Thing object, Optional<DirectoryTrees.Spot> destination) {
     BitSet yes = new BitSet();
     BitSet perhaps = new BitSet();
     if (!fits(action, object)) {
-      return new Actors.Answer(yes, perhaps);
+      return new Crowd(yes, perhaps);
     }
-    if (object.spot.isPresent()) {
-      Tokens.Spot spot = object.spot.get();
-      Actors.Answer answer =
-          new Actors(spot.tree(), tokens)
-              .who(action.need(), spot.object(), destination.map(Tokens.Spot::object).orElse(-1));
-      yes.or(answer.yes());
-      perhaps.or(answer.perhaps());
-      yes.andNot(tokens.withoutSid());
-      perhaps.or(tokens.withoutSid());
-    } else {
-      perhaps.set(0, model.facts().accounts());
-    }
-    if (object.subject >= 0) {
-      Actors.Answer answer = roles.accounts(action.id(), object.subject);
-      yes.or(answer.yes());
-      perhaps.or(answer.perhaps());
+    perhaps.set(0, isRead(object) ? 0 : model.facts().accounts());
+    for (Asked one : asked(action, object, destination)) {
+      Crowd crowd = holders.crowd(one.view, one.question).orElseThrow();
+      yes.or(crowd.yes());
+      perhaps.or(crowd.perhaps());
     }
     perhaps.andNot(yes);
-    return new Actors.Answer(yes, perhaps);
+    return new Crowd(yes, perhaps);
+  }
+
+  /** Who can do an action to an object by its directory's list alone. */
+  public Crowd byList(AdminAction action, DirectoryTrees.Spot spot) {
+    SystemView view = lists(spot.tree());
+    return decider(spot.tree())
+        .crowd(
+            Question.of(spot.object(), rights.number(action)),
+            holders.members(view),
+            model.asOf().getEpochSecond())
+        .orElseThrow();
+  }
+
+  /** By the lists of a tree, which may be other ones than those of its directory. */
+  private Decider decider(DirectoryTree tree) {
+    SystemView view = lists(tree);
+    DirectoryLists own = (DirectoryLists) view.system();
+    return own.tree() == tree ? view.decider() : own.decider(tree);
+  }
+
+  /** Whether anything is not known of as whom an account counts in the lists. */
+  public boolean isUnsure(int account) {
+    return !subjects(account).perhaps().isEmpty() || trees.hasStrangers();
+  }
+
+  /** What an account counts as in the lists. Valid until the next account. */
+  public SubjectSet subjects(int account) {
+    return byDirectory.values().stream()
+        .findFirst()
+        .map(view -> asker.subjects(view, account))
+        .orElseGet(SubjectSet::new);
+  }
+
+  /** The SIDs that an account, or a group, surely counts as in the lists. */
+  public Set<String> sids(int subject) {
+    Set<String> sids = new TreeSet<>();
+    byDirectory.values().stream()
+        .findFirst()
+        .ifPresent(
+            view -> {
+              SubjectSet counted = new SubjectSet();
+              view.memberships().walker().subjects(subject, counted);
+              sids.addAll(DirectoryTrees.ofEverybody());
+              for (int i = 0; i < counted.sure().size(); i++) {
+                sids.add(trees.sid(counted.sure().get(i)));
+                sids.addAll(trees.history(counted.sure().get(i)));
+              }
+              sids.remove("");
+            });
+    return sids;
+  }
+
+  /** The accounts that surely count as a trustee of the lists; with those that perhaps do. */
+  public Crowd counting(String sid) {
+    Crowd crowd = new Crowd(new BitSet(), new BitSet());
+    byDirectory.values().stream()
+        .findFirst()
+        .ifPresent(
+            view -> {
+              Set<Integer> subjects = new TreeSet<>(trees.bearers(sid));
+              trees.subject(sid).ifPresent(subjects::add);
+              if (DirectoryTrees.isOfEverybody(sid)) {
+                subjects.add(model.facts().implicit(Implicit.SIGNED_IN));
+              } else if (trees.isStranger(sid)) {
+                crowd.perhaps().or(everybody(view));
+              }
+              for (int subject : subjects) {
+                crowd.yes().or(holders.members(view).surely(subject));
+                crowd.perhaps().or(holders.members(view).atMost(subject));
+              }
+            });
+    return crowd;
+  }
+
+  private BitSet everybody(SystemView view) {
+    return holders.members(view).atMost(model.facts().implicit(Implicit.SIGNED_IN));
+  }
+
+  /** Whether an account can do an action to an object by its directory's list alone. */
+  public Verdict byList(int account, AdminAction action, DirectoryTrees.Spot spot) {
+    return asker.decide(
+        lists(spot.tree()), account, Question.of(spot.object(), rights.number(action)));
+  }
+
+  /** Whether whoever counts as some subjects, and as nobody else, can do an action by a list. */
+  public Verdict byList(SubjectSet subjects, AdminAction action, DirectoryTrees.Spot spot) {
+    Token token = new Token(Token.NOBODY, subjects, model.asOf().getEpochSecond());
+    Decider decider = decider(spot.tree());
+    return decider.decide(
+        decider.project(token), Question.of(spot.object(), rights.number(action)));
   }
 
   /**
    * One way in which an account can do something.
    *
    * @param chain from the account by its groups to whom it is given
-   * @param ground the entry or the ownership, if the directory's list gives it
-   * @param spot where the entry stands
-   * @param grant the number of the admin role's assignment, if that gives it
+   * @param system the system that gives it
+   * @param grant the admin role, the entry or the ownership, by its number in the system
+   * @param note what it is when it is no entry: ownership, no list at all
+   * @param gives whether it gives; else it takes away
+   * @param spot the object whose list gives it, if one does
    */
   public record Way(
       List<Integer> chain,
-      Optional<ActionCheck.Ground> ground,
-      Optional<Tokens.Spot> spot,
-      Optional<Integer> grant) {}
+      SystemView system,
+      int grant,
+      String note,
+      boolean gives,
+      Optional<DirectoryTrees.Spot> spot) {}
+
+  /** The object in whose list an entry, or the ownership, stands; none for an admin role. */
+  private static Optional<DirectoryTrees.Spot> spot(SystemView view, int grant) {
+    return view.system() instanceof DirectoryLists lists
+        ? Optional.of(new DirectoryTrees.Spot(lists.tree(), lists.tree().objectOfEntry(grant)))
+        : Optional.empty();
+  }
+
+  /** The same for a removal; none also for one of an application. */
+  public Optional<DirectoryTrees.Spot> spot(Change.AssignmentRemoved removed) {
+    return spot(model.view(removed.system()), removed.grant());
+  }
+
+  /** Whether a removal is one of an admin role. */
+  public boolean isOfRole(Change.AssignmentRemoved removed) {
+    return byRole.filter(view -> view.number() == removed.system()).isPresent();
+  }
 
   /** The ways in which an account can do something, admin roles first. */
   public List<Way> ways(
-      int account, AdminAction action, Thing object, Optional<Tokens.Spot> destination) {
+      int account, AdminAction action, Thing object, Optional<DirectoryTrees.Spot> destination) {
     List<Way> ways = new ArrayList<>();
-    if (object.subject >= 0) {
-      for (int g : roles.giving(account, action.id(), object.subject)) {
-        int subject = roles.administration().grants().get(g).subject();
-        ways.add(
-            new Way(
-                chain(new MembershipPaths(model.widest()), account, subject),
-                Optional.empty(),
-                Optional.empty(),
-                Optional.of(g)));
+    for (Asked one : asked(action, object, destination)) {
+      List<Layer> layers = one.view.decider().layers(asker.token(one.view, account), one.question);
+      for (Layer layer : layers) {
+        int first = ways.size();
+        layer.gives().forEach(grant -> ways.add(way(account, one.view, grant, true)));
+        layer.stops().forEach(grant -> ways.add(way(account, one.view, grant, false)));
+        if (!layer.note().isEmpty() && first < ways.size()) {
+          Way owned = ways.get(first);
+          ways.set(
+              first,
+              new Way(List.of(account), owned.system, owned.grant, layer.note(), true, owned.spot));
+        }
+      }
+      if (layers.isEmpty()) {
+        asker
+            .explain(one.view, account, one.question, Limits.USUAL)
+            .proofs()
+            .forEach(proof -> ways.add(way(account, one.view, proof.grant(), true)));
       }
     }
-    object.spot.ifPresent(
-        spot -> {
-          ActionCheck check = check(account, spot.tree());
-          for (ActionCheck.Ground ground :
-              check.grounds(
-                  action.need(), spot.object(), destination.map(Tokens.Spot::object).orElse(-1))) {
-            Tokens.Spot at = new Tokens.Spot(spot.tree(), ground.object());
-            ways.add(
-                new Way(
-                    chain(account, ground, at),
-                    Optional.of(ground),
-                    Optional.of(at),
-                    Optional.empty()));
-          }
-        });
     return ways;
   }
 
-  private List<Integer> chain(int account, ActionCheck.Ground ground, Tokens.Spot at) {
-    if (ground.entry() < 0) {
-      return List.of(account);
+  private Way way(int account, SystemView view, int grant, boolean gives) {
+    int subject = view.grants().get(grant).counted(model.facts());
+    List<Integer> chain = List.of(account);
+    if (subject >= 0 && model.facts().kind(subject) != SubjectKind.IMPLICIT) {
+      List<MembershipPaths.Path> found =
+          new MembershipPaths(view.memberships()).find(account, subject, 1).list();
+      chain = found.isEmpty() ? chain : found.get(0).subjects();
     }
-    String sid =
-        at.tree()
-            .descriptor(at.object())
-            .map(d -> d.entries().get(ground.entry()).trustee())
-            .orElse("");
-    return tokens
-        .subject(sid)
-        .map(subject -> chain(new MembershipPaths(tokens.memberships()), account, subject))
-        .orElse(List.of(account));
-  }
-
-  private static List<Integer> chain(MembershipPaths paths, int account, int subject) {
-    List<MembershipPaths.Path> found = paths.find(account, subject, 1).list();
-    return found.isEmpty() ? List.of(account) : found.get(0).subjects();
+    return new Way(chain, view, grant, "", gives, spot(view, grant));
   }
 }

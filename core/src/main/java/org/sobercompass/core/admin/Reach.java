@@ -10,18 +10,20 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.sobercompass.core.delegation.ActionCheck;
-import org.sobercompass.core.delegation.Actors;
+import java.util.TreeSet;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.membership.MembershipGraph;
+import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Climb;
+import org.sobercompass.core.system.Crowd;
 import org.sobercompass.core.system.Verdict;
 
 /**
@@ -146,7 +148,7 @@ public final class Reach {
 
   private void lists(int subject, AdminAction action) {
     Powers.Thing thing = powers.thing(subject);
-    Optional<Tokens.Spot> spot = thing.spot();
+    Optional<DirectoryTrees.Spot> spot = thing.spot();
     if (!powers.fits(action, thing)) {
       return;
     }
@@ -165,8 +167,8 @@ public final class Reach {
       return;
     }
     Step step = new Step(subject, Optional.of(action));
-    trustees(tree, object, action, step);
-    Actors.Answer answer = new Actors(tree, powers.tokens()).who(action.need(), object, -1);
+    trustees(spot.get(), action, step);
+    Crowd answer = powers.byList(action, spot.get());
     BitSet who = answer.yes();
     if (!answer.perhaps().isEmpty()) {
       unknown.set(subject);
@@ -186,43 +188,44 @@ public final class Reach {
     if (!byList.get(group)) {
       return false;
     }
-    Set<String> token = new HashSet<>();
+    SubjectSet counted = new SubjectSet();
     int at = group;
     Step step = steps.get(at);
     while (step != null && step.action().isEmpty() && step.to() != at) {
-      token.add(powers.tokens().sid(at));
+      counted.sure().add(at);
       at = step.to();
       step = steps.get(at);
     }
-    token.add(powers.tokens().sid(at));
+    counted.sure().add(at);
     if (step == null || step.action().isEmpty()) {
       return false;
     }
-    Tokens.Spot spot = powers.tokens().object(step.to()).orElseThrow();
+    DirectoryTrees.Spot spot = powers.trees().object(step.to()).orElseThrow();
     Descriptor list = spot.tree().descriptor(spot.object()).orElseThrow();
     if (list.entries().stream().noneMatch(Ace::denies)) {
       return false;
     }
-    token.addAll(powers.tokens().of(account));
-    return new ActionCheck(spot.tree(), token).decide(step.action().get().need(), spot.object(), -1)
-        != Verdict.YES;
+    IntList own = powers.subjects(account).sure();
+    for (int i = 0; i < own.size(); i++) {
+      counted.sure().add(own.get(i));
+    }
+    return powers.byList(counted, step.action().get(), spot) != Verdict.YES;
   }
 
   /** Groups named in the list that give the action by themselves: to be in one is enough. */
-  private void trustees(DirectoryTree tree, int object, AdminAction action, Step step) {
-    Descriptor descriptor = tree.descriptor(object).orElseThrow();
-    Set<String> named = new HashSet<>();
+  private void trustees(DirectoryTrees.Spot spot, AdminAction action, Step step) {
+    Descriptor descriptor = spot.tree().descriptor(spot.object()).orElseThrow();
+    Set<Integer> named = new TreeSet<>();
     for (Ace ace : descriptor.entries()) {
-      named.add(ace.trustee());
+      powers.trees().subject(ace.trustee()).ifPresent(named::add);
     }
-    for (String sid : named) {
-      Optional<Integer> group = powers.tokens().subject(sid);
-      if (group.isPresent() && facts.kind(group.get()) == SubjectKind.GROUP) {
-        boolean gives =
-            new ActionCheck(tree, Set.of(sid)).decide(action.need(), object, -1) == Verdict.YES;
-        if (gives && !steps.containsKey(group.get())) {
-          byList.set(group.get());
-          reach(group.get(), Optional.of(step));
+    for (int group : named) {
+      if (facts.kind(group) == SubjectKind.GROUP && !steps.containsKey(group)) {
+        SubjectSet only = new SubjectSet();
+        only.sure().add(group);
+        if (powers.byList(only, action, spot) == Verdict.YES) {
+          byList.set(group);
+          reach(group, Optional.of(step));
         }
       }
     }

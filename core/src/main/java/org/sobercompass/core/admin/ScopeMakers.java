@@ -10,14 +10,15 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.delegation.Requirement;
-import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.descriptor.DsRights;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.scope.GroupMeaning;
+import org.sobercompass.core.scope.ScopeItem;
 import org.sobercompass.core.store.IntList;
 
 /**
@@ -110,7 +111,7 @@ public final class ScopeMakers {
   }
 
   private BitSet who(
-      AdminAction action, int subject, Optional<Tokens.Spot> destination, BitSet accounts) {
+      AdminAction action, int subject, Optional<DirectoryTrees.Spot> destination, BitSet accounts) {
     Powers.Thing thing = powers.thing(subject);
     BitSet who = new BitSet();
     if (powers.fits(action, thing)) {
@@ -130,7 +131,7 @@ public final class ScopeMakers {
       List<Making> found) {
     Set<String> attributes = new TreeSet<>();
     rule.filter().collectAttributes(attributes);
-    for (DirectoryTree tree : powers.tokens().trees()) {
+    for (DirectoryTree tree : powers.trees().all()) {
       if (tree.directory().equals(rule.directory())) {
         Map<Integer, Integer> outside = outside(scope, from, tree, included, rule);
         for (String attribute : attributes) {
@@ -147,14 +148,19 @@ public final class ScopeMakers {
       Map<Integer, Integer> outside,
       BitSet accounts,
       List<Making> found) {
-    Requirement write = new Requirement.Attribute(DsRights.WRITE_PROPERTY, attribute);
-    Actors actors = new Actors(tree, powers.tokens());
+    AdminAction write =
+        new AdminAction(
+            "write=" + attribute,
+            "write " + attribute,
+            List.of(),
+            new Requirement.Attribute(DsRights.WRITE_PROPERTY, attribute),
+            0);
     BitSet left = (BitSet) accounts.clone();
     Set<Long> asked = new HashSet<>();
     for (Map.Entry<Integer, Integer> one : outside.entrySet()) {
       long list = (long) tree.descriptorNumber(one.getKey()) << 32 | tree.kind(one.getKey());
       if (!left.isEmpty() && asked.add(list)) {
-        BitSet who = (BitSet) actors.who(write, one.getKey(), -1).yes().clone();
+        BitSet who = powers.byList(write, new DirectoryTrees.Spot(tree, one.getKey())).yes();
         who.and(left);
         left.andNot(who);
         if (!who.isEmpty()) {
@@ -169,18 +175,16 @@ public final class ScopeMakers {
   private Map<Integer, Integer> outside(
       int scope, int from, DirectoryTree tree, boolean included, ScopeItem line) {
     Map<Integer, Integer> outside = new TreeMap<>();
-    powers
-        .tokens()
-        .subjects(tree)
-        .forEach(
-            (object, subject) -> {
-              boolean met = powers.roles().scopes().isOf(from, line, subject);
-              if (facts.kind(subject) == SubjectKind.ACCOUNT
-                  && !powers.roles().scopes().contains(scope, subject)
-                  && met != included) {
-                outside.put(object, subject);
-              }
-            });
+    for (int object = 0; object < tree.size(); object++) {
+      int subject = powers.trees().subject(tree, object);
+      boolean outsider =
+          subject >= 0
+              && facts.kind(subject) == SubjectKind.ACCOUNT
+              && !powers.roles().scopes().contains(scope, subject);
+      if (outsider && powers.roles().scopes().isOf(from, line, subject) != included) {
+        outside.put(object, subject);
+      }
+    }
     return outside;
   }
 
@@ -188,8 +192,8 @@ public final class ScopeMakers {
   private void movers(
       int scope, int from, ScopeItem.Subtree subtree, BitSet accounts, List<Making> found) {
     Optional<AdminAction> move = all.action(MOVE);
-    for (DirectoryTree tree : powers.tokens().trees()) {
-      int top = tree.find(subtree.dnForm());
+    for (DirectoryTree tree : powers.trees().all()) {
+      int top = tree.findForm(subtree.dnForm());
       if (move.isEmpty() || top < 0) {
         continue;
       }
@@ -205,7 +209,11 @@ public final class ScopeMakers {
                 + (tree.parent(object) < 0 ? -1 : tree.descriptorNumber(tree.parent(object)));
         if (!left.isEmpty() && asked.add(lists)) {
           BitSet who =
-              who(move.get(), one.getValue(), Optional.of(new Tokens.Spot(tree, top)), left);
+              who(
+                  move.get(),
+                  one.getValue(),
+                  Optional.of(new DirectoryTrees.Spot(tree, top)),
+                  left);
           left.andNot(who);
           if (!who.isEmpty()) {
             String name = Words.subject(facts, one.getValue());

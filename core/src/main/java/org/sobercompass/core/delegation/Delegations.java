@@ -17,6 +17,7 @@ public final class Delegations {
   private final DirectoryTree tree;
   private final Origins origins;
   private final EntryActions meaning;
+  private final EntryWords words;
   private final Map<Template, List<Delegation>> known = new HashMap<>();
 
   private record Template(int descriptor, int kind, List<Origin> origins) {}
@@ -28,6 +29,7 @@ public final class Delegations {
     this.tree = tree;
     this.origins = origins;
     this.meaning = new EntryActions(tree.names(), actions);
+    this.words = new EntryWords(tree.names());
   }
 
   /** What is delegated on an object, by entries of these origins. */
@@ -90,46 +92,20 @@ public final class Delegations {
                   List.copyOf(numbers),
                   meaning.actions(some, tree.objectClass(object)),
                   besides(some, meaning.possible(some, tree.objectClass(object))),
-                  some.stream().map(this::words).distinct().toList()));
+                  some.stream().map(words::of).distinct().toList()));
         });
     return lines;
   }
 
   /** What entries give that none of some actions covers, in words. */
   private List<String> besides(List<Ace> entries, List<AdminAction> covered) {
-    List<String> words = new ArrayList<>();
+    List<String> found = new ArrayList<>();
     for (Ace ace : entries) {
       int left = DsRights.mapped(ace.mask()) & ~meaning.covered(ace, covered);
       if (left != 0 && ace.type() != org.sobercompass.core.descriptor.AceType.UNKNOWN) {
-        words.add(words(ace.with(ace.flags(), left, ace.trustee())));
+        found.add(words.of(ace.with(ace.flags(), left, ace.trustee())));
       }
     }
-    return words.stream().distinct().toList();
-  }
-
-  /** One entry in words: "write member of groups below". */
-  public String words(Ace ace) {
-    if (ace.type() == org.sobercompass.core.descriptor.AceType.UNKNOWN) {
-      return "an entry of an unknown type (" + ace.code() + ")";
-    }
-    String rights = String.join(", ", DsRights.words(ace.mask(), ace.object().isPresent()));
-    String what = ace.object().map(id -> " " + tree.names().words(id, ace.mask())).orElse("");
-    String where =
-        ace.isHandedOn()
-            ? ace.inheritedBy()
-                .map(id -> " of each " + tree.names().words(id) + " below")
-                .orElse(
-                    (ace.flags() & Ace.NEXT_ONLY) != 0
-                        ? ace.countsHere() ? " here and right below" : " right below"
-                        : ace.countsHere() ? " here and below" : " below")
-            : "";
-    boolean perhaps =
-        ace.type().effect() == org.sobercompass.core.descriptor.AceType.Effect.PERHAPS_ALLOW
-            || ace.type().effect() == org.sobercompass.core.descriptor.AceType.Effect.PERHAPS_DENY;
-    return (ace.denies() ? "not " : "")
-        + rights
-        + what
-        + where
-        + (perhaps ? ", on a condition" : "");
+    return found.stream().distinct().toList();
   }
 }

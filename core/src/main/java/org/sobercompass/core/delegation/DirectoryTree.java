@@ -6,13 +6,14 @@ import java.util.Map;
 import java.util.Optional;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.store.Texts;
+import org.sobercompass.core.system.Resources;
 
 /**
  * The objects of one directory in the order of their tree, with their access control lists, equal
  * ones once. Objects below one stand right after it. Frozen and thread-safe. Memory: some 60 bytes
  * an object beside its name.
  */
-public final class DirectoryTree {
+public final class DirectoryTree implements Resources {
   /** There is no descriptor: it could not be read. */
   public static final int UNREADABLE = -1;
 
@@ -26,6 +27,7 @@ public final class DirectoryTree {
   private final DsNames names;
   private final Arrays arrays;
   private final Map<String, Integer> bySid;
+  private final int[] firstEntry;
 
   /**
    * The arrays behind it, one item an object unless said otherwise.
@@ -73,6 +75,11 @@ public final class DirectoryTree {
         bySid.putIfAbsent(arrays.sid.get(object), object);
       }
     }
+    firstEntry = new int[size() + 1];
+    for (int object = 0; object < size(); object++) {
+      firstEntry[object + 1] =
+          firstEntry[object] + 1 + descriptor(object).map(d -> d.entries().size()).orElse(0);
+    }
   }
 
   /** The same objects with other lists. */
@@ -81,6 +88,7 @@ public final class DirectoryTree {
     this.directory = of.directory;
     this.names = of.names;
     this.bySid = of.bySid;
+    this.firstEntry = of.firstEntry;
     this.arrays =
         new Arrays(
             a.dn,
@@ -100,7 +108,7 @@ public final class DirectoryTree {
   }
 
   /**
-   * A view with other lists: objects keep their numbers.
+   * A view with other lists of as many entries: objects and entries keep their numbers.
    *
    * @param descriptor the number of each object's descriptor
    * @param descriptors those of this tree, in their order, and more
@@ -125,6 +133,7 @@ public final class DirectoryTree {
   }
 
   /** How many objects there are. */
+  @Override
   public int size() {
     return arrays.parent.length;
   }
@@ -145,11 +154,13 @@ public final class DirectoryTree {
   }
 
   /** The object above, or -1. */
+  @Override
   public int parent(int object) {
     return arrays.parent[object];
   }
 
   /** One after the last object below; {@code object + 1} when there is none. */
+  @Override
   public int end(int object) {
     return arrays.end[object];
   }
@@ -216,6 +227,46 @@ public final class DirectoryTree {
     return number < 0 ? Optional.empty() : Optional.of(arrays.descriptors.get(number));
   }
 
+  /**
+   * The number of an entry among all of the tree; before the entries of each object stands one for
+   * its ownership.
+   *
+   * @param entry its number in the list, or -1 for the ownership
+   */
+  public int entryNumber(int object, int entry) {
+    return firstEntry[object] + 1 + entry;
+  }
+
+  /** How many numbers of entries there are. */
+  public int entryNumbers() {
+    return firstEntry[size()];
+  }
+
+  /** The object whose entry, or ownership, has a number. */
+  public int objectOfEntry(int number) {
+    int low = 0;
+    int high = size();
+    while (low + 1 < high) {
+      int middle = (low + high) >>> 1;
+      if (firstEntry[middle] <= number) {
+        low = middle;
+      } else {
+        high = middle;
+      }
+    }
+    return low;
+  }
+
+  /** All whom its lists name, owners among them. O(entries of distinct lists). */
+  public java.util.Set<String> trustees() {
+    java.util.Set<String> found = new java.util.LinkedHashSet<>();
+    for (Descriptor descriptor : arrays.descriptors) {
+      descriptor.entries().forEach(ace -> found.add(ace.trustee()));
+      descriptor.owner().ifPresent(found::add);
+    }
+    return found;
+  }
+
   /** Its SID, or empty. */
   public String sid(int object) {
     return arrays.sid.get(object);
@@ -261,8 +312,45 @@ public final class DirectoryTree {
     return bySid.getOrDefault(sid, -1);
   }
 
+  /** The name as written. */
+  @Override
+  public String id(int object) {
+    return dn(object);
+  }
+
+  @Override
+  public String name(int object) {
+    return label(object);
+  }
+
+  /** How many objects stand above. O(depth). */
+  @Override
+  public int depth(int object) {
+    int depth = 0;
+    for (int at = parent(object); at >= 0; at = parent(at)) {
+      depth++;
+    }
+    return depth;
+  }
+
+  /** The object with this name, as written. O(objects). */
+  @Override
+  public Optional<Integer> find(String id) {
+    for (int object = 0; object < size(); object++) {
+      if (dn(object).equals(id)) {
+        return Optional.of(object);
+      }
+    }
+    return Optional.empty();
+  }
+
+  @Override
+  public List<String> ids() {
+    return java.util.stream.IntStream.range(0, size()).mapToObj(this::dn).toList();
+  }
+
   /** The object with this canonical name, or -1. O(objects). */
-  public int find(String form) {
+  public int findForm(String form) {
     byte[] wanted = form.getBytes(java.nio.charset.StandardCharsets.UTF_8);
     for (int object = 0; object < size(); object++) {
       if (arrays.dnForm.equalsBytes(object, wanted)) {

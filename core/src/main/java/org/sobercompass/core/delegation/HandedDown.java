@@ -6,27 +6,27 @@ import java.util.UUID;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.Inheritance;
-import org.sobercompass.core.system.Change;
 
 /** Finds where an entry has to be taken out, since an inherited one would come back. */
 public final class HandedDown {
   private HandedDown() {}
 
+  /** An entry of the list of an object, by its number there. */
+  public record Entry(int object, int entry) {}
+
   /**
-   * The removal that takes an entry away: of the entry further up that hands it down, else of
+   * The entry to take out so that an entry goes: the one further up that hands it down, else
    * itself. Nothing where the directory keeps the entry by itself, on protected administrators.
    * O(depth x entries).
    */
-  public static Optional<Change.EntryRemoved> removal(DirectoryTree tree, int object, int entry) {
+  public static Optional<Entry> source(DirectoryTree tree, int object, int entry) {
     int at = object;
     int number = entry;
     for (int next = handing(tree, at, number); next >= 0; next = handing(tree, at, number)) {
       at = tree.parent(at);
       number = next;
     }
-    return tree.isGuarded(at)
-        ? Optional.empty()
-        : Optional.of(new Change.EntryRemoved(tree.directory(), at, number));
+    return tree.isGuarded(at) ? Optional.empty() : Optional.of(new Entry(at, number));
   }
 
   /** The number of the entry right above that hands this one down, or -1. */

@@ -8,14 +8,14 @@ import org.sobercompass.core.descriptor.DsRights;
 import org.sobercompass.core.descriptor.Target;
 
 /** Turns needs into what is asked of one object's list ([MS-ADTS] 5.1.3.3). */
-final class Rules {
+public final class Rules {
   private Rules() {}
 
   /**
    * What a need asks of an object of a class; empty when the directory does not know what it names,
    * so that nobody can tell.
    */
-  static Optional<Target> target(DsNames names, Requirement need, String objectClass) {
+  public static Optional<Target> target(DsNames names, Requirement need, String objectClass) {
     if (need instanceof Requirement.Simple simple) {
       return Optional.of(Target.simple(simple.mask()));
     }
@@ -37,7 +37,7 @@ final class Rules {
   }
 
   /** Why nobody meets a need, whatever the lists say; empty where somebody may. */
-  static String never(DsNames names, Requirement need) {
+  public static String never(DsNames names, Requirement need) {
     return need instanceof Requirement.Attribute a && (a.mask() & DsRights.WRITE_PROPERTY) != 0
         ? names.attribute(a.name()).map(DsNames.AttributeType::fixed).orElse("")
         : "";
@@ -46,7 +46,7 @@ final class Rules {
   /**
    * A need for children of the object's own class, with that class in it; all others as they are.
    */
-  static Requirement ofClass(Requirement need, String childClass) {
+  public static Requirement ofClass(Requirement need, String childClass) {
     return need instanceof Requirement.Child child && child.objectClass().isEmpty()
         ? new Requirement.Child(child.mask(), childClass)
         : need;

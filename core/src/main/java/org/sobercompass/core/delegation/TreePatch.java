@@ -12,7 +12,6 @@ import java.util.UUID;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.Inheritance;
-import org.sobercompass.core.system.Change;
 
 /**
  * A tree as it would be without some entries. What an entry handed on goes from the lists below
@@ -36,14 +35,11 @@ public final class TreePatch {
     }
   }
 
-  /** The tree without the entries that are taken out of it; itself when there are none. */
-  public static DirectoryTree without(DirectoryTree tree, List<Change> changes) {
+  /** The tree without some entries; itself when there are none. */
+  public static DirectoryTree without(DirectoryTree tree, List<HandedDown.Entry> entries) {
     Map<Integer, BitSet> gone = new TreeMap<>();
-    for (Change change : changes) {
-      change.fold(
-          moved -> false,
-          own -> false,
-          delegated -> delegated.fold(role -> false, entry -> note(tree, entry, gone)));
+    for (HandedDown.Entry entry : entries) {
+      gone.computeIfAbsent(entry.object(), o -> new BitSet()).set(entry.entry());
     }
     if (gone.isEmpty()) {
       return tree;
@@ -58,15 +54,6 @@ public final class TreePatch {
       done = Math.max(done, tree.end(object));
     }
     return tree.with(patch.numbers, patch.descriptors);
-  }
-
-  private static boolean note(
-      DirectoryTree tree, Change.EntryRemoved entry, Map<Integer, BitSet> gone) {
-    boolean here = entry.directory().equals(tree.directory());
-    if (here) {
-      gone.computeIfAbsent(entry.object(), o -> new BitSet()).set(entry.entry());
-    }
-    return here;
   }
 
   /**

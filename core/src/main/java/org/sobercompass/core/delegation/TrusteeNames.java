@@ -1,10 +1,8 @@
 package org.sobercompass.core.delegation;
 
 import java.util.HashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.descriptor.WellKnown;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
@@ -16,15 +14,15 @@ import org.sobercompass.core.facts.SubjectKind;
 public final class TrusteeNames {
   private static final String NOBODY = " (nobody)";
 
-  private final Tokens tokens;
+  private final DirectoryTrees trees;
   private final Facts facts;
   private final Map<String, String> bearers = new HashMap<>();
 
-  /** Of the directories of these tokens. O(objects). */
-  public TrusteeNames(Tokens tokens) {
-    this.tokens = tokens;
-    this.facts = tokens.facts();
-    for (DirectoryTree tree : tokens.trees()) {
+  /** Of these directories. O(objects). */
+  public TrusteeNames(DirectoryTrees trees) {
+    this.trees = trees;
+    this.facts = trees.facts();
+    for (DirectoryTree tree : trees.all()) {
       for (int object = 0; object < tree.size(); object++) {
         for (String old : tree.history(object)) {
           bearers.putIfAbsent(old, tree.label(object) + " (by an earlier id)");
@@ -35,16 +33,16 @@ public final class TrusteeNames {
 
   /** A trustee as people know it. */
   public String name(String sid) {
-    Optional<Integer> subject = tokens.subject(sid);
+    Optional<Integer> subject = trees.subject(sid);
     if (subject.isPresent()) {
-      return Words.subject(facts, subject.get());
+      return facts.title(subject.get());
     }
     Optional<String> known = WellKnown.name(sid);
     return known.or(() -> label(sid)).orElse(sid + NOBODY);
   }
 
   private Optional<String> label(String sid) {
-    for (DirectoryTree tree : tokens.trees()) {
+    for (DirectoryTree tree : trees.all()) {
       int object = tree.bySid(sid);
       if (object >= 0) {
         return Optional.of(tree.label(object));
@@ -58,7 +56,7 @@ public final class TrusteeNames {
     if (WellKnown.isBroad(sid)) {
       return TrusteeKind.BROAD;
     }
-    Optional<Integer> subject = tokens.subject(sid);
+    Optional<Integer> subject = trees.subject(sid);
     if (subject.isPresent()) {
       return facts.kind(subject.get()) == SubjectKind.ACCOUNT
           ? TrusteeKind.PERSON
@@ -72,7 +70,6 @@ public final class TrusteeNames {
 
   /** Whether a group lists it: a trustee of elsewhere. */
   private boolean isListed(String sid) {
-    List<DirectoryTree> trees = tokens.trees();
-    return trees.stream().anyMatch(tree -> !tree.listing(sid).isEmpty());
+    return trees.all().stream().anyMatch(tree -> !tree.listing(sid).isEmpty());
   }
 }

@@ -74,6 +74,13 @@ public final class AccessCheck {
     return mayAllow ? Verdict.UNDECIDED : Verdict.NO;
   }
 
+  /** Whether an entry may give something of what is asked to those it names. */
+  public static boolean mayGive(Ace ace, Target target) {
+    boolean part = ace.object().isEmpty() || target.types().contains(ace.object().get());
+    boolean known = part && (DsRights.mapped(ace.mask()) & DsRights.mapped(target.mask())) != 0;
+    return ace.countsHere() && ((known && ace.allows()) || ace.type() == AceType.UNKNOWN);
+  }
+
   /** Whether an entry is about this trustee, this right and this part. */
   static Verdict speaksOf(Ace ace, Counts who, int bit, List<UUID> types) {
     if (!ace.countsHere()) {

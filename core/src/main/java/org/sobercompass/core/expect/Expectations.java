@@ -12,7 +12,6 @@ import org.sobercompass.core.access.Holders;
 import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.membership.Memberships;
@@ -20,6 +19,7 @@ import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Crowd;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Question;
@@ -180,7 +180,7 @@ public final class Expectations {
     } else if (side instanceof Side.RoleHeld role) {
       role(model.system(role.system()).orElseThrow(), role.role(), of, yes, perhaps);
     } else {
-      Actors.Answer who = ((Side.Act) side).who(assessment.powers());
+      Crowd who = ((Side.Act) side).who(assessment.powers());
       yes.or(who.yes());
       perhaps.or(who.perhaps());
     }

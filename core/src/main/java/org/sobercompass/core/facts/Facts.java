@@ -213,6 +213,13 @@ public final class Facts {
     return arrays.dn.get(subject);
   }
 
+  /** A subject as people know it: the name to show, and its login where that is another. */
+  public String title(int subject) {
+    String label = label(subject);
+    String login = kind(subject) == SubjectKind.IMPLICIT ? "" : login(subject);
+    return login.isEmpty() || login.equals(label) ? label : label + " (" + login + ")";
+  }
+
   /** The login name of an account, the short name of a group; may be empty. */
   public String login(int subject) {
     return arrays.login.get(subject);

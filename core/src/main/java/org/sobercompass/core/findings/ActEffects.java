@@ -6,16 +6,16 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import org.sobercompass.core.admin.AdminGrant;
 import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Crowd;
 
 /**
  * Which admin actions changes end and give: the objects they can concern are asked about before and
@@ -52,11 +52,12 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
   /** The effects of changes. O(objects + objects asked x actions x entries x accounts / 64). */
   public static ActEffects of(Assessment assessment, List<Change> changes) {
     Powers before = assessment.powers();
+    int applications = assessment.model().systems().size();
     boolean nothing =
-        before.tokens().trees().isEmpty() && before.roles().administration().grants().isEmpty();
+        before.trees().isEmpty() && before.roles().administration().grants().isEmpty();
     if (nothing
         || changes.stream()
-            .allMatch(c -> c.fold(moved -> false, own -> true, delegated -> false))) {
+            .allMatch(c -> c.fold(moved -> false, own -> own.system() < applications))) {
       return NONE;
     }
     return new Work(before, assessment.with(changes).powers()).compare(changes);
@@ -81,9 +82,9 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
     ActEffects compare(List<Change> changes) {
       BitSet subjects = byRole();
       Set<String> moved = moved(changes);
-      for (int t = 0; t < before.tokens().trees().size(); t++) {
-        DirectoryTree was = before.tokens().trees().get(t);
-        DirectoryTree is = after.tokens().trees().get(t);
+      for (int t = 0; t < before.trees().all().size(); t++) {
+        DirectoryTree was = before.trees().all().get(t);
+        DirectoryTree is = after.trees().all().get(t);
         BitSet objects = byList(was, is, moved);
         for (int object = 0; object < was.size() && !subjects.isEmpty(); object++) {
           int subject = keys.subject(was, object);
@@ -92,14 +93,14 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
         objects.stream().forEach(object -> ask(thing(was, object), thing(is, object)));
       }
       subjects.stream()
-          .filter(subject -> before.tokens().object(subject).isEmpty())
+          .filter(subject -> before.trees().object(subject).isEmpty())
           .forEach(subject -> ask(before.thing(subject), after.thing(subject)));
       return new ActEffects(List.copyOf(ends), List.copyOf(gives), asked, concerned);
     }
 
     private Powers.Thing thing(DirectoryTree tree, int object) {
-      Tokens.Spot spot = new Tokens.Spot(tree, object);
-      DirectoryTree known = DelegatedFacts.tree(before, tree.directory());
+      DirectoryTrees.Spot spot = new DirectoryTrees.Spot(tree, object);
+      DirectoryTree known = before.trees().of(tree.directory());
       return new Powers.Thing(keys.subject(known, object), Optional.of(spot));
     }
 
@@ -153,13 +154,12 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
       for (Change change : changes) {
         change.fold(
             moved ->
-                moved.fold(
-                    added -> sids.addAll(after.tokens().of(added.group())),
-                    removed -> sids.addAll(before.tokens().of(removed.group()))),
-            own -> false,
-            delegated -> false);
+                moved.byKind(
+                    added -> sids.addAll(after.sids(added.group())),
+                    removed -> sids.addAll(before.sids(removed.group()))),
+            own -> false);
       }
-      sids.removeIf(Tokens::isOfEverybody);
+      sids.removeIf(DirectoryTrees::isOfEverybody);
       return sids;
     }
 
@@ -194,8 +194,8 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
       asked++;
       for (AdminAction action : before.roles().administration().actions()) {
         if (before.fits(action, then)) {
-          Actors.Answer was = before.who(action, then, Optional.empty());
-          Actors.Answer is = after.who(action, now, Optional.empty());
+          Crowd was = before.who(action, then, Optional.empty());
+          Crowd is = after.who(action, now, Optional.empty());
           if (!was.equals(is)) {
             differ(action, then, was, is);
           }
@@ -203,8 +203,7 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
       }
     }
 
-    private void differ(
-        AdminAction action, Powers.Thing thing, Actors.Answer was, Actors.Answer is) {
+    private void differ(AdminAction action, Powers.Thing thing, Crowd was, Crowd is) {
       BitSet all = (BitSet) was.yes().clone();
       all.or(was.perhaps());
       all.or(is.yes());
@@ -218,7 +217,7 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
       }
     }
 
-    private static int rank(Actors.Answer answer, int account) {
+    private static int rank(Crowd answer, int account) {
       return answer.yes().get(account) ? 2 : answer.perhaps().get(account) ? 1 : 0;
     }
 
@@ -227,7 +226,7 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
         Key key = before.model().facts().key(thing.subject());
         return new Act(account, action, key, before.model().facts().label(thing.subject()));
       }
-      Tokens.Spot spot = thing.spot().orElseThrow();
+      DirectoryTrees.Spot spot = thing.spot().orElseThrow();
       Key key = keys.key(spot.tree(), spot.object());
       return new Act(account, action, key, spot.tree().label(spot.object()));
     }

@@ -4,21 +4,18 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
-import org.sobercompass.core.admin.AdminGrant;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.admin.Reach;
-import org.sobercompass.core.delegation.ActionCheck;
 import org.sobercompass.core.delegation.AdminAction;
-import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.HandedDown;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.delegation.Requirement;
-import org.sobercompass.core.delegation.Tokens;
-import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.WellKnown;
+import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.membership.MembershipPaths;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.removal.Goal.Still;
+import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Verdict;
 
@@ -29,7 +26,7 @@ import org.sobercompass.core.system.Verdict;
 final class ActFacts {
   private final Powers powers;
   private final List<int[]> edges = new ArrayList<>();
-  private final List<Change.OfDirectory> delegated = new ArrayList<>();
+  private final List<Change.AssignmentRemoved> grants = new ArrayList<>();
   private boolean exact = true;
 
   ActFacts(Powers powers) {
@@ -38,24 +35,24 @@ final class ActFacts {
 
   /** The facts gathered so far. */
   Still still() {
-    return new Still(List.of(), List.copyOf(edges), List.copyOf(delegated), exact);
+    return new Still(List.of(), List.copyOf(edges), List.copyOf(grants), exact);
   }
 
   /** The same where nothing else ends it. */
   Still stillExact() {
-    return new Still(List.of(), List.copyOf(edges), List.copyOf(delegated), true);
+    return new Still(List.of(), List.copyOf(edges), List.copyOf(grants), true);
   }
 
-  void add(Change.OfDirectory removal) {
-    delegated.add(removal);
+  void add(Change.AssignmentRemoved removal) {
+    grants.add(removal);
   }
 
   List<int[]> edges() {
     return edges;
   }
 
-  List<Change.OfDirectory> delegated() {
-    return delegated;
+  List<Change.AssignmentRemoved> grants() {
+    return grants;
   }
 
   boolean isExact() {
@@ -81,11 +78,11 @@ final class ActFacts {
     }
     List<Powers.Way> byList = new ArrayList<>();
     for (Powers.Way way : powers.ways(who, action, thing, Optional.empty())) {
-      if (way.grant().isPresent()) {
-        role(who, way.grant().get());
+      if (way.spot().isEmpty()) {
+        role(who, way.grant());
         return true;
       }
-      if (way.ground().map(ActionCheck.Ground::gives).orElse(false)) {
+      if (way.gives()) {
         byList.add(way);
       }
     }
@@ -108,20 +105,19 @@ final class ActFacts {
   void role(int who, int number) {
     AdminGrant grant = powers.roles().administration().grants().get(number);
     chain(powers.model().widest(), who, grant.subject());
-    delegated.add(new Change.AdminRoleRemoved(number));
+    grants.add(powers.withdrawal(number));
     // Who or what is in the scope could be taken out of it.
     exact &= grant.scope() == AdminGrant.EVERYTHING;
   }
 
   private void entry(int who, Powers.Way way) {
-    ActionCheck.Ground ground = way.ground().orElseThrow();
-    DirectoryTree tree = way.spot().orElseThrow().tree();
-    Descriptor list = tree.descriptor(ground.object()).orElseThrow();
+    DirectoryTrees.Spot spot = way.spot().orElseThrow();
+    Descriptor list = spot.tree().descriptor(spot.object()).orElseThrow();
+    int entry = way.grant() - spot.tree().entryNumber(spot.object(), 0);
     String trustee = "";
-    if (ground.entry() >= 0) {
-      Ace ace = list.entries().get(ground.entry());
-      trustee = ace.trustee();
-      HandedDown.removal(tree, ground.object(), ground.entry()).ifPresent(delegated::add);
+    if (entry >= 0) {
+      trustee = list.entries().get(entry).trustee();
+      powers.source(spot, entry).ifPresent(grants::add);
     } else if (list.dacl().isPresent()) {
       trustee = list.owner().orElse("");
     }
@@ -130,11 +126,11 @@ final class ActFacts {
 
   /** The memberships by which somebody counts as a trustee. */
   void trustee(int who, String sid) {
-    Optional<Integer> subject = powers.tokens().subject(sid);
+    Optional<Integer> subject = powers.trees().subject(sid);
     if (subject.isPresent()) {
-      chain(powers.tokens().memberships(), who, subject.get());
+      chain(powers.memberships(), who, subject.get());
     } else {
-      exact &= sid.isEmpty() || sid.equals(WellKnown.SELF) || Tokens.isOfEverybody(sid);
+      exact &= sid.isEmpty() || sid.equals(WellKnown.SELF) || DirectoryTrees.isOfEverybody(sid);
     }
   }
 
@@ -145,6 +141,8 @@ final class ActFacts {
     for (MembershipPaths.Path path : paths) {
       for (int i = 1; i < path.subjects().size(); i++) {
         edges.add(new int[] {path.subjects().get(i - 1), path.subjects().get(i)});
+        // Everyone signed in is a member: nobody can be taken out alone.
+        exact &= path.vias().get(i - 1) != Via.IMPLICIT;
       }
     }
   }

@@ -8,8 +8,6 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.admin.AdminGrant;
-import org.sobercompass.core.admin.AdminRole;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.facts.SubjectKind;
@@ -17,7 +15,8 @@ import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.problem.Problem;
-import org.sobercompass.core.system.Change;
+import org.sobercompass.core.scope.AdminGrant;
+import org.sobercompass.core.scope.AdminRole;
 
 /**
  * Assignments of admin roles that are wider than they need be, or lead nowhere: what is found of
@@ -258,7 +257,7 @@ final class AdminGrantFinder implements Finder {
         subjects,
         List.of(Evidence.of(grant.place() + ": " + words(number) + window(grant))),
         advice,
-        List.of(new Change.AdminRoleRemoved(number)));
+        List.of(context.assessment.powers().withdrawal(number)));
   }
 
   private static String window(AdminGrant grant) {

@@ -1,9 +1,9 @@
 package org.sobercompass.core.findings;
 
-import org.sobercompass.core.admin.AdminGrant;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.scope.AdminGrant;
 
 /**
  * Stable keys of assignments of admin roles: role, to whom as written, scope; of several alike, say

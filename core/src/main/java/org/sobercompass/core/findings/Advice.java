@@ -31,8 +31,7 @@ public record Advice(
     Removal removal =
         finding.aim() instanceof Remedy.Made made
             ? new Removal(Removal.Result.PROVED_LEAST, made.changes())
-            : new Unpick(model, new DelegatedFacts(assessment.powers()))
-                .find(Goals.of(assessment, finding.aim()));
+            : new Unpick(model).find(Goals.of(assessment, finding.aim()));
     if (removal.changes().isEmpty()) {
       return new Advice(Optional.of(removal.result()), List.of(), NONE.effects, ActEffects.NONE);
     }
@@ -48,7 +47,7 @@ public record Advice(
    * assignment that each account concerned loses at most.
    */
   public long cost(Assessment assessment) {
-    return new Unpick(assessment.model(), new DelegatedFacts(assessment.powers())).cost(changes);
+    return new Unpick(assessment.model()).cost(changes);
   }
 
   /** Whether nothing differs for anybody. */

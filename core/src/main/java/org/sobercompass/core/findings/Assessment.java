@@ -7,7 +7,6 @@ import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Gaps;
-import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.person.Persons;
@@ -35,6 +34,11 @@ public record Assessment(
     List<ReadingAccount> readers,
     List<DirectoryTree> accepted,
     Set<String> local) {
+
+  /** The model is the one that the powers are over. */
+  public Assessment {
+    model = powers.model();
+  }
 
   /** With no directory of accounts that an application or host keeps itself. */
   public Assessment(
@@ -77,7 +81,7 @@ public record Assessment(
         model,
         FindingRules.of(separation),
         Persons.none(model.facts()),
-        new Powers(model, Administration.NONE, List.of()),
+        Powers.none(model),
         Owned.NOBODY,
         List.of(),
         List.of());
@@ -102,12 +106,12 @@ public record Assessment(
 
   /** The same with changes laid over it: memberships, assignments, admin roles, entries. */
   public Assessment with(List<Change> changes) {
-    return with(model.with(changes), changes);
+    return over(model.with(changes));
   }
 
-  /** The same where the model with the changes is there already. */
-  Assessment with(AccessModel changed, List<Change> changes) {
+  /** The same over the model with changes laid over it. */
+  Assessment over(AccessModel changed) {
     return new Assessment(
-        changed, rules, persons, powers.with(changed, changes), owned, readers, accepted, local);
+        changed, rules, persons, powers.over(changed), owned, readers, accepted, local);
   }
 }

@@ -60,14 +60,14 @@ final class DelegationFinder implements Finder {
   DelegationFinder(FindingContext context) {
     this.context = context;
     this.powers = context.assessment.powers();
-    this.names = new TrusteeNames(powers.tokens());
+    this.names = new TrusteeNames(powers.trees());
     this.services = ServiceFinder.services(context);
     this.keys = new ObjectKeys(powers);
   }
 
   /** All that was delegated, object by object. */
   static void each(Assessment assessment, BiConsumer<DirectoryTree, Delegation> out) {
-    for (DirectoryTree tree : assessment.powers().tokens().trees()) {
+    for (DirectoryTree tree : assessment.powers().trees().all()) {
       Delegations lister =
           new Delegations(
               tree,
@@ -113,7 +113,7 @@ final class DelegationFinder implements Finder {
     TrusteeKind holder = names.kind(sid);
     return switch (holder) {
       case PERSON ->
-          powers.tokens().subject(sid).filter(services::get).isPresent()
+          powers.trees().subject(sid).filter(services::get).isPresent()
               ? Optional.empty()
               : Optional.of(new Group(FindingKind.GIVEN_TO_PERSON, tree, sid));
       case BROAD ->
@@ -128,12 +128,12 @@ final class DelegationFinder implements Finder {
 
   private Optional<Group> ofGroup(DirectoryTree tree, Delegation one) {
     String sid = one.trustee();
-    if (powers.tokens().subject(sid).isEmpty()) {
+    if (powers.trees().subject(sid).isEmpty()) {
       return Optional.empty();
     }
     int inside = inside(sid);
     if (inside == 0) {
-      return isOfTheDirectory(sid) || !powers.tokens().candidates(sid).isEmpty()
+      return isOfTheDirectory(sid) || !powers.counting(sid).perhaps().isEmpty()
           ? Optional.empty()
           : Optional.of(new Group(FindingKind.GIVEN_TO_EMPTY_GROUP, tree, sid));
     }
@@ -154,16 +154,9 @@ final class DelegationFinder implements Finder {
 
   private Map<String, Integer> count() {
     Map<String, Integer> found = new HashMap<>();
-    boolean isForeign = powers.tokens().trees().stream().anyMatch(tree -> !tree.listed().isEmpty());
-    if (isForeign) {
-      for (int account = 0; account < context.facts.accounts(); account++) {
-        powers.tokens().of(account).forEach(sid -> found.merge(sid, 1, Integer::sum));
-      }
-      return found;
-    }
-    int[] sizes = GroupSizes.of(powers.tokens().memberships());
+    int[] sizes = GroupSizes.of(powers.memberships());
     for (int group = 0; group < sizes.length; group++) {
-      found.put(powers.tokens().sid(context.facts.firstGroup() + group), sizes[group]);
+      found.put(powers.trees().sid(context.facts.firstGroup() + group), sizes[group]);
     }
     return found;
   }
@@ -175,7 +168,7 @@ final class DelegationFinder implements Finder {
   }
 
   private boolean isBroad(DirectoryTree tree, String sid, int inside) {
-    int subject = powers.tokens().subject(sid).orElse(-1);
+    int subject = powers.trees().subject(sid).orElse(-1);
     if (context.rules.broad().contains(subject)) {
       return true;
     }
@@ -190,7 +183,7 @@ final class DelegationFinder implements Finder {
           int count = 0;
           for (int account = 0; account < context.facts.accounts(); account++) {
             boolean here = context.facts.source(account).equals(t.directory());
-            count += here && !powers.tokens().sid(account).isEmpty() ? 1 : 0;
+            count += here && !powers.trees().sid(account).isEmpty() ? 1 : 0;
           }
           return count;
         });
@@ -219,7 +212,7 @@ final class DelegationFinder implements Finder {
             "give it to a group of those who do the task, and take these entries out");
       }
       case GIVEN_TO_EVERYONE -> {
-        int reached = powers.tokens().accounts(group.trustee).cardinality();
+        int reached = powers.counting(group.trustee).yes().cardinality();
         why.add("it reaches " + FindingContext.count(reached, "account", "accounts"));
         yield of(
             group,
@@ -321,7 +314,7 @@ final class DelegationFinder implements Finder {
       String advice) {
     Key cause =
         powers
-            .tokens()
+            .trees()
             .subject(group.trustee)
             .map(context.facts::key)
             .orElseGet(
@@ -366,13 +359,10 @@ final class DelegationFinder implements Finder {
         .toList();
   }
 
-  private static List<Change> removals(DirectoryTree tree, List<Delegation> lines) {
+  private List<Change> removals(DirectoryTree tree, List<Delegation> lines) {
     List<Change> changes = new ArrayList<>();
     for (Delegation line : lines) {
-      line.entries()
-          .forEach(
-              entry ->
-                  changes.add(new Change.EntryRemoved(tree.directory(), line.object(), entry)));
+      line.entries().forEach(entry -> changes.add(powers.removal(tree, line.object(), entry)));
     }
     return changes;
   }

@@ -15,10 +15,11 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.NamedPower;
 import org.sobercompass.core.admin.NamedPowers;
 import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.Delegations;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.DirectoryTrees;
+import org.sobercompass.core.delegation.EntryWords;
 import org.sobercompass.core.delegation.Origin;
 import org.sobercompass.core.delegation.Origins;
 import org.sobercompass.core.delegation.TreePatch;
@@ -59,14 +60,14 @@ final class DirectoryListFinder implements Finder {
   DirectoryListFinder(FindingContext context) {
     this.context = context;
     this.powers = context.assessment.powers();
-    this.names = new TrusteeNames(powers.tokens());
+    this.names = new TrusteeNames(powers.trees());
     this.actions = powers.roles().administration().actions();
     this.keys = new ObjectKeys(powers);
   }
 
   @Override
   public void find(Consumer<Finding> out) {
-    for (DirectoryTree tree : powers.tokens().trees()) {
+    for (DirectoryTree tree : powers.trees().all()) {
       new OfTree(tree).find(out);
     }
   }
@@ -134,7 +135,7 @@ final class DirectoryListFinder implements Finder {
     }
 
     private String words(Ace ace) {
-      return names.name(ace.trustee()) + ": " + lister.words(ace);
+      return names.name(ace.trustee()) + ": " + new EntryWords(tree.names()).of(ace);
     }
 
     /** Entries added here that another of the same list covers, where nothing is denied. */
@@ -152,7 +153,7 @@ final class DirectoryListFinder implements Finder {
           Ace ace = list.get(entry);
           List<Change> changes = new ArrayList<>();
           for (int i = 0; i < objects.size(); i++) {
-            changes.add(new Change.EntryRemoved(tree.directory(), objects.get(i), entry));
+            changes.add(powers.removal(tree, objects.get(i), entry));
           }
           out.accept(
               new Finding(
@@ -248,8 +249,8 @@ final class DirectoryListFinder implements Finder {
       List<Evidence> evidence = new ArrayList<>();
       for (AdminAction action : actions) {
         if (action.fits(tree.names(), tree.objectClass(object))) {
-          BitSet as = new Actors(tree, powers.tokens()).who(action.need(), object, -1).yes();
-          BitSet other = new Actors(usual, powers.tokens()).who(action.need(), object, -1).yes();
+          BitSet as = powers.byList(action, new DirectoryTrees.Spot(tree, object)).yes();
+          BitSet other = powers.byList(action, new DirectoryTrees.Spot(usual, object)).yes();
           BitSet these = (BitSet) as.clone();
           these.xor(other);
           if (!these.isEmpty()) {
@@ -297,7 +298,7 @@ final class DirectoryListFinder implements Finder {
         if (owner.isEmpty() || names.kind(owner.get()) != TrusteeKind.PERSON) {
           continue;
         }
-        int account = powers.tokens().subject(owner.get()).orElseThrow();
+        int account = powers.trees().subject(owner.get()).orElseThrow();
         boolean limited =
             list.get().entries().stream()
                 .anyMatch(ace -> ace.trustee().equals(WellKnown.OWNER_RIGHTS));

@@ -35,7 +35,7 @@ final class EarlierIdFinder implements Finder {
 
   @Override
   public void find(Consumer<Finding> out) {
-    List<DirectoryTree> trees = context.assessment.powers().tokens().trees();
+    List<DirectoryTree> trees = context.assessment.powers().trees().all();
     Map<String, Borne> borne = new HashMap<>();
     for (DirectoryTree tree : trees) {
       for (int object = 0; object < tree.size(); object++) {
@@ -67,7 +67,7 @@ final class EarlierIdFinder implements Finder {
     return context
         .assessment
         .powers()
-        .tokens()
+        .trees()
         .subject(tree.sid(object))
         .map(
             subject ->

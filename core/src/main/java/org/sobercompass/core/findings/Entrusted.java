@@ -8,16 +8,15 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.admin.AdminGrant;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.Delegation;
 import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.removal.Goal;
-import org.sobercompass.core.system.Change;
+import org.sobercompass.core.scope.AdminGrant;
 
 /**
  * What accounts are entrusted with in directories, by name or by their groups, not because they are
@@ -41,7 +40,7 @@ final class Entrusted {
     DelegationFinder.each(
         assessment,
         (tree, one) -> {
-          if (!one.denies() && !Tokens.isOfEverybody(one.trustee())) {
+          if (!one.denies() && !DirectoryTrees.isOfEverybody(one.trustee())) {
             bySid.computeIfAbsent(one.trustee(), s -> new ArrayList<>()).add(new Given(tree, one));
           }
         });
@@ -75,7 +74,7 @@ final class Entrusted {
                                     + one.tree.label(one.delegation.object())
                                     + ", through "
                                     + powers
-                                        .tokens()
+                                        .trees()
                                         .subject(sid)
                                         .map(s -> Words.subject(powers.model().facts(), s))
                                         .orElse(sid)))));
@@ -91,7 +90,7 @@ final class Entrusted {
 
   private Map<String, List<Given>> entries(Powers powers, int account) {
     Map<String, List<Given>> found = new TreeMap<>();
-    Set<String> token = bySid.isEmpty() ? Set.of() : powers.tokens().of(account);
+    Set<String> token = bySid.isEmpty() ? Set.of() : powers.sids(account);
     for (String sid : token) {
       List<Given> some = bySid.getOrDefault(sid, List.of());
       if (!some.isEmpty()) {
@@ -112,7 +111,7 @@ final class Entrusted {
     }
     for (Map.Entry<String, List<Given>> of : entries(powers, account).entrySet()) {
       for (Given one : of.getValue()) {
-        DirectoryTree now = now(powers, one.tree);
+        DirectoryTree now = powers.trees().of(one.tree.directory());
         for (int entry : one.delegation.entries()) {
           boolean there =
               now.descriptor(one.delegation.object())
@@ -124,19 +123,12 @@ final class Entrusted {
                   != AceType.Effect.NONE;
           if (there) {
             facts.trustee(account, of.getKey());
-            facts.add(new Change.EntryRemoved(now.directory(), one.delegation.object(), entry));
+            facts.add(powers.removal(now, one.delegation.object(), entry));
             return Optional.of(facts.still());
           }
         }
       }
     }
     return Optional.empty();
-  }
-
-  private static DirectoryTree now(Powers powers, DirectoryTree before) {
-    return powers.tokens().trees().stream()
-        .filter(tree -> tree.directory().equals(before.directory()))
-        .findFirst()
-        .orElseThrow();
   }
 }

@@ -9,13 +9,13 @@ import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Route;
 import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.admin.AdminGrant;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.membership.Circles;
 import org.sobercompass.core.membership.MembershipPaths;
 import org.sobercompass.core.removal.Goal;
 import org.sobercompass.core.removal.NotHeld;
+import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
@@ -36,13 +36,13 @@ final class Goals {
       return new Nothing(assessment, ungiven, entrusted);
     }
     if (aim instanceof Remedy.Untaken untaken) {
-      return (model, made) -> untaken(assessment.with(model, made).powers(), untaken);
+      return (model, made) -> untaken(assessment.powers().over(model), untaken);
     }
     if (aim instanceof Remedy.Unreached unreached) {
-      return (model, made) -> unreached(assessment.with(model, made).powers(), unreached);
+      return (model, made) -> unreached(assessment.powers().over(model), unreached);
     }
     if (aim instanceof Remedy.Outside outside) {
-      return (model, made) -> outside(assessment.with(model, made).powers(), outside.scope());
+      return (model, made) -> outside(assessment.powers().over(model), outside.scope());
     }
     if (aim instanceof Remedy.Unheld unheld) {
       return new NotHeld(unheld.account(), unheld.system(), unheld.rights(), -1);
@@ -69,7 +69,7 @@ final class Goals {
       }
       for (int account : aim.accounts()) {
         if (all.isEmpty()) {
-          entrusted.first(assessment.with(model, made).powers(), account).ifPresent(all::add);
+          entrusted.first(assessment.powers().over(model), account).ifPresent(all::add);
         }
       }
       return all;

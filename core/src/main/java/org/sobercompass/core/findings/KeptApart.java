@@ -39,7 +39,7 @@ final class KeptApart implements Goal {
 
   @Override
   public Optional<Still> still(AccessModel model, List<Change> made) {
-    Assessment then = assessment.with(model, made);
+    Assessment then = assessment.over(model);
     SeparationTests tests = new SeparationTests(then);
     SeparationSweep sweep = new SeparationSweep(tests, then, true);
     Asker asker = model.asker();
@@ -100,7 +100,7 @@ final class KeptApart implements Goal {
       }
     }
     edges.addAll(acts.edges());
-    return new Still(parts, edges, acts.delegated(), exact && acts.isExact());
+    return new Still(parts, edges, acts.grants(), exact && acts.isExact());
   }
 
   /** The route to what is held somewhere. */

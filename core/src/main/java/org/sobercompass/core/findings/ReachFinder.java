@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.admin.AdminScope;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.NamedPower;
 import org.sobercompass.core.admin.Powers;
@@ -16,6 +15,7 @@ import org.sobercompass.core.admin.ScopeMakers;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.scope.AdminScope;
 
 /**
  * Administration that leads further than meant: powers within reach, administrators over the more
@@ -47,7 +47,7 @@ final class ReachFinder implements Finder {
 
   @Override
   public void find(Consumer<Finding> out) {
-    if (powers.tokens().trees().isEmpty() && administration.grants().isEmpty()) {
+    if (powers.trees().all().isEmpty() && administration.grants().isEmpty()) {
       return;
     }
     for (PowerfulAccounts.Power power : powerful.powers()) {

@@ -31,7 +31,7 @@ final class SeparationReach {
     var powers = context.assessment.powers();
     this.asked =
         !tests.rules.isEmpty()
-            && (!powers.tokens().trees().isEmpty()
+            && (!powers.trees().all().isEmpty()
                 || !powers.roles().administration().grants().isEmpty());
   }
 

@@ -6,13 +6,13 @@ import java.util.BitSet;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.findings.Side.Act;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.Side.RoleHeld;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Crowd;
 import org.sobercompass.core.system.RightBits;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.core.system.Token;
@@ -34,7 +34,7 @@ final class SeparationTests {
   record OfRoles(int rule, int side, BitSet roles) {}
 
   /** Who can do what stands on one side of one rule, and of whom it is not known. */
-  record OfAct(int rule, int side, Act act, Actors.Answer who) {
+  record OfAct(int rule, int side, Act act, Crowd who) {
     /** Whether an account can do it, surely or perhaps. */
     boolean may(int account) {
       return who.yes().get(account) || who.perhaps().get(account);

@@ -5,8 +5,8 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import org.sobercompass.core.admin.ActRoutes;
 import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.system.Crowd;
 
 /** One thing that stands on a side of a separation of duties rule. */
 public sealed interface Side {
@@ -39,7 +39,7 @@ public sealed interface Side {
     }
 
     /** Who can do it to its object, or to any object of its scope, and of whom it is not known. */
-    public Actors.Answer who(Powers powers) {
+    public Crowd who(Powers powers) {
       AdminAction known = powers.roles().administration().action(action).orElseThrow();
       BitSet yes = new BitSet();
       BitSet perhaps = new BitSet();
@@ -53,7 +53,7 @@ public sealed interface Side {
                 perhaps.or(answer.perhaps());
               });
       perhaps.andNot(yes);
-      return new Actors.Answer(yes, perhaps);
+      return new Crowd(yes, perhaps);
     }
   }
 }

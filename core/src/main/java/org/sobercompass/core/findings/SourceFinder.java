@@ -11,17 +11,18 @@ import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.admin.AdminGrant;
-import org.sobercompass.core.admin.AdminScope;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Assessment.ReadingAccount;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.scope.AdminGrant;
+import org.sobercompass.core.scope.AdminScope;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Terms;
@@ -107,7 +108,7 @@ final class SourceFinder implements Finder {
   private List<String> more(ReadingAccount reader) {
     Powers powers = context.assessment.powers();
     List<String> found = new ArrayList<>();
-    for (DirectoryTree tree : powers.tokens().trees()) {
+    for (DirectoryTree tree : powers.trees().all()) {
       if (!tree.directory().equals(reader.directory())) {
         continue;
       }
@@ -154,7 +155,7 @@ final class SourceFinder implements Finder {
       long list = (long) tree.descriptorNumber(object) << 20 | tree.kind(object);
       if (action.fits(tree.names(), tree.objectClass(object))
           && asked.add(list)
-          && powers.check(reader.account(), tree).decide(action.need(), object, -1)
+          && powers.byList(reader.account(), action, new DirectoryTrees.Spot(tree, object))
               == Verdict.YES) {
         return Optional.of(action.name() + ": " + tree.label(object));
       }

@@ -9,9 +9,9 @@ import org.sobercompass.core.store.IntList;
 
 /**
  * How many accounts count as each group, of all groups at once, where groups in groups count to any
- * depth and all is visible: groups that are in one another first become one, then each is the union
- * of those in it, from the innermost outwards. O(memberships + nestings x accounts / 64); a set of
- * accounts is kept only until all groups around it have it.
+ * depth and all groups are visible: groups that are in one another first become one, then each is
+ * the union of those in it, from the innermost outwards. O(memberships + nestings x accounts / 64);
+ * a set of accounts is kept only until all groups around it have it.
  */
 public final class GroupSizes {
   private final Memberships memberships;
@@ -38,13 +38,15 @@ public final class GroupSizes {
   /**
    * The sizes, by the number of the group without that of the first.
    *
-   * @throws IllegalArgumentException when nesting is limited or not all is visible
+   * @throws IllegalArgumentException when nesting is limited or a group is not visible
    */
   public static int[] of(Memberships memberships) {
+    Facts facts = memberships.graph().facts();
+    int first = facts.firstGroup();
     if (memberships.profile().nesting() != MembershipProfile.FULL
-        || !memberships.visibility().isEverything(memberships.graph().facts().subjects())) {
+        || !memberships.visibility().seesAll(first, first + facts.groups())) {
       throw new IllegalArgumentException(
-          "sizes of all groups at once need full nesting and nothing hidden;"
+          "sizes of all groups at once need full nesting and no group hidden;"
               + " ask a walker for one group");
     }
     return new GroupSizes(memberships).sizes();
@@ -77,7 +79,7 @@ public final class GroupSizes {
         continue;
       }
       if (member < facts.accounts()) {
-        all.set(member);
+        all.set(member, all.get(member) || memberships.visibility().sees(member));
       } else if (isGroup(member) && closures.component(member) != component) {
         int inner = closures.component(member);
         BitSet set = sets[inner];

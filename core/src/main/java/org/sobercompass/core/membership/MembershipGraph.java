@@ -26,6 +26,11 @@ public interface MembershipGraph {
   /** How the group lists the member at {@code index}. */
   Via downVia(int group, int index);
 
+  /** Whether a membership was taken away from the graph, as a change that is looked at. */
+  default boolean isTaken(int member, int group) {
+    return false;
+  }
+
   /** The graph of the facts as read. */
   static MembershipGraph of(Facts facts) {
     return new BaseGraph(facts);

@@ -2,8 +2,10 @@ package org.sobercompass.core.membership;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.Via;
 
@@ -17,6 +19,7 @@ public final class PatchedGraph implements MembershipGraph {
   private final MembershipGraph base;
   private final Map<Integer, List<Edge>> up = new HashMap<>();
   private final Map<Integer, List<Edge>> down = new HashMap<>();
+  private final Set<Long> taken = new HashSet<>();
 
   /** An overlay without changes. */
   public PatchedGraph(MembershipGraph base) {
@@ -35,6 +38,7 @@ public final class PatchedGraph implements MembershipGraph {
 
   /** Takes a membership away; false when it was not there. */
   public boolean remove(int member, int group, Via via) {
+    taken.add((long) member << 32 | group);
     return up(member).remove(new Edge(group, via)) && down(group).remove(new Edge(member, via));
   }
 
@@ -60,6 +64,11 @@ public final class PatchedGraph implements MembershipGraph {
           }
           return row;
         });
+  }
+
+  @Override
+  public boolean isTaken(int member, int group) {
+    return taken.contains((long) member << 32 | group) || base.isTaken(member, group);
   }
 
   @Override

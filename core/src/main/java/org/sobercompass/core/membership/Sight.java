@@ -30,7 +30,8 @@ public record Sight(
     List<String> groupBases,
     Optional<Filter> groupFilter,
     Optional<String> loginAttribute,
-    MembershipProfile profile) {
+    MembershipProfile profile)
+    implements Counting {
 
   /** Sees all of a directory, with the widest profile. */
   public static Sight all(String directory) {
@@ -44,6 +45,11 @@ public record Sight(
         Optional.empty(),
         Optional.empty(),
         MembershipProfile.WIDEST);
+  }
+
+  @Override
+  public Memberships over(MembershipGraph graph) {
+    return new Memberships(graph, profile, Visibility.of(graph.facts(), this));
   }
 
   /** The same sight with another profile. */

@@ -34,6 +34,11 @@ public final class Visibility {
     return new Visibility(sure, new BitSet());
   }
 
+  /** These subjects are seen, and of those it is not known. The sets must not be changed. */
+  public static Visibility of(BitSet sure, BitSet perhaps) {
+    return new Visibility(sure, perhaps);
+  }
+
   /** Applies a sight to all subjects. O(subjects x filter items). */
   public static Visibility of(Facts facts, Sight sight) {
     BitSet sure = new BitSet(facts.subjects());
@@ -90,9 +95,9 @@ public final class Visibility {
     return perhaps.get(subject);
   }
 
-  /** Whether so many subjects are all surely seen. */
-  boolean isEverything(int subjects) {
-    return sure.nextClearBit(0) >= subjects;
+  /** Whether all subjects of a range are surely seen. */
+  boolean seesAll(int from, int to) {
+    return sure.nextClearBit(from) >= to;
   }
 
   /** Whether there is nothing undecided. */

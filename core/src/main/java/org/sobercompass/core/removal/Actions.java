@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Route;
 import org.sobercompass.core.access.SystemView;
@@ -26,24 +27,19 @@ final class Actions {
   private static final Set<Via> LISTED = Set.of(Via.MEMBER, Via.UNIQUE_MEMBER, Via.MEMBER_UID);
 
   private final AccessModel model;
-  private final Delegated delegated;
   private final Map<String, Optional<Action>> known = new HashMap<>();
   private final Map<Integer, Integer> given = new HashMap<>();
   private final Map<Integer, Integer> counts = new HashMap<>();
 
-  Actions(AccessModel model, Delegated delegated) {
+  Actions(AccessModel model) {
     this.model = model;
-    this.delegated = delegated;
-    long asOf = model.asOf().getEpochSecond();
-    for (SystemView view : model.systems()) {
-      if (!view.system().isOfLists()) {
-        for (Grant grant : view.grants()) {
-          if (grant.activeAt(asOf)) {
-            given.merge(grant.subject(), 1, Integer::sum);
-          }
-        }
-      }
-    }
+    Stream.concat(model.systems().stream(), model.delegated().stream()).forEach(this::count);
+  }
+
+  private void count(SystemView view) {
+    view.system()
+        .carried(view.basis(), model.asOf().getEpochSecond())
+        .forEach((subject, number) -> given.merge(subject, number, Integer::sum));
   }
 
   /** The actions that would break something, the same one once; by key. */
@@ -58,24 +54,21 @@ final class Actions {
         grant(part.system(), leg.grant(), all);
       }
     }
-    for (Change.OfDirectory change : still.delegated()) {
-      Action action = delegated(change);
-      all.put(action.key(), action);
-    }
+    still.grants().forEach(removed -> grant(removed.system(), removed.grant(), all));
     for (int[] edge : still.edges()) {
-      for (int i = 0; i < graph.upCount(edge[0]); i++) {
-        if (graph.upGroup(edge[0], i) == edge[1] && graph.upVia(edge[0], i).isSure()) {
-          path(List.of(edge[0], edge[1]), List.of(graph.upVia(edge[0], i)), all);
-          break;
-        }
-      }
+      path(List.of(edge[0], edge[1]), List.of(via(graph, edge)), all);
     }
     return all;
   }
 
-  private Action delegated(Change.OfDirectory change) {
-    return new Action(
-        change, Action.cost(delegated.accounts(change), 1), "d " + delegated.key(change));
+  /** How a group lists a member; by its SID where it stands in no list of names. */
+  private static Via via(MembershipGraph graph, int[] edge) {
+    for (int i = 0; i < graph.upCount(edge[0]); i++) {
+      if (graph.upGroup(edge[0], i) == edge[1] && graph.upVia(edge[0], i).isSure()) {
+        return graph.upVia(edge[0], i);
+      }
+    }
+    return Via.MEMBER;
   }
 
   /** What a removal costs; nothing when it does not exist. */
@@ -83,11 +76,10 @@ final class Actions {
     Optional<Action> action =
         change.fold(
             moved ->
-                moved.fold(
+                moved.byKind(
                     added -> Optional.empty(),
                     removed -> membership(removed.member(), removed.group(), removed.via())),
-            own -> own.fold(added -> Optional.empty(), this::withdrawal),
-            removed -> Optional.of(delegated(removed)));
+            own -> own.byKind(added -> Optional.empty(), this::withdrawal));
     return action.map(Action::cost).orElse(0);
   }
 
@@ -122,13 +114,13 @@ final class Actions {
     int count = 0;
     for (int i = 0; i < above.sure().size(); i++) {
       int subject = above.sure().get(i);
-      count += given.getOrDefault(subject, 0) + delegated.carried(subject);
+      count += given.getOrDefault(subject, 0);
     }
     return count;
   }
 
   private void grant(int system, int number, Map<String, Action> all) {
-    SystemView view = model.systems().get(system);
+    SystemView view = model.view(system);
     Grant grant = view.grants().get(number);
     String key = "g " + view.id() + " " + grant.id();
     known
@@ -138,15 +130,25 @@ final class Actions {
 
   private Optional<Action> withdrawal(SystemView view, int number, Grant grant, String key) {
     Change.AssignmentRemoved change = new Change.AssignmentRemoved(view.number(), number);
-    if ((grant.declared() && !view.system().isOfLists()) || !isRemovable(view, change)) {
-      return Optional.empty();
-    }
-    return Optional.of(new Action(change, Action.cost(accounts(grant.subject()), 1), key));
+    return view.system().isRemovable(number, view.basis())
+        ? Optional.of(new Action(change, Action.cost(accounts(view, grant.subject()), 1), key))
+        : Optional.empty();
   }
 
   private Optional<Action> withdrawal(Change.AssignmentRemoved removed) {
-    SystemView view = model.systems().get(removed.system());
+    SystemView view = model.view(removed.system());
     return withdrawal(view, removed.grant(), view.grants().get(removed.grant()), "");
+  }
+
+  /** How many accounts count as a subject in a system; of an application, whatever it counts. */
+  private int accounts(SystemView view, int subject) {
+    boolean implicit = subject < 0 || model.facts().kind(subject) == SubjectKind.IMPLICIT;
+    if (implicit || view.number() < model.systems().size()) {
+      return accounts(subject);
+    }
+    IntList found = new IntList();
+    view.memberships().walker().accounts(subject, found);
+    return found.size();
   }
 
   /** How many accounts count as a subject. */
@@ -164,17 +166,5 @@ final class Actions {
           model.widest().walker().accounts(s, found);
           return found.size();
         });
-  }
-
-  private static boolean isRemovable(SystemView view, Change.OfSystem change) {
-    if (!view.system().isOfLists()) {
-      return true;
-    }
-    try {
-      view.system().with(List.of(change), view.basis());
-      return true;
-    } catch (IllegalArgumentException e) {
-      return false;
-    }
   }
 }

@@ -30,11 +30,11 @@ public interface Goal {
    *
    * @param parts each a route with its system, all of which are needed together
    * @param edges memberships that are needed besides, each as member and group
-   * @param delegated entries and admin roles that are needed besides, as their removals
+   * @param grants entries and admin roles that are needed besides, as their removals
    * @param exact whether something has to go of just these: else there may be cheaper ways
    */
   record Still(
-      List<Part> parts, List<int[]> edges, List<Change.OfDirectory> delegated, boolean exact) {
+      List<Part> parts, List<int[]> edges, List<Change.AssignmentRemoved> grants, boolean exact) {
     /** Routes that are needed together. */
     public static Still of(List<Part> parts) {
       return new Still(parts, List.of(), List.of(), true);

@@ -24,15 +24,10 @@ public final class Unpick {
   private final Actions actions;
   private final boolean monotone;
 
-  /** Over a model in which nothing is delegated. */
+  /** Over a model. */
   public Unpick(AccessModel model) {
-    this(model, Delegated.NOTHING);
-  }
-
-  /** Over a model, with what is delegated besides. */
-  public Unpick(AccessModel model, Delegated delegated) {
     this.model = model;
-    this.actions = new Actions(model, delegated);
+    this.actions = new Actions(model);
     boolean all = true;
     for (SystemView view : model.systems()) {
       all &= view.decider().isMonotone() && view.admission().register().isEmpty();
@@ -91,7 +86,7 @@ public final class Unpick {
 
   private boolean isMonotone(Goal.Still still) {
     boolean named = !still.parts().isEmpty() || !still.edges().isEmpty();
-    boolean plain = still.delegated().isEmpty();
+    boolean plain = still.grants().isEmpty();
     return plain && (monotone || (named && still.parts().stream().allMatch(this::isMonotone)));
   }
 

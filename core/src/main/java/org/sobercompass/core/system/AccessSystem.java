@@ -1,9 +1,13 @@
 package org.sobercompass.core.system;
 
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntFunction;
+import org.sobercompass.core.membership.Counting;
+import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.Sight;
 import org.sobercompass.core.membership.SubjectSet;
 
@@ -26,6 +30,38 @@ public interface AccessSystem {
 
   /** What it sees of the directory, and which memberships it counts. */
   Sight sight();
+
+  /** How it counts memberships: as its sight says, for most. */
+  default Counting counting() {
+    return sight();
+  }
+
+  /**
+   * The same system where its resources hang on memberships, such as those of an admin scope:
+   * worked out over these. Itself for most kinds.
+   */
+  default AccessSystem over(Memberships memberships) {
+    return this;
+  }
+
+  /** Whether a grant can be taken away by itself: not what a definition gives, or ownership. */
+  default boolean isRemovable(int grant, Basis basis) {
+    return !grants(basis).get(grant).declared();
+  }
+
+  /**
+   * How many assignments name each subject, at an epoch second: what the subject carries with it,
+   * and what leaving it takes away.
+   */
+  default Map<Integer, Integer> carried(Basis basis, long asOf) {
+    Map<Integer, Integer> carried = new HashMap<>();
+    for (Grant grant : grants(basis)) {
+      if (grant.activeAt(asOf)) {
+        carried.merge(grant.subject(), 1, Integer::sum);
+      }
+    }
+    return carried;
+  }
 
   /** Its rights. */
   Rights rights();

@@ -1,9 +1,7 @@
 package org.sobercompass.core.system;
 
-import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.IntFunction;
 import org.sobercompass.core.store.IntList;
 
 /**
@@ -96,12 +94,13 @@ public interface Decider {
   }
 
   /**
-   * Everybody for whom the answer is yes, at once, where memberships are all certain; empty where
-   * the system has no quicker way than to ask for one after another.
+   * Everybody for whom the answer is yes, and for whom it is undecided, at once; empty where the
+   * system has no quicker way than to ask for one after another, or none while some memberships are
+   * not certain.
    *
    * @param members the accounts that count as a subject
    */
-  default Optional<Crowd> crowd(Question question, IntFunction<BitSet> members, long asOf) {
+  default Optional<Crowd> crowd(Question question, Crowd.Members members, long asOf) {
     return Optional.empty();
   }
 

@@ -1,6 +1,8 @@
 package org.sobercompass.core.system;
 
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.sobercompass.core.membership.Sight;
 
 /**
@@ -63,6 +65,22 @@ public abstract class ListedSystem implements AccessSystem {
   }
 
   @Override
+  public boolean isRemovable(int grant, Basis basis) {
+    try {
+      without(grant);
+      return true;
+    } catch (IllegalArgumentException e) {
+      return false;
+    }
+  }
+
+  /** Entries are many, and nobody gives them one by one. */
+  @Override
+  public Map<Integer, Integer> carried(Basis basis, long asOf) {
+    return Map.of();
+  }
+
+  @Override
   public final boolean isOfLists() {
     return true;
   }
@@ -70,16 +88,24 @@ public abstract class ListedSystem implements AccessSystem {
   /** Entries can be taken out in a preview; nothing is put in yet. */
   @Override
   public final AccessSystem with(List<Change.OfSystem> changes, Basis basis) {
-    AccessSystem changed = this;
+    List<Integer> taken = new ArrayList<>();
     for (Change.OfSystem change : changes) {
-      int taken =
-          change.fold(
+      taken.add(
+          change.byKind(
               added -> {
                 throw new UnsupportedOperationException(
                     "new entries are not previewed; leave " + definition.id + " out of them");
               },
-              Change.AssignmentRemoved::grant);
-      changed = ((ListedSystem) changed).without(taken);
+              Change.AssignmentRemoved::grant));
+    }
+    return without(taken);
+  }
+
+  /** The same without several grants at once. */
+  protected AccessSystem without(List<Integer> grants) {
+    AccessSystem changed = this;
+    for (int grant : grants) {
+      changed = ((ListedSystem) changed).without(grant);
     }
     return changed;
   }

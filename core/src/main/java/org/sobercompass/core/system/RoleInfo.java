@@ -17,12 +17,12 @@ public record RoleInfo(
     String id, String name, long[] allows, long[] denies, List<String> includes, String derives) {
   /** Whether it gives a right. */
   public boolean allows(int right) {
-    return (allows[right >> 6] >>> right & 1) != 0;
+    return right >> 6 < allows.length && (allows[right >> 6] >>> right & 1) != 0;
   }
 
   /** Whether it denies a right. */
   public boolean denies(int right) {
-    return (denies[right >> 6] >>> right & 1) != 0;
+    return right >> 6 < denies.length && (denies[right >> 6] >>> right & 1) != 0;
   }
 
   /** A role and all that include it, directly or not, by their numbers. */

@@ -1,13 +1,13 @@
 package org.sobercompass.core.system;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.store.IntRows;
 
 /**
  * Whom the lists name: each spelling once, with the subject it stands for. Number 0 is everybody
@@ -20,10 +20,8 @@ public final class Trustees {
   private final List<String> texts;
   private final List<String> labels;
   private final int[] subjects;
-  private final int[] first;
-  private final int[] next;
-  private final IntList pairTrustee;
-  private final IntList pairSubject;
+  private final IntRows bySubject;
+  private final IntRows byTrustee;
   private final BitSet known;
   private final BitSet open;
   private final BitSet earlier;
@@ -34,18 +32,11 @@ public final class Trustees {
     labels = List.copyOf(builder.labels);
     subjects = builder.subjects.toArray();
     byText = Map.copyOf(builder.byText);
-    first = new int[builder.facts.subjects()];
-    pairTrustee = builder.pairTrustee;
-    pairSubject = builder.pairSubject;
+    bySubject = IntRows.ofPairs(builder.facts.subjects(), builder.pairSubject, builder.pairTrustee);
+    byTrustee = IntRows.ofPairs(subjects.length, builder.pairTrustee, builder.pairSubject);
     known = (BitSet) builder.known.clone();
     open = (BitSet) builder.open.clone();
     earlier = (BitSet) builder.earlier.clone();
-    next = new int[pairTrustee.size()];
-    Arrays.fill(first, -1);
-    for (int p = next.length - 1; p >= 0; p--) {
-      next[p] = first[pairSubject.get(p)];
-      first[pairSubject.get(p)] = p;
-    }
   }
 
   /** How many there are. */
@@ -103,8 +94,9 @@ public final class Trustees {
   /** Sets a bit for each trustee that stands for one of these subjects. */
   public void mark(IntList subjectsOfToken, long[] bits) {
     for (int i = 0; i < subjectsOfToken.size(); i++) {
-      for (int p = first[subjectsOfToken.get(i)]; p >= 0; p = next[p]) {
-        int trustee = pairTrustee.get(p);
+      int subject = subjectsOfToken.get(i);
+      for (int p = bySubject.start(subject); p < bySubject.end(subject); p++) {
+        int trustee = bySubject.at(p);
         bits[trustee >> 6] |= 1L << trustee;
       }
     }
@@ -112,20 +104,14 @@ public final class Trustees {
 
   /** All subjects that count as a trustee. */
   public IntList subjects(int trustee) {
-    IntList all = new IntList(4);
-    for (int p = 0; p < next.length; p++) {
-      if (pairTrustee.get(p) == trustee) {
-        all.add(pairSubject.get(p));
-      }
-    }
-    return all;
+    return IntList.of(byTrustee.row(trustee));
   }
 
   /** The subjects that are named at all, ascending. */
   public IntList named() {
     IntList named = new IntList();
-    for (int s = 0; s < first.length; s++) {
-      if (first[s] >= 0) {
+    for (int s = 0; s < bySubject.rows(); s++) {
+      if (bySubject.size(s) > 0) {
         named.add(s);
       }
     }

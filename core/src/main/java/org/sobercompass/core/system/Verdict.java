@@ -7,6 +7,11 @@ public enum Verdict {
   UNDECIDED,
   YES;
 
+  /** The verdict where one of two rights is enough. */
+  public Verdict or(Verdict other) {
+    return ordinal() >= other.ordinal() ? this : other;
+  }
+
   /** The verdict on two rights asked together. */
   public Verdict and(Verdict other) {
     return ordinal() <= other.ordinal() ? this : other;

@@ -69,8 +69,8 @@ class DelegationWordsTest {
             "cn=a\\,c,ou=x,dc=t 1 3 user",
             "cn=b,ou=x,dc=t 1 4 user",
             "ou=x-y,dc=t 0 5 organizationalUnit");
-    assertThat(tree.find("ou=x,dc=t")).isEqualTo(1);
-    assertThat(tree.find("ou=z,dc=t")).isEqualTo(-1);
+    assertThat(tree.findForm("ou=x,dc=t")).isEqualTo(1);
+    assertThat(tree.findForm("ou=z,dc=t")).isEqualTo(-1);
     assertThat(tree.bySid("S-dc=t")).isZero();
   }
 
@@ -102,7 +102,7 @@ class DelegationWordsTest {
             .on(
                 Optional.ofNullable(object).map(o -> o.equals("mail") ? MAIL : RESET),
                 Optional.ofNullable(inherited).map(i -> USER));
-    assertThat(delegations(builder.build(names)).words(ace)).isEqualTo(words);
+    assertThat(new EntryWords(names).of(ace)).isEqualTo(words);
   }
 
   private Delegations delegations(DirectoryTree tree) {
@@ -162,9 +162,9 @@ class DelegationWordsTest {
     add("cn=plain,dc=t", "user", Optional.of(list(kept)), false);
     DirectoryTree tree = builder.build(names);
     Origins origins = new Origins(tree, Optional.empty());
-    assertThat(origins.of(tree.find("cn=chief,dc=t")))
+    assertThat(origins.of(tree.findForm("cn=chief,dc=t")))
         .containsExactly(Origin.GUARDED, Origin.DEFAULT, Origin.ADDED);
-    assertThat(origins.of(tree.find("cn=plain,dc=t"))).containsExactly(Origin.ADDED);
+    assertThat(origins.of(tree.findForm("cn=plain,dc=t"))).containsExactly(Origin.ADDED);
   }
 
   @Test
@@ -187,8 +187,8 @@ class DelegationWordsTest {
         false);
     DirectoryTree tree = builder.build(names);
     Origins origins = new Origins(tree, Optional.empty());
-    assertThat(origins.missing(tree.find("cn=late,dc=t"))).hasSize(3);
-    assertThat(origins.missing(tree.find("cn=whole,dc=t"))).isEmpty();
-    assertThat(origins.of(tree.find("cn=whole,dc=t"))).containsOnly(Origin.INHERITED);
+    assertThat(origins.missing(tree.findForm("cn=late,dc=t"))).hasSize(3);
+    assertThat(origins.missing(tree.findForm("cn=whole,dc=t"))).isEmpty();
+    assertThat(origins.of(tree.findForm("cn=whole,dc=t"))).containsOnly(Origin.INHERITED);
   }
 }

@@ -14,7 +14,7 @@ import org.sobercompass.core.system.Change;
 /** The cheapest set that satisfies clauses, against trying all sets. */
 class LeastSetTest {
   private static Action action(int number, int cost) {
-    return new Action(new Change.AdminRoleRemoved(number), cost, "k" + number);
+    return new Action(new Change.AssignmentRemoved(0, number), cost, "k" + number);
   }
 
   private static Set<String> keys(List<Action> actions) {

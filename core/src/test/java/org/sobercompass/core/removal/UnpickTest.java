@@ -96,7 +96,7 @@ class UnpickTest {
 
   /** All that could be removed at all, with what it costs. */
   private static Map<String, Action> actions(AccessModel model) {
-    Actions known = new Actions(model, Delegated.NOTHING);
+    Actions known = new Actions(model);
     List<Goal.Part> parts = new ArrayList<>();
     List<int[]> edges = new ArrayList<>();
     SystemView view = model.systems().get(0);

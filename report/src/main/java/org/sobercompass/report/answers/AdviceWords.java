@@ -4,16 +4,14 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.admin.AdminGrant;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.delegation.Delegations;
 import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.Origins;
+import org.sobercompass.core.delegation.DirectoryTrees;
+import org.sobercompass.core.delegation.EntryWords;
 import org.sobercompass.core.delegation.TrusteeNames;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.findings.ActEffects;
@@ -22,6 +20,7 @@ import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.removal.Effects.Effect;
 import org.sobercompass.core.removal.Removal;
+import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 
@@ -47,14 +46,10 @@ public final class AdviceWords {
   private String words(Change change) {
     return change.fold(
         moved ->
-            moved.fold(
+            moved.byKind(
                 added -> membership("put ", added, " into "),
                 removed -> membership("take ", removed, " out of ")),
-        own -> own.fold(this::given, this::withdrawn),
-        delegated ->
-            delegated.fold(
-                removed -> role(powers.roles().administration().grants().get(removed.grant())),
-                this::entry));
+        own -> own.byKind(this::given, this::removed));
   }
 
   private String membership(String verb, Change.OfMembership change, String preposition) {
@@ -74,6 +69,15 @@ public final class AdviceWords {
         + Words.subject(model.facts(), added.subject())
         + " at "
         + view.resources().id(added.node());
+  }
+
+  private String removed(Change.AssignmentRemoved removed) {
+    return powers.isOfRole(removed)
+        ? role(powers.roles().administration().grants().get(removed.grant()))
+        : powers
+            .spot(removed)
+            .map(spot -> entry(spot, removed.grant()))
+            .orElseGet(() -> withdrawn(removed));
   }
 
   private String withdrawn(Change.AssignmentRemoved removed) {
@@ -122,22 +126,16 @@ public final class AdviceWords {
         + ")";
   }
 
-  private String entry(Change.EntryRemoved removed) {
-    DirectoryTree tree =
-        powers.tokens().trees().stream()
-            .filter(t -> t.directory().equals(removed.directory()))
-            .findFirst()
-            .orElseThrow();
-    Ace ace = tree.descriptor(removed.object()).orElseThrow().entries().get(removed.entry());
-    Delegations lister =
-        new Delegations(
-            tree, new Origins(tree, Optional.empty()), powers.roles().administration().actions());
+  private String entry(DirectoryTrees.Spot spot, int grant) {
+    DirectoryTree tree = spot.tree();
+    int entry = grant - tree.entryNumber(spot.object(), 0);
+    Ace ace = tree.descriptor(spot.object()).orElseThrow().entries().get(entry);
     return "take the entry of "
-        + new TrusteeNames(powers.tokens()).name(ace.trustee())
+        + new TrusteeNames(powers.trees()).name(ace.trustee())
         + " off "
-        + DelegationAnswers.place(tree, removed.object())
+        + DelegationAnswers.place(tree, spot.object())
         + " ("
-        + lister.words(ace)
+        + new EntryWords(tree.names()).of(ace)
         + ")";
   }
 

@@ -15,9 +15,9 @@ import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.Delegation;
 import org.sobercompass.core.delegation.Delegations;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.delegation.Origin;
 import org.sobercompass.core.delegation.Origins;
-import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.delegation.TrusteeKind;
 import org.sobercompass.core.delegation.TrusteeNames;
 import org.sobercompass.core.descriptor.Descriptor;
@@ -48,9 +48,9 @@ public final class DelegationAnswers {
       java.util.function.Function<org.sobercompass.core.descriptor.Ace, String> text) {
     this.ask = ask;
     this.powers = powers;
-    this.trustees = new TrusteeNames(powers.tokens());
+    this.trustees = new TrusteeNames(powers.trees());
     this.text = text;
-    for (DirectoryTree tree : powers.tokens().trees()) {
+    for (DirectoryTree tree : powers.trees().all()) {
       Origins own = new Origins(tree, Optional.ofNullable(accepted.get(tree.directory())));
       origins.put(tree, own);
       delegations.put(tree, new Delegations(tree, own, powers.roles().administration().actions()));
@@ -66,7 +66,7 @@ public final class DelegationAnswers {
    * @param narrowed whether anything else is asked; then the lists themselves are not judged
    */
   public record Choice(
-      Optional<Tokens.Spot> at,
+      Optional<DirectoryTrees.Spot> at,
       Set<Origin> origins,
       Predicate<Delegation> also,
       boolean narrowed) {}
@@ -79,7 +79,7 @@ public final class DelegationAnswers {
           boolean here = choice.at.map(spot -> spot.tree() == tree).orElse(true);
           if (here && tree.size() > 0) {
             List<Delegation> all = new ArrayList<>();
-            int from = choice.at.map(Tokens.Spot::object).orElse(0);
+            int from = choice.at.map(DirectoryTrees.Spot::object).orElse(0);
             int to = choice.at.map(spot -> tree.end(spot.object())).orElse(tree.size());
             for (int object = from; object < to; object++) {
               lister.on(object, choice.origins).stream().filter(choice.also).forEach(all::add);
@@ -130,7 +130,7 @@ public final class DelegationAnswers {
     List<String> counted = new ArrayList<>();
     kinds.forEach((kind, n) -> counted.add(n + " to " + kind.many()));
     sheet.heading(
-        (powers.tokens().trees().isEmpty()
+        (powers.trees().all().isEmpty()
                 ? "Undecided: no access rules of a directory were read; "
                 : "")
             + AnswerContext.count(sheet.size(), "delegation", "delegations")
@@ -201,12 +201,12 @@ public final class DelegationAnswers {
   }
 
   /** Lists that are not as lists should be: order, blocked inheritance, owners. */
-  private void oddities(Optional<Tokens.Spot> at, AnswerTable.Builder sheet) {
+  private void oddities(Optional<DirectoryTrees.Spot> at, AnswerTable.Builder sheet) {
     for (DirectoryTree tree : delegations.keySet()) {
       List<String> order = new ArrayList<>();
       List<String> blocked = new ArrayList<>();
       int unreadable = 0;
-      int from = at.filter(s -> s.tree() == tree).map(Tokens.Spot::object).orElse(0);
+      int from = at.filter(s -> s.tree() == tree).map(DirectoryTrees.Spot::object).orElse(0);
       int to = at.filter(s -> s.tree() == tree).map(s -> tree.end(s.object())).orElse(tree.size());
       for (int object = from; object < to; object++) {
         Optional<Descriptor> d = tree.descriptor(object);
@@ -240,10 +240,10 @@ public final class DelegationAnswers {
     return kind(sid) == TrusteeKind.PERSON;
   }
 
-  private void ownedByPersons(Optional<Tokens.Spot> at, AnswerTable.Builder sheet) {
+  private void ownedByPersons(Optional<DirectoryTrees.Spot> at, AnswerTable.Builder sheet) {
     for (DirectoryTree tree : delegations.keySet()) {
       List<String> owned = new ArrayList<>();
-      int from = at.filter(s -> s.tree() == tree).map(Tokens.Spot::object).orElse(0);
+      int from = at.filter(s -> s.tree() == tree).map(DirectoryTrees.Spot::object).orElse(0);
       int to = at.filter(s -> s.tree() == tree).map(s -> tree.end(s.object())).orElse(tree.size());
       for (int object = from; object < to; object++) {
         String label = tree.label(object);
@@ -267,7 +267,7 @@ public final class DelegationAnswers {
   }
 
   /** What the tree says, in a sentence. */
-  public String treeHeading(Tokens.Spot at) {
+  public String treeHeading(DirectoryTrees.Spot at) {
     DirectoryTree tree = at.tree();
     Delegations lister = delegations.get(tree);
     int objects = 0;
@@ -289,7 +289,7 @@ public final class DelegationAnswers {
   }
 
   /** The tree of organizational units with marks, down from one object. */
-  public List<String> tree(Tokens.Spot at) {
+  public List<String> tree(DirectoryTrees.Spot at) {
     DirectoryTree tree = at.tree();
     Delegations lister = delegations.get(tree);
     List<String> lines = new ArrayList<>();

@@ -8,21 +8,20 @@ import java.util.stream.Collectors;
 import org.sobercompass.core.access.Can;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.ActReadiness;
-import org.sobercompass.core.admin.AdminGrant;
 import org.sobercompass.core.admin.AdminModel;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Console;
 import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.delegation.ActionCheck;
-import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.readiness.Condition;
 import org.sobercompass.core.readiness.Readiness;
+import org.sobercompass.core.scope.AdminGrant;
+import org.sobercompass.core.system.Crowd;
 import org.sobercompass.core.system.Standing;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.report.data.AnswerTable;
@@ -61,17 +60,20 @@ public final class PowerAnswers {
 
   /** Whether an account can do an action to an object, with the ways, or the nearest miss. */
   public AnswerTable can(
-      int account, AdminAction action, Powers.Thing object, Optional<Tokens.Spot> destination) {
+      int account,
+      AdminAction action,
+      Powers.Thing object,
+      Optional<DirectoryTrees.Spot> destination) {
     Can can = powers.usable(account, action, object, destination);
     Verdict verdict = can.verdict();
     AnswerTable.Builder sheet = ask.begin("can-act/1", "answer", "way", "stands on", "entry");
     for (Powers.Way way : powers.ways(account, action, object, destination)) {
-      boolean gives = way.ground().map(ActionCheck.Ground::gives).orElse(true);
+      boolean gives = way.gives();
       sheet.row(
           !gives ? "x stops" : can.held() == Verdict.YES ? "+ gives" : "- not enough",
           chain(way),
           way.spot().map(s -> DelegationAnswers.place(s.tree(), s.object())).orElse("admin role"),
-          way.ground().filter(g -> g.entry() >= 0).map(g -> proof(way, g)).orElse(""));
+          entry(way).map(text).orElse(""));
     }
     String who = Words.subject(facts, account);
     String what = name(object) + ": " + action.name() + ".";
@@ -118,14 +120,14 @@ public final class PowerAnswers {
           + facts.source(object.subject())
           + " were not read (reading them comes later), and no admin role gives it";
     }
-    Tokens.Spot spot = object.spot().get();
+    DirectoryTrees.Spot spot = object.spot().get();
     if (spot.tree().descriptor(spot.object()).isEmpty()) {
       return "the access control list of " + name(object) + " was not read";
     }
-    if (powers.tokens().counts(account) != Verdict.YES) {
+    if (powers.trees().sid(account).isEmpty()) {
       return "the id of " + Words.subject(facts, account) + " (objectSid) was not read";
     }
-    if (!powers.tokens().perhaps(account).isEmpty()) {
+    if (powers.isUnsure(account)) {
       return "members of a group on the way were withheld, a rule is undefined, or an entry is for"
           + " somebody of a domain that was not read";
     }
@@ -133,35 +135,34 @@ public final class PowerAnswers {
         + action.name();
   }
 
-  private String proof(Powers.Way way, ActionCheck.Ground ground) {
+  /** The entry that a way stands on; none for an admin role and for ownership. */
+  private static Optional<Ace> entry(Powers.Way way) {
     return way.spot()
-        .flatMap(s -> s.tree().descriptor(s.object()))
-        .map(d -> text.apply(d.entries().get(ground.entry())))
-        .orElse("");
+        .filter(spot -> way.grant() >= spot.tree().entryNumber(spot.object(), 0))
+        .flatMap(
+            spot -> {
+              int entry = way.grant() - spot.tree().entryNumber(spot.object(), 0);
+              return spot.tree().descriptor(spot.object()).map(list -> list.entries().get(entry));
+            });
   }
 
   private String chain(Powers.Way way) {
     String subjects =
         way.chain().stream().map(s -> Words.subject(facts, s)).collect(Collectors.joining(" → "));
-    if (way.grant().isPresent()) {
+    if (way.spot().isEmpty()) {
       Administration all = powers.roles().administration();
-      AdminGrant grant = all.grants().get(way.grant().get());
+      AdminGrant grant = all.grants().get(way.grant());
       return subjects
           + " → admin role "
           + all.roles().get(grant.role()).name()
           + " over "
           + scopeName(grant.scope());
     }
-    ActionCheck.Ground ground = way.ground().orElseThrow();
-    if (ground.entry() < 0) {
-      return subjects + ": " + ground.words();
+    if (!way.note().isEmpty()) {
+      return subjects + ": " + way.note();
     }
-    Ace ace =
-        way.spot()
-            .flatMap(s -> s.tree().descriptor(s.object()))
-            .map(d -> d.entries().get(ground.entry()))
-            .orElseThrow();
-    boolean named = powers.tokens().subject(ace.trustee()).isPresent();
+    Ace ace = entry(way).orElseThrow();
+    boolean named = powers.trees().subject(ace.trustee()).isPresent();
     return subjects + (named ? "" : " → " + delegations.holder(ace.trustee()));
   }
 
@@ -170,8 +171,11 @@ public final class PowerAnswers {
   }
 
   private String miss(
-      int account, AdminAction action, Powers.Thing object, Optional<Tokens.Spot> destination) {
-    Actors.Answer who = powers.who(action, object, destination);
+      int account,
+      AdminAction action,
+      Powers.Thing object,
+      Optional<DirectoryTrees.Spot> destination) {
+    Crowd who = powers.who(action, object, destination);
     String others =
         who.yes().isEmpty()
             ? who.perhaps().isEmpty() ? "Nobody can." : "Nobody is known to be able to."
@@ -222,8 +226,8 @@ public final class PowerAnswers {
 
   /** Who can do an action to an object. */
   public AnswerTable who(
-      AdminAction action, Powers.Thing object, Optional<Tokens.Spot> destination) {
-    Actors.Answer answer = powers.who(action, object, destination);
+      AdminAction action, Powers.Thing object, Optional<DirectoryTrees.Spot> destination) {
+    Crowd answer = powers.who(action, object, destination);
     AnswerTable.Builder sheet = ask.begin("who-can/1", "account", "login", "key", "known", "way");
     answer.yes().stream().forEach(a -> sheet.row(row(a, "+ yes", action, object, destination)));
     boolean anybody = answer.perhaps().cardinality() > MANY;
@@ -260,7 +264,7 @@ public final class PowerAnswers {
   /** The first way that gives something, in words; empty when there is none. */
   public String way(int account, AdminAction action, Powers.Thing object) {
     return powers.ways(account, action, object, Optional.empty()).stream()
-        .filter(w -> w.ground().map(ActionCheck.Ground::gives).orElse(true))
+        .filter(Powers.Way::gives)
         .map(w -> chain(w) + w.spot().map(s -> " (" + s.tree().label(s.object()) + ")").orElse(""))
         .findFirst()
         .orElse("");
@@ -271,7 +275,7 @@ public final class PowerAnswers {
       String known,
       AdminAction action,
       Powers.Thing object,
-      Optional<Tokens.Spot> destination) {
+      Optional<DirectoryTrees.Spot> destination) {
     String way = destination.isPresent() ? "" : way(account, action, object);
     return new Object[] {
       facts.label(account),
@@ -346,16 +350,14 @@ public final class PowerAnswers {
     List<Powers.Thing> found = new ArrayList<>();
     BitSet byRole = powers.roles().objects(account, action.id());
     BitSet told = new BitSet();
-    for (DirectoryTree tree : powers.tokens().trees()) {
-      java.util.Map<Integer, Integer> subjects = powers.tokens().subjects(tree);
+    for (DirectoryTree tree : powers.trees().all()) {
       for (int object = 0; object < tree.size(); object++) {
-        int subject = subjects.getOrDefault(object, -1);
-        Powers.Thing thing = new Powers.Thing(subject, Optional.of(new Tokens.Spot(tree, object)));
+        Powers.Thing thing = powers.thing(new DirectoryTrees.Spot(tree, object));
         if (powers.can(account, action, thing, Optional.empty()) == Verdict.YES) {
           found.add(thing);
         }
-        if (subject >= 0) {
-          told.set(subject);
+        if (thing.subject() >= 0) {
+          told.set(thing.subject());
         }
       }
     }
@@ -372,7 +374,7 @@ public final class PowerAnswers {
       int account,
       AdminAction action,
       Powers.Thing object,
-      Optional<Tokens.Spot> destination,
+      Optional<DirectoryTrees.Spot> destination,
       Optional<String> from) {
     List<Readiness.Step> steps =
         new ActReadiness(powers, from).steps(account, action, object, destination);
@@ -427,7 +429,7 @@ public final class PowerAnswers {
       int account,
       AdminAction action,
       Powers.Thing object,
-      Optional<Tokens.Spot> destination,
+      Optional<DirectoryTrees.Spot> destination,
       Optional<String> from) {
     Truth all = Truth.TRUE;
     for (Readiness.Step step :

@@ -4,10 +4,10 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.admin.AdminGrant;
 import org.sobercompass.core.admin.AdminModel;
-import org.sobercompass.core.admin.AdminScope;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.scope.AdminGrant;
+import org.sobercompass.core.scope.AdminScope;
 import org.sobercompass.report.data.AnswerTable;
 
 /** Answers about admin scopes. Not thread-safe. */

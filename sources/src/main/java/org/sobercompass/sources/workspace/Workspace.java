@@ -24,6 +24,7 @@ import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Basis;
+import org.sobercompass.sources.delegation.DelegatedSystems;
 import org.sobercompass.sources.delegation.TreeReader;
 import org.sobercompass.sources.survey.SurveyFile;
 
@@ -122,6 +123,15 @@ public record Workspace(
   }
 
   /**
+   * Who can administer what, by admin roles and by the lists of directories, which are read now.
+   *
+   * @param told takes lists that cannot be read
+   */
+  public Powers powers(AccessModel model, Problems told) {
+    return DelegatedSystems.powers(model, administration, readTrees(told));
+  }
+
+  /**
    * What findings are made of: a model of this workspace, its rules, persons, admin roles, and the
    * lists of directories, which are read now.
    */
@@ -135,7 +145,7 @@ public record Workspace(
    * @param told takes lists that cannot be read
    */
   public Assessment assessment(AccessModel model, Problems told) {
-    Powers powers = new Powers(model, administration, readTrees(told));
+    Powers powers = powers(model, told);
     List<DirectoryTree> before =
         accepted
             .map(survey -> ofSurvey(survey, Set.of()).readTrees(new Problems()))

@@ -17,7 +17,8 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.Tokens;
+import org.sobercompass.core.delegation.DirectoryTrees;
+import org.sobercompass.core.delegation.HandedDown;
 import org.sobercompass.core.delegation.TreePatch;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType;
@@ -171,8 +172,8 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
   /** Each account, action and object, before and after. */
   private static Set<String> differing(Assessment before, Assessment after) {
     Set<String> all = new TreeSet<>();
-    DirectoryTree was = before.powers().tokens().trees().get(0);
-    DirectoryTree is = after.powers().tokens().trees().get(0);
+    DirectoryTree was = before.powers().trees().all().get(0);
+    DirectoryTree is = after.powers().trees().all().get(0);
     for (int account = 0; account < before.model().facts().accounts(); account++) {
       for (AdminAction action : before.powers().roles().administration().actions()) {
         for (int object = 0; object < was.size(); object++) {
@@ -195,8 +196,9 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
 
   private static Verdict can(
       Powers powers, int account, AdminAction action, DirectoryTree tree, int object) {
-    int subject = powers.tokens().subjects(tree).getOrDefault(object, -1);
-    Powers.Thing thing = new Powers.Thing(subject, Optional.of(new Tokens.Spot(tree, object)));
+    int subject = powers.trees().subject(tree, object);
+    Powers.Thing thing =
+        new Powers.Thing(subject, Optional.of(new DirectoryTrees.Spot(tree, object)));
     return powers.can(account, action, thing, Optional.empty());
   }
 
@@ -237,17 +239,17 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
         }
       }
     }
-    DirectoryTree tree = assessment.powers().tokens().trees().get(0);
+    DirectoryTree tree = assessment.powers().trees().all().get(0);
     for (int object = 0; object < tree.size(); object++) {
       int entries = tree.descriptor(object).orElseThrow().entries().size();
       for (int entry = 0; entry < entries; entry++) {
-        all.add(new Change.EntryRemoved("main", object, entry));
+        all.add(assessment.powers().removal(tree, object, entry));
       }
     }
     for (int grant = 0;
         grant < assessment.powers().roles().administration().grants().size();
         grant++) {
-      all.add(new Change.AdminRoleRemoved(grant));
+      all.add(assessment.powers().withdrawal(grant));
     }
     return all;
   }
@@ -269,20 +271,16 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
     user("ed", 1002, "a", "D:P(A;CIID" + down);
     group("g0", 1101, "D:(A;CIID" + down + "(A;CIID;SD;;;" + sid(1103) + ")");
     Powers powers = powers();
-    DirectoryTree tree = powers.tokens().trees().get(0);
-    int top = tree.find("dc=x");
+    DirectoryTree tree = powers.trees().all().get(0);
+    int top = tree.findForm("dc=x");
     DirectoryTree after =
         TreePatch.without(
-            tree,
-            List.of(
-                new Change.EntryRemoved("main", top, 0),
-                new Change.EntryRemoved("main", top, 1),
-                new Change.EntryRemoved("elsewhere", top, 0)));
+            tree, List.of(new HandedDown.Entry(top, 0), new HandedDown.Entry(top, 1)));
     assertThat(entries(after, top)).isEmpty();
-    assertThat(entries(after, tree.find("ou=a,dc=x"))).containsExactly(sid(1102));
+    assertThat(entries(after, tree.findForm("ou=a,dc=x"))).containsExactly(sid(1102));
     assertThat(entries(after, object(powers, "di"))).containsExactly("inherited " + sid(1102));
     assertThat(entries(after, object(powers, "ed"))).containsExactly("inherited " + sid(1101));
-    int group = powers.tokens().object(groupOf(powers)).orElseThrow().object();
+    int group = powers.trees().object(groupOf(powers)).orElseThrow().object();
     assertThat(entries(after, group)).containsExactly("inherited " + sid(1103));
     assertThat(entries(tree, top)).hasSize(2);
     assertThat(TreePatch.without(tree, List.of())).isSameAs(tree);
@@ -291,7 +289,7 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
   }
 
   private static int object(Powers powers, String login) {
-    return powers.tokens().object(account(powers, login)).orElseThrow().object();
+    return powers.trees().object(account(powers, login)).orElseThrow().object();
   }
 
   private static int groupOf(Powers powers) {

@@ -10,13 +10,12 @@ import java.util.Random;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.delegation.ActionCheck;
-import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.delegation.Requirement;
-import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.descriptor.DsRights;
+import org.sobercompass.core.system.Crowd;
 import org.sobercompass.core.system.Verdict;
 
 /**
@@ -89,19 +88,16 @@ class AskingTogetherTest extends SmallDirectory {
   void oneByOneAllAtOnceAndByWaysAreOneAnswer(long seed) throws IOException {
     fill(new Random(seed));
     Powers powers = powers();
-    DirectoryTree tree = powers.tokens().trees().get(0);
-    var subjects = powers.tokens().subjects(tree);
+    DirectoryTree tree = powers.trees().all().get(0);
     List<AdminAction> actions = new ArrayList<>(powers.roles().administration().actions());
     actions.add(
         new AdminAction(
             "w", "w", List.of(), new Requirement.Attribute(DsRights.WRITE_PROPERTY, "member"), 0));
     int asked = 0;
     for (int object = 0; object < tree.size(); object++) {
-      Powers.Thing thing =
-          new Powers.Thing(
-              subjects.getOrDefault(object, -1), Optional.of(new Tokens.Spot(tree, object)));
+      Powers.Thing thing = powers.thing(new DirectoryTrees.Spot(tree, object));
       for (AdminAction action : actions) {
-        Actors.Answer all = powers.who(action, thing, Optional.empty());
+        Crowd all = powers.who(action, thing, Optional.empty());
         for (int account = 0; account < powers.model().facts().accounts(); account++) {
           Verdict one = powers.can(account, action, thing, Optional.empty());
           Verdict at =
@@ -114,7 +110,7 @@ class AskingTogetherTest extends SmallDirectory {
           if (one == Verdict.YES) {
             assertThat(powers.ways(account, action, thing, Optional.empty()))
                 .as("seed %d: %d %s on %s", seed, account, action.id(), tree.dn(object))
-                .anyMatch(w -> w.ground().map(ActionCheck.Ground::gives).orElse(true));
+                .anyMatch(Powers.Way::gives);
           }
           asked++;
         }

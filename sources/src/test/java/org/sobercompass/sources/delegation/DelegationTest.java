@@ -18,17 +18,16 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.delegation.ActionCheck;
-import org.sobercompass.core.delegation.Actors;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.Delegation;
 import org.sobercompass.core.delegation.Delegations;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.delegation.Origin;
 import org.sobercompass.core.delegation.Origins;
-import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.system.Crowd;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.sources.NameResolver;
 
@@ -119,8 +118,8 @@ class DelegationTest extends SmallDirectory {
     assertThat(can(powers, "ann", "delete-account", di)).isEqualTo("YES");
     assertThat(can(powers, "di", "delete-account", di)).isEqualTo("NO");
     AdminAction move = powers.roles().administration().action("move").orElseThrow();
-    Optional<Tokens.Spot> b = thing(powers, SubjectKind.UNIT, "b").spot();
-    Optional<Tokens.Spot> a = thing(powers, SubjectKind.UNIT, "a").spot();
+    Optional<DirectoryTrees.Spot> b = thing(powers, SubjectKind.UNIT, "b").spot();
+    Optional<DirectoryTrees.Spot> a = thing(powers, SubjectKind.UNIT, "a").spot();
     int ann = account(powers, "ann");
     assertThat(powers.can(ann, move, di, b)).isEqualTo(Verdict.YES);
     assertThat(powers.can(ann, move, di, a)).isEqualTo(Verdict.NO);
@@ -278,14 +277,14 @@ class DelegationTest extends SmallDirectory {
           "cn=g" + random.nextInt(4) + ",ou=a,dc=x");
     }
     Powers powers = powers();
-    DirectoryTree tree = powers.tokens().trees().get(0);
+    DirectoryTree tree = powers.trees().all().get(0);
     Map<Verdict, Integer> counted = new TreeMap<>();
     for (AdminAction action : powers.roles().administration().actions()) {
       for (int object = 0; object < tree.size(); object++) {
-        Actors.Answer all = new Actors(tree, powers.tokens()).who(action.need(), object, -1);
+        DirectoryTrees.Spot spot = new DirectoryTrees.Spot(tree, object);
+        Crowd all = powers.byList(action, spot);
         for (int account = 0; account < powers.model().facts().accounts(); account++) {
-          Verdict one =
-              new ActionCheck(tree, powers.tokens().of(account)).decide(action.need(), object, -1);
+          Verdict one = powers.byList(account, action, spot);
           Verdict same =
               all.yes().get(account)
                   ? Verdict.YES
@@ -298,7 +297,7 @@ class DelegationTest extends SmallDirectory {
                       + " by "
                       + powers.model().facts().login(account)
                       + " "
-                      + powers.tokens().of(account)
+                      + powers.sids(account)
                       + "\n"
                       + ldif)
               .isEqualTo(one);
@@ -369,7 +368,7 @@ class DelegationTest extends SmallDirectory {
             + sid(1003)
             + ")");
     Powers powers = powers();
-    DirectoryTree tree = powers.tokens().trees().get(0);
+    DirectoryTree tree = powers.trees().all().get(0);
     int di = thing(powers, SubjectKind.ACCOUNT, "di").spot().orElseThrow().object();
     Origins origins = new Origins(tree, Optional.empty());
     assertThat(origins.of(di))

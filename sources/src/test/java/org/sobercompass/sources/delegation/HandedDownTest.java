@@ -16,28 +16,27 @@ import org.sobercompass.core.delegation.TrusteeKind;
 import org.sobercompass.core.delegation.TrusteeNames;
 import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.facts.SubjectKind;
-import org.sobercompass.core.system.Change;
 
 /** Where an entry has to be taken out for good, who trustees are, and what stands below what. */
 class HandedDownTest extends SmallDirectory {
   private static final String DOWN = ";CR;;;" + sid(1101) + ")";
 
   private DirectoryTree tree() throws IOException {
-    return powers().tokens().trees().get(0);
+    return powers().trees().all().get(0);
   }
 
   private static int at(DirectoryTree tree, String dn) {
-    int object = tree.find(dn);
+    int object = tree.findForm(dn);
     assertThat(object).as(dn).isNotNegative();
     return object;
   }
 
-  private static Optional<Change.EntryRemoved> removal(DirectoryTree tree, String dn, int entry) {
-    return HandedDown.removal(tree, at(tree, dn), entry);
+  private static Optional<HandedDown.Entry> removal(DirectoryTree tree, String dn, int entry) {
+    return HandedDown.source(tree, at(tree, dn), entry);
   }
 
-  private static Optional<Change.EntryRemoved> entry(DirectoryTree tree, String dn, int entry) {
-    return Optional.of(new Change.EntryRemoved("main", at(tree, dn), entry));
+  private static Optional<HandedDown.Entry> entry(DirectoryTree tree, String dn, int entry) {
+    return Optional.of(new HandedDown.Entry(at(tree, dn), entry));
   }
 
   @Test
@@ -67,7 +66,7 @@ class HandedDownTest extends SmallDirectory {
     int di = at(tree, "cn=di,ou=a,dc=x");
     assertThat(new Origins(tree, Optional.empty()).of(di)).containsExactly(Origin.INHERITED);
     DirectoryTree without =
-        TreePatch.without(tree, List.of(new Change.EntryRemoved("main", at(tree, "ou=a,dc=x"), 0)));
+        TreePatch.without(tree, List.of(new HandedDown.Entry(at(tree, "ou=a,dc=x"), 0)));
     assertThat(without.descriptor(di).orElseThrow().entries())
         .allMatch(ace -> ace.type().effect() == AceType.Effect.NONE);
   }
@@ -105,7 +104,7 @@ class HandedDownTest extends SmallDirectory {
     DirectoryTree tree = tree();
     assertThat(removal(tree, "ou=a,dc=x", 0)).isEqualTo(entry(tree, "dc=x", 0));
     DirectoryTree without =
-        TreePatch.without(tree, List.of(new Change.EntryRemoved("main", at(tree, "dc=x"), 0)));
+        TreePatch.without(tree, List.of(new HandedDown.Entry(at(tree, "dc=x"), 0)));
     assertThat(removal(without, "ou=a,dc=x", 0)).isEqualTo(entry(tree, "dc=x", 1));
   }
 
@@ -129,7 +128,7 @@ class HandedDownTest extends SmallDirectory {
     domain("D:(D;;SD;;;" + sid(1101) + ")(D;;WD;;;" + sid(1102) + ")(A;;CR;;;" + sid(1103) + ")");
     DirectoryTree tree = tree();
     DirectoryTree without =
-        TreePatch.without(tree, List.of(new Change.EntryRemoved("main", at(tree, "dc=x"), 0)));
+        TreePatch.without(tree, List.of(new HandedDown.Entry(at(tree, "dc=x"), 0)));
     assertThat(without.descriptor(at(tree, "dc=x")).orElseThrow().isCanonical()).isTrue();
     assertThat(without.descriptor(at(tree, "dc=x")).orElseThrow().entries()).hasSize(3);
   }
@@ -158,7 +157,7 @@ class HandedDownTest extends SmallDirectory {
     user("di", 1001, "a", "D:", "sIDHistory: S-1-5-21-1-1-1-500");
     group("crew", 1101, "D:");
     Powers powers = powers();
-    TrusteeNames names = new TrusteeNames(powers.tokens());
+    TrusteeNames names = new TrusteeNames(powers.trees());
     assertThat(List.of(names.kind(sid(1001)), names.kind(sid(1101)), names.kind("S-1-1-0")))
         .containsExactly(TrusteeKind.PERSON, TrusteeKind.GROUP, TrusteeKind.BROAD);
     assertThat(names.kind("S-1-5-18")).isEqualTo(TrusteeKind.SYSTEM);

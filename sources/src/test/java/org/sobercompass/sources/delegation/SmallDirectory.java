@@ -85,7 +85,7 @@ class SmallDirectory {
     }
     Workspace workspace = Workspace.open(root);
     AccessModel model = workspace.model();
-    return new Powers(model, workspace.administration(), workspace.readTrees(problems));
+    return workspace.powers(model, problems);
   }
 
   static int account(Powers powers, String login) {

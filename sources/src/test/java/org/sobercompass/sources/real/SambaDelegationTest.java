@@ -29,23 +29,24 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.access.AccessModel;
-import org.sobercompass.core.delegation.ActionCheck;
+import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
-import org.sobercompass.core.delegation.DsNames;
+import org.sobercompass.core.delegation.DirectoryTrees;
+import org.sobercompass.core.delegation.HandedDown;
 import org.sobercompass.core.delegation.Requirement;
-import org.sobercompass.core.delegation.Tokens;
 import org.sobercompass.core.delegation.TreePatch;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.DsRights;
-import org.sobercompass.core.descriptor.Target;
 import org.sobercompass.core.descriptor.WellKnown;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problems;
-import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.sources.Secret;
+import org.sobercompass.sources.delegation.DelegatedSystems;
 import org.sobercompass.sources.delegation.TreeReader;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.workspace.Surveyor;
@@ -63,7 +64,7 @@ class SambaDelegationTest {
   private static SambaDc dc;
   private static LDAPConnection connection;
   private static DirectoryTree tree;
-  private static Tokens tokens;
+  private static Powers powers;
   private static SambaTree made;
 
   @BeforeAll
@@ -95,7 +96,13 @@ class SambaDelegationTest {
     TreeReader reader = new TreeReader("main", "main.ldif", problems);
     tree = reader.read(survey.entries(survey.part("main").orElseThrow()));
     assertThat(problems.list()).isEmpty();
-    tokens = new Tokens(model, List.of(tree));
+    powers = DelegatedSystems.powers(model, Administration.NONE, List.of(tree));
+  }
+
+  /** Whether an account may do something that needs these rights, by the list of an object. */
+  private static Verdict may(int account, Requirement need, int object) {
+    AdminAction action = new AdminAction(need.toString(), "", List.of(), need, 0);
+    return powers.byList(account, action, new DirectoryTrees.Spot(tree, object));
   }
 
   @AfterAll
@@ -148,22 +155,23 @@ class SambaDelegationTest {
   void theTokensOfPeopleAndComputersAreThoseTheServerBuilds() throws Exception {
     int computers = 0;
     int builtIn = 0;
-    for (int account = 0; account < tokens.facts().accounts(); account++) {
-      String login = tokens.facts().login(account);
+    for (int account = 0; account < powers.model().facts().accounts(); account++) {
+      String login = powers.model().facts().login(account);
       if (!login.matches("user[0-9]+|host[0-9]+[$]")) {
         continue;
       }
-      try (LDAPConnection own = dc.connect(tokens.facts().dn(account), SECRET)) {
+      try (LDAPConnection own = dc.connect(powers.model().facts().dn(account), SECRET)) {
         SearchResultEntry root = own.getEntry("", "tokenGroups");
         Set<String> theirs = new TreeSet<>();
         for (var value : root.getAttribute("tokenGroups").getRawValues()) {
           org.sobercompass.sources.directory.BinaryIds.sid(value.getValue()).ifPresent(theirs::add);
         }
-        Set<String> ours = new TreeSet<>(tokens.of(account));
+        Set<String> ours = new TreeSet<>(powers.sids(account));
         theirs.removeIf(sid -> !sid.startsWith("S-1-5-21-") && !sid.startsWith("S-1-5-32-"));
         ours.removeIf(sid -> !sid.startsWith("S-1-5-21-") && !sid.startsWith("S-1-5-32-"));
         assertThat(ours).as(login).isEqualTo(theirs);
-        computers += tokens.facts().is(account, org.sobercompass.core.facts.Facts.HOST) ? 1 : 0;
+        computers +=
+            powers.model().facts().is(account, org.sobercompass.core.facts.Facts.HOST) ? 1 : 0;
         builtIn += theirs.contains("S-1-5-32-545") ? 1 : 0;
       }
     }
@@ -183,10 +191,9 @@ class SambaDelegationTest {
     List<String> different = new ArrayList<>();
     for (int i = 0; i < ACCOUNTS; i++) {
       String login = "user" + i;
-      int account = tokens.facts().names().find(SubjectKind.ACCOUNT, login, login).get(0);
-      Set<String> token = tokens.of(account);
-      ActionCheck check = new ActionCheck(tree, token);
-      try (LDAPConnection own = dc.connect(tokens.facts().dn(account), SECRET)) {
+      int account = powers.model().facts().names().find(SubjectKind.ACCOUNT, login, login).get(0);
+      Set<String> token = powers.sids(account);
+      try (LDAPConnection own = dc.connect(powers.model().facts().dn(account), SECRET)) {
         for (Map.Entry<Integer, SearchResultEntry> one : seen(own, asked).entrySet()) {
           int object = one.getKey();
           Descriptor descriptor = tree.descriptor(object).orElseThrow();
@@ -196,11 +203,8 @@ class SambaDelegationTest {
           } else {
             Set<String> attributes = values(one.getValue(), "allowedAttributesEffective");
             for (String name : values(universe, "allowedAttributesEffective")) {
-              DsNames.AttributeType type = tree.names().attribute(name).orElseThrow();
-              List<java.util.UUID> types = new ArrayList<>(List.of(type.id()));
-              type.set().ifPresent(types::add);
-              tree.names().objectClass(tree.objectClass(object)).ifPresent(c -> types.add(c.id()));
-              Verdict ours = check.decide(object, new Target(DsRights.WRITE_PROPERTY, types));
+              Verdict ours =
+                  may(account, new Requirement.Attribute(DsRights.WRITE_PROPERTY, name), object);
               decisions++;
               yes += ours == Verdict.YES ? 1 : 0;
               compare(ours, attributes.contains(name), login + " write " + name, object, different);
@@ -208,11 +212,7 @@ class SambaDelegationTest {
             Set<String> classes = values(one.getValue(), "allowedChildClassesEffective");
             for (String name : values(universe, "allowedChildClassesEffective")) {
               Verdict ours =
-                  check.decide(
-                      object,
-                      Target.on(
-                          DsRights.CREATE_CHILD,
-                          tree.names().objectClass(name).orElseThrow().id()));
+                  may(account, new Requirement.Child(DsRights.CREATE_CHILD, name), object);
               decisions++;
               yes += ours == Verdict.YES ? 1 : 0;
               compare(ours, classes.contains(name), login + " create " + name, object, different);
@@ -224,8 +224,8 @@ class SambaDelegationTest {
             int theirs =
                 Optional.ofNullable(one.getValue().getAttributeValueAsInteger("sDRightsEffective"))
                     .orElse(0);
-            Verdict dac = check.decide(object, Target.simple(DsRights.WRITE_DAC));
-            Verdict owner = check.decide(object, Target.simple(DsRights.WRITE_OWNER));
+            Verdict dac = may(account, new Requirement.Simple(DsRights.WRITE_DAC), object);
+            Verdict owner = may(account, new Requirement.Simple(DsRights.WRITE_OWNER), object);
             decisions += 2;
             compare(dac, (theirs & 4) != 0, login + " change permissions", object, different);
             compare(owner, (theirs & 1) != 0, login + " take ownership", object, different);
@@ -251,15 +251,15 @@ class SambaDelegationTest {
   }
 
   /** Explicit entries of the sites that are handed on to something, as removals. */
-  private static List<Change.EntryRemoved> removals() {
-    List<Change.EntryRemoved> all = new ArrayList<>();
-    int sites = tree.find(DnForm.of(SITES));
+  private static List<HandedDown.Entry> removals() {
+    List<HandedDown.Entry> all = new ArrayList<>();
+    int sites = tree.findForm(DnForm.of(SITES));
     for (int object = sites; object < tree.end(sites); object++) {
       List<Ace> list = tree.descriptor(object).orElseThrow().entries();
       for (int entry = 0; entry < list.size(); entry++) {
         boolean below = list.get(entry).isHandedOn() && tree.end(object) > object + 1;
         if (below && !list.get(entry).isInherited()) {
-          all.add(new Change.EntryRemoved("main", object, entry));
+          all.add(new HandedDown.Entry(object, entry));
         }
       }
     }
@@ -268,11 +268,11 @@ class SambaDelegationTest {
 
   @Test
   void whatAnEntryHandsOnGoesWithItAsTheServerDoesIt() throws Exception {
-    List<Change.EntryRemoved> all = removals();
+    List<HandedDown.Entry> all = removals();
     Collections.shuffle(all, new Random(23));
     int lists = 0;
     int changed = 0;
-    for (Change.EntryRemoved removal : all) {
+    for (HandedDown.Entry removal : all) {
       DirectoryTree after = TreePatch.without(tree, List.of(removal));
       String dn = tree.dn(removal.object());
       Descriptor before = made.descriptor(dn);
@@ -359,20 +359,19 @@ class SambaDelegationTest {
     List<String> different = new ArrayList<>();
     for (int i = 0; i < ACCOUNTS; i++) {
       String login = "user" + i;
-      int account = tokens.facts().names().find(SubjectKind.ACCOUNT, login, login).get(0);
-      Set<String> token = tokens.of(account);
-      ActionCheck check = new ActionCheck(tree, token);
-      try (LDAPConnection own = dc.connect(tokens.facts().dn(account), SECRET)) {
+      int account = powers.model().facts().names().find(SubjectKind.ACCOUNT, login, login).get(0);
+      Set<String> token = powers.sids(account);
+      try (LDAPConnection own = dc.connect(powers.model().facts().dn(account), SECRET)) {
         for (Attempt attempt : attempts()) {
           for (int n = 0; n < 25; n++) {
             int object = objects.get(random.nextInt(objects.size()));
             boolean fits =
                 attempt.objectClass.isEmpty()
                     || tree.names().isA(tree.objectClass(object), attempt.objectClass);
-            boolean itself = tree.sid(object).equals(tokens.sid(account));
+            boolean itself = tree.sid(object).equals(powers.trees().sid(account));
             Descriptor descriptor = tree.descriptor(object).orElseThrow();
             if (fits && !itself && !differs(descriptor, token, false)) {
-              Verdict ours = check.decide(attempt.need, object, -1);
+              Verdict ours = may(account, attempt.need, object);
               boolean theirs = works(attempt, own, tree.dn(object));
               tried++;
               succeeded += theirs ? 1 : 0;

@@ -12,7 +12,6 @@ import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Findings;
 import org.sobercompass.core.key.Key;
-import org.sobercompass.core.system.Change;
 
 /** Findings about who administers whom, and what lies within reach: yes, no, the border. */
 class AdminFindingsTest {
@@ -276,7 +275,7 @@ class AdminFindingsTest {
         .containsExactly("assignment:admin/desk#2/ann/s", "assignment:admin/desk/ann/s");
     Assessment assessment = world.assessment();
     Finding later = of("given-to-person").get(0);
-    assertThat(later.changes()).containsExactly(new Change.AdminRoleRemoved(1));
+    assertThat(later.changes()).containsExactly(assessment.powers().withdrawal(1));
     assertThat(Findings.of(assessment.with(later.changes())))
         .filteredOn(f -> f.kind().id().equals("given-to-person"))
         .hasSize(1);
@@ -355,7 +354,7 @@ class AdminFindingsTest {
     Assessment assessment = world.assessment();
     Finding finding = of("over-the-more-powerful").get(0);
     Advice advice = Advice.of(assessment, finding);
-    assertThat(advice.changes()).containsExactly(new Change.AdminRoleRemoved(0));
+    assertThat(advice.changes()).containsExactly(assessment.powers().withdrawal(0));
     assertThat(advice.acts().ends())
         .extracting(act -> act.action().id() + " " + act.object().id())
         .containsExactlyInAnyOrder("set-password uid=cy,dc=x", "unlock uid=cy,dc=x");
@@ -371,7 +370,7 @@ class AdminFindingsTest {
     Assessment assessment = world.assessment();
     Finding finding = of("power-within-reach").get(0);
     Advice advice = Advice.of(assessment, finding);
-    assertThat(advice.changes()).containsExactly(new Change.AdminRoleRemoved(0));
+    assertThat(advice.changes()).containsExactly(assessment.powers().withdrawal(0));
     assertThat(advice.result().orElseThrow().words()).isEqualTo("best found within the bound");
     assertThat(Findings.of(assessment.with(advice.changes())))
         .noneMatch(f -> f.key().equals(finding.key()));

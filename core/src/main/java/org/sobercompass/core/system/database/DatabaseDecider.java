@@ -322,13 +322,13 @@ final class DatabaseDecider implements Decider {
   }
 
   @Override
-  public Optional<Crowd> crowd(Question question, IntFunction<BitSet> members, long asOf) {
+  public Optional<Crowd> crowd(Question question, Crowd.Members members, long asOf) {
     DatabaseWho nobody = new DatabaseWho(new Who(new long[1], new long[1], 0), false, false);
-    if (!new DatabaseMasks(facts, nobody).isDirect(question.resource())) {
+    if (!members.areCertain() || !new DatabaseMasks(facts, nobody).isDirect(question.resource())) {
       return Optional.empty();
     }
     BitSet yes = new BitSet();
-    yes.or(members.apply(facts.trustees.subject(Trustees.EVERYONE)));
+    yes.or(members.surely(facts.trustees.subject(Trustees.EVERYONE)));
     BitSet perhaps = (BitSet) yes.clone();
     BitSet superusers = new BitSet();
     facts.superusers.keySet().forEach(superusers::set);
@@ -337,7 +337,7 @@ final class DatabaseDecider implements Decider {
       if (none || facts.closed.get(step.resource)) {
         return Optional.of(new Crowd(new BitSet(), new BitSet()));
       }
-      BitSet through = through(step, members);
+      BitSet through = through(step, members::surely);
       through.or(superusers);
       if (isKnown(step.resource)) {
         perhaps.and(through);
@@ -475,10 +475,7 @@ final class DatabaseDecider implements Decider {
     // A view gives to whoever uses it what its owner has; a trustee may stand for several.
     int everyone = facts.trustees.subject(Trustees.EVERYONE);
     int whom =
-        change.fold(
-            moved -> facts.asRole.isEmpty() ? moved.member() : everyone,
-            own -> everyone,
-            delegated -> -1);
-    return whom < 0 ? Impact.NONE : new Impact(IntList.of(whom), 0, facts.tree.size());
+        change.fold(moved -> facts.asRole.isEmpty() ? moved.member() : everyone, own -> everyone);
+    return new Impact(IntList.of(whom), 0, facts.tree.size());
   }
 }

@@ -143,8 +143,8 @@ final class FileDecider implements Decider {
   }
 
   @Override
-  public Optional<Crowd> crowd(Question question, IntFunction<BitSet> members, long asOf) {
-    if (question.allOf().length != 1) {
+  public Optional<Crowd> crowd(Question question, Crowd.Members members, long asOf) {
+    if (question.allOf().length != 1 || !members.areCertain()) {
       return Optional.empty();
     }
     List<Need> layers = needs.of(question.resource(), question.allOf()[0]);
@@ -153,7 +153,7 @@ final class FileDecider implements Decider {
         (t, wide) ->
             known.computeIfAbsent(
                 wide && t >= 0 && facts.trustees.isOpen(t) ? Trustees.EVERYONE : t,
-                trustee -> ofTrustee(trustee, members));
+                trustee -> ofTrustee(trustee, members::surely));
     BitSet yes = crowd(layers, false, ofTrustee);
     BitSet perhaps = crowd(layers, true, ofTrustee);
     perhaps.andNot(yes);
@@ -322,14 +322,13 @@ final class FileDecider implements Decider {
     return change.fold(
         moved -> new Impact(IntList.of(moved.member()), 0, all),
         own ->
-            own.fold(
+            own.byKind(
                 added -> new Impact(IntList.of(added.subject()), 0, all),
                 removed -> {
                   // A trustee may stand for several accounts, or for anybody.
                   int resource = grants.resource(removed.grant());
                   int everyone = facts.trustees.subject(Trustees.EVERYONE);
                   return new Impact(IntList.of(everyone), resource, facts.tree.end(resource));
-                }),
-        delegated -> Impact.NONE);
+                }));
   }
 }

@@ -158,7 +158,7 @@ public final class RoleApplication implements AccessSystem {
     List<Grant> patched = new ArrayList<>(grants(basis));
     List<Integer> gone = new ArrayList<>(removed.getOrDefault(basis, List.of()));
     for (Change.OfSystem change : changes) {
-      change.fold(
+      change.byKind(
           added -> patched.add(grant(added, patched.size())),
           taken -> {
             patched.set(taken.grant(), patched.get(taken.grant()).withdrawn());

@@ -302,14 +302,13 @@ final class RoleDecider implements Decider {
     return change.fold(
         moved -> new Impact(IntList.of(moved.member()), 0, nodes.size()),
         own ->
-            own.fold(
+            own.byKind(
                 added -> impact(added.subject(), added.node(), added.descends()),
                 removed ->
                     impact(
                         table.subject[removed.grant()],
                         table.node[removed.grant()],
-                        table.descends[removed.grant()])),
-        delegated -> Impact.NONE);
+                        table.descends[removed.grant()])));
   }
 
   private Impact impact(int subject, int node, boolean descends) {

@@ -1,4 +1,4 @@
-package org.sobercompass.core.admin;
+package org.sobercompass.core.scope;
 
 /**
  * What a group that comes into a scope stands for; said, never assumed.

@@ -1,4 +1,4 @@
-package org.sobercompass.core.admin;
+package org.sobercompass.core.scope;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.filter.Truth;
@@ -22,11 +21,11 @@ import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Verdict;
 
 /**
- * The admin scopes of a workspace over one model: who is in which, and by which line. Frozen and
+ * The admin scopes of a workspace over memberships: who is in which, and by which line. Frozen and
  * thread-safe. One bit an object for each line of each scope.
  */
 public final class Scopes {
-  private final AccessModel model;
+  private final Memberships memberships;
   private final Facts facts;
   private final List<AdminScope> scopes;
   private final Map<String, Integer> numbers = new HashMap<>();
@@ -42,9 +41,9 @@ public final class Scopes {
    * @throws org.sobercompass.core.problem.BadInputException for scopes in a circle, and groups of
    *     which is not said what they stand for
    */
-  public Scopes(AccessModel model, List<AdminScope> scopes) {
-    this.model = model;
-    this.facts = model.facts();
+  public Scopes(Memberships memberships, List<AdminScope> scopes) {
+    this.memberships = memberships;
+    this.facts = memberships.graph().facts();
     this.scopes = List.copyOf(scopes);
     this.inside = new BitSet[scopes.size()];
     this.widest = new BitSet[scopes.size()];
@@ -217,7 +216,7 @@ public final class Scopes {
     if (!meant.object()) {
       out.andNot(groups);
     }
-    Memberships.Walker walker = model.widest().walker();
+    Memberships.Walker walker = memberships.walker();
     IntList accounts = new IntList();
     for (int g = groups.nextSetBit(0); g >= 0; g = groups.nextSetBit(g + 1)) {
       if (meant.members()) {
@@ -244,9 +243,9 @@ public final class Scopes {
     seen.set(group);
     while (!open.isEmpty()) {
       int at = open.remove();
-      for (int i = 0; i < model.graph().downCount(at); i++) {
-        int member = model.graph().downMember(at, i);
-        boolean counts = !surely || model.graph().downVia(at, i).isSure();
+      for (int i = 0; i < memberships.graph().downCount(at); i++) {
+        int member = memberships.graph().downMember(at, i);
+        boolean counts = !surely || memberships.graph().downVia(at, i).isSure();
         if (counts && facts.kind(member) == SubjectKind.GROUP && !seen.get(member)) {
           seen.set(member);
           into.set(member);
@@ -276,6 +275,16 @@ public final class Scopes {
     return contains(scope, object)
         ? Verdict.YES
         : widest[scope].get(object) ? Verdict.UNDECIDED : Verdict.NO;
+  }
+
+  /** The objects that are surely or perhaps in a scope; not to be changed. */
+  public BitSet widest(int scope) {
+    if (scope >= 0) {
+      return widest[scope];
+    }
+    BitSet all = new BitSet();
+    all.set(0, facts.subjects());
+    return all;
   }
 
   /** The objects that are surely in a scope; not to be changed. */

@@ -1,4 +1,4 @@
-package org.sobercompass.core.admin;
+package org.sobercompass.core.scope;
 
 import java.util.Set;
 import org.sobercompass.core.problem.Place;

@@ -1,4 +1,4 @@
-package org.sobercompass.core.admin;
+package org.sobercompass.core.scope;
 
 import org.sobercompass.core.problem.Place;
 
@@ -32,7 +32,7 @@ public record AdminGrant(
   }
 
   /** The same, switched off. */
-  AdminGrant off() {
+  public AdminGrant off() {
     return new AdminGrant(role, subject, subjectText, scope, from, until, false, place);
   }
 }

@@ -1,0 +1,12 @@
+package org.sobercompass.core.scope;
+
+import java.util.List;
+
+/** What a system of admin roles shows besides what every system shows. */
+public interface AdminRoles {
+  /** The scopes, worked out. */
+  Scopes scopes();
+
+  /** Who has which role over what, as it stands after what was changed. */
+  List<AdminGrant> given();
+}
