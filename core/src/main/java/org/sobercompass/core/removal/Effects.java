@@ -64,15 +64,15 @@ public record Effects(List<Effect> ends, List<Effect> gives) {
       if (before.facts().kind(subject) == SubjectKind.IMPLICIT) {
         into.set(0, before.facts().accounts());
       } else {
-        accounts(before, subject, into);
-        accounts(after, subject, into);
+        accounts(view, subject, into);
+        accounts(after.view(view.number()), subject, into);
       }
     }
   }
 
-  private static void accounts(AccessModel model, int subject, BitSet into) {
+  private static void accounts(SystemView view, int subject, BitSet into) {
     IntList found = new IntList();
-    model.widest().walker().candidates(subject, found);
+    view.memberships().walker().candidates(subject, found);
     for (int i = 0; i < found.size(); i++) {
       into.set(found.get(i));
     }
