@@ -10,6 +10,7 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -18,16 +19,13 @@ import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Batch;
 import org.sobercompass.core.access.Can;
-import org.sobercompass.core.access.RouteFinder;
-import org.sobercompass.core.access.Unknown;
-import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.admin.Asked;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
-import org.sobercompass.core.system.Limits;
-import org.sobercompass.core.system.Verdict;
-import org.sobercompass.report.answers.RightAnswers;
+import org.sobercompass.core.problem.UnknownNameException;
+import org.sobercompass.organization.Names;
+import org.sobercompass.report.answers.AskedAnswers;
 import org.sobercompass.report.data.Format;
 import org.sobercompass.report.data.RowWriter;
 import org.sobercompass.sources.questions.QuestionReader;
@@ -43,10 +41,8 @@ final class CanBatch {
   private final Asker asker;
   private final Problems problems = new Problems();
   private final List<Question> window = new ArrayList<>();
-  private final Map<String, Names.Permission> permissions = new HashMap<>();
-  private final Map<String, AdminAction> actions = new HashMap<>();
-  private final Map<String, Powers.Thing> things = new HashMap<>();
-  private @Nullable Administering administering;
+  private final Map<String, Asked.Use> rights = new HashMap<>();
+  private final Map<String, Asked> acts = new HashMap<>();
 
   CanBatch(Inputs inputs, boolean why) {
     this.inputs = inputs;
@@ -92,106 +88,63 @@ final class CanBatch {
   }
 
   private void answer(RowWriter out) {
-    List<Optional<Act>> acts = new ArrayList<>(window.size());
-    List<Optional<Batch.Item>> items = new ArrayList<>(window.size());
-    List<Batch.Item> asked = new ArrayList<>(window.size());
+    List<Optional<Pending>> pending = new ArrayList<>(window.size());
+    List<Batch.Item> items = new ArrayList<>(window.size());
     for (Question question : window) {
-      boolean act = question.permission().indexOf(':') < 0;
-      acts.add(act ? act(question) : Optional.empty());
-      Optional<Batch.Item> item = act ? Optional.empty() : item(question);
-      items.add(item);
-      item.ifPresent(asked::add);
+      Optional<Pending> one = resolved(question);
+      pending.add(one);
+      one.filter(p -> p.asked instanceof Asked.Use)
+          .ifPresent(
+              p -> {
+                Asked.Use use = (Asked.Use) p.asked;
+                items.add(new Batch.Item(p.account, use.view(), use.question()));
+              });
     }
-    List<Can> answers = new Batch(asker).answer(asked);
-    int next = 0;
-    RightAnswers words = new RightAnswers(inputs.ask());
+    Iterator<Can> answers = new Batch(asker).answer(items).iterator();
+    AskedAnswers words = inputs.answers();
     for (int i = 0; i < window.size(); i++) {
       Question question = window.get(i);
       List<Object> row =
           new ArrayList<>(List.of(question.account(), question.permission(), question.node()));
-      Optional<Batch.Item> item = items.get(i);
-      Optional<Act> act = acts.get(i);
-      if (act.isPresent()) {
-        row.add(act.get().verdict.name().toLowerCase(Locale.ROOT));
-      } else {
-        row.add(item.isEmpty() ? "error" : word(answers.get(next++)));
-      }
+      Optional<Pending> one = pending.get(i);
+      Optional<Can> can =
+          one.map(
+              p ->
+                  p.asked instanceof Asked.Use
+                      ? answers.next()
+                      : inputs.organization().can(p.account, p.asked));
+      row.add(can.map(CanBatch::word).orElse("error"));
       if (why) {
-        row.add(act.map(a -> a.why).or(() -> item.map(it -> reason(words, it))).orElse(""));
+        row.add(one.map(p -> words.reason(p.account, p.asked, can.orElseThrow())).orElse(""));
       }
       out.row(row.toArray());
     }
     window.clear();
   }
 
-  /** The answer to a question about an admin action, or a single right, on an object. */
-  private record Act(Verdict verdict, String why) {}
+  /** A question whose names were found. */
+  private record Pending(int account, Asked asked) {}
 
-  private Optional<Act> act(Question question) {
+  private Optional<Pending> resolved(Question question) {
     try {
       int account = names.account(question.account());
-      Administering all = administering();
-      AdminAction action = actions.computeIfAbsent(question.permission(), all::action);
-      Powers.Thing thing = things.computeIfAbsent(question.node(), all::thing);
-      Can can = all.powers().usable(account, action, thing, Optional.empty());
-      Verdict verdict = can.verdict();
-      String reason =
-          !why
-              ? ""
-              : can.held() != verdict
-                  ? String.join("; ", can.standing().reasons())
-                  : verdict == Verdict.UNDECIDED
-                      ? all.answers().unknown(account, action, thing)
-                      : verdict == Verdict.YES ? all.answers().way(account, action, thing) : "";
-      return Optional.of(new Act(verdict, reason));
-    } catch (UsageException e) {
+      return Optional.of(new Pending(account, asked(question)));
+    } catch (UnknownNameException e) {
       String message = e.getMessage() == null ? "" : e.getMessage().split("\n", 2)[0];
       problems.add(Problem.error(question.place(), message, ""));
       return Optional.empty();
     }
   }
 
-  private Administering administering() {
-    if (administering == null) {
-      administering = new Administering(inputs, null);
-    }
-    return administering;
+  private Asked asked(Question question) {
+    String what = question.permission();
+    return what.indexOf(':') < 0
+        ? acts.computeIfAbsent(
+            what + "\n" + question.node(), k -> names.asked(what, question.node()))
+        : names.at(rights.computeIfAbsent(what, names::rights), question.node());
   }
 
   private static String word(Can can) {
     return can.verdict().name().toLowerCase(Locale.ROOT);
-  }
-
-  private String reason(RightAnswers words, Batch.Item item) {
-    if (item.question().allOf().length > 1) {
-      return words.alone(item.view(), item.account(), item.question());
-    }
-    var routes =
-        new RouteFinder(asker, Limits.ONE)
-            .find(item.view(), item.account(), item.right(), item.resource());
-    boolean undecided = routes.can().verdict() == Verdict.UNDECIDED;
-    String state =
-        String.join(
-            "; ",
-            undecided
-                ? Unknown.reasons(
-                    asker, item.view(), item.account(), item.right(), item.resource(), routes)
-                : routes.can().standing().reasons());
-    String route = words.why(item.view(), routes).get(0);
-    return state.isEmpty() ? route : state + "; " + route;
-  }
-
-  private Optional<Batch.Item> item(Question question) {
-    try {
-      int account = names.account(question.account());
-      Names.Permission permission =
-          permissions.computeIfAbsent(question.permission(), names::permission);
-      int node = names.node(permission.view(), question.node());
-      return Optional.of(new Batch.Item(account, permission.view(), permission.at(node)));
-    } catch (UsageException e) {
-      String message = e.getMessage() == null ? "" : e.getMessage().split("\n", 2)[0];
-      problems.add(Problem.error(question.place(), message, ""));
-      return Optional.empty();
-    }
   }
 }

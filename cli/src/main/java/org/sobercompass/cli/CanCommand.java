@@ -1,14 +1,10 @@
 package org.sobercompass.cli;
 
 import java.nio.file.Path;
-import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
-import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.delegation.AdminAction;
-import org.sobercompass.core.delegation.DirectoryTrees;
+import org.sobercompass.core.admin.Asked;
 import org.sobercompass.core.system.Verdict;
-import org.sobercompass.report.answers.RightAnswers;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -84,42 +80,14 @@ final class CanCommand implements Callable<Integer> {
           "expected an account and a permission, as in: sober can ilse.brandt"
               + " orders:payments:sign");
     }
-    Names names = inputs.names();
-    int who = names.account(account);
-    if (on != null || permission.indexOf(':') < 0) {
-      return act(who, permission, on);
-    }
-    Names.Permission asked = names.permission(permission);
-    int node = names.node(asked.view(), at);
-    RightAnswers answers = new RightAnswers(inputs.ask());
-    if (!asked.together().isEmpty()) {
-      inputs.print(
-          inputs.isTable()
-              ? answers.canTogetherBrief(asked.view(), who, asked.at(node))
-              : answers.canTogether(asked.view(), who, asked.at(node)));
-      return code(inputs.model().asker().can(asked.view(), who, asked.at(node)).verdict());
-    }
-    inputs.print(
-        inputs.isTable()
-            ? answers.canBrief(asked.view(), who, asked.right(), node)
-            : answers.can(asked.view(), who, asked.right(), node));
-    return code(inputs.model().asker().can(asked.view(), who, asked.right(), node).verdict());
-  }
-
-  private static int code(Verdict verdict) {
-    return verdict == Verdict.YES ? Exit.OK : verdict == Verdict.NO ? Exit.NO : Exit.UNDECIDED;
-  }
-
-  private int act(int who, String word, @Nullable String object) {
-    Administering all = new Administering(inputs, null);
-    AdminAction action = all.action(word);
-    if (object == null) {
+    if (on == null && permission.indexOf(':') < 0) {
       throw new UsageException(
           "expected --on and an object, as in: sober can wim.ferris set-password --on ilse.brandt");
     }
-    Powers.Thing thing = all.thing(object);
-    Optional<DirectoryTrees.Spot> destination = Optional.ofNullable(to).map(all::spot);
-    inputs.print(all.answers().can(who, action, thing, destination));
-    return code(all.powers().usable(who, action, thing, destination).verdict());
+    int who = inputs.names().account(account);
+    Asked asked = inputs.names().asked(permission, on == null ? at : on, to == null ? "" : to);
+    inputs.print(inputs.answers().can(who, asked, inputs.isTable()));
+    Verdict verdict = inputs.organization().can(who, asked).verdict();
+    return verdict == Verdict.YES ? Exit.OK : verdict == Verdict.NO ? Exit.NO : Exit.UNDECIDED;
   }
 }

@@ -88,7 +88,7 @@ final class DelegationsCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     Administering all = new Administering(inputs, accepted);
-    Optional<DirectoryTrees.Spot> spot = Optional.ofNullable(at).map(all::spot);
+    Optional<DirectoryTrees.Spot> spot = Optional.ofNullable(at).map(inputs.names().acts()::spot);
     if (tree) {
       tree(all, spot);
       return Exit.OK;
@@ -113,11 +113,11 @@ final class DelegationsCommand implements Callable<Integer> {
       also = also.and(d -> all.delegations().kind(d.trustee()) == kind);
     }
     if (action != null) {
-      AdminAction wanted = all.action(action);
+      AdminAction wanted = inputs.names().acts().action(action);
       also = also.and(d -> d.actions().contains(wanted) || isAll(d));
     }
     if (holder != null) {
-      int subject = all.thing(holder).subject();
+      int subject = inputs.names().acts().thing(holder).subject();
       String sid = all.powers().trees().sid(subject);
       also = also.and(d -> d.trustee().equals(sid));
     }

@@ -11,9 +11,9 @@ import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.findings.Advice;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Findings;
 import org.sobercompass.core.findings.Triage;
 import org.sobercompass.core.problem.Gap;
+import org.sobercompass.organization.FindingHistory;
 import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.answers.FindingDetail;
 import org.sobercompass.report.data.AnswerTable;
@@ -59,8 +59,8 @@ final class FindingsCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     Assessment assessment = inputs.assessment();
-    List<Finding> all = Findings.of(assessment);
-    List<Finding> asked = filter.of(all, inputs, assessment);
+    List<Finding> all = inputs.organization().findings();
+    List<Finding> asked = filter.query().of(inputs.organization(), all);
     Set<String> gone = new HashSet<>();
     if (since != null) {
       Set<String> before = FindingHistory.keys(since);

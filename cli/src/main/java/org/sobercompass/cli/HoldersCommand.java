@@ -1,11 +1,8 @@
 package org.sobercompass.cli;
 
-import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
-import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.delegation.AdminAction;
-import org.sobercompass.report.answers.RightAnswers;
+import org.sobercompass.core.admin.Asked;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -48,26 +45,9 @@ final class HoldersCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    if (on != null) {
-      Administering all = new Administering(inputs, null);
-      AdminAction action = all.action(permission);
-      Powers.Thing thing = all.thing(on);
-      inputs.printBrief(all.answers().who(action, thing, Optional.empty()));
-      boolean known = all.powers().who(action, thing, Optional.empty()).perhaps().isEmpty();
-      return known ? Exit.OK : Exit.UNDECIDED;
-    }
-    Names names = inputs.names();
-    Names.Permission asked = names.permission(permission);
-    int node = names.node(asked.view(), at);
-    RightAnswers answers = new RightAnswers(inputs.ask());
-    if (!asked.together().isEmpty()) {
-      inputs.printBrief(answers.together(asked.view(), asked.at(node)));
-      return Exit.OK;
-    }
-    inputs.print(
-        inputs.isTable()
-            ? answers.holdersBrief(asked.view(), asked.right(), node, below)
-            : answers.holders(asked.view(), asked.right(), node, below));
-    return Exit.OK;
+    Asked asked = inputs.names().asked(permission, on == null ? at : on);
+    inputs.print(inputs.answers().holders(asked, below, inputs.isTable()));
+    boolean known = on == null || inputs.organization().holders(asked).perhaps().isEmpty();
+    return known ? Exit.OK : Exit.UNDECIDED;
   }
 }

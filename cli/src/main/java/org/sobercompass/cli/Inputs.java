@@ -3,7 +3,6 @@ package org.sobercompass.cli;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -12,11 +11,11 @@ import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.Assessment;
-import org.sobercompass.core.problem.Gap;
-import org.sobercompass.core.problem.Problem;
-import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Basis;
+import org.sobercompass.organization.Names;
+import org.sobercompass.organization.Organization;
 import org.sobercompass.report.answers.AnswerContext;
+import org.sobercompass.report.answers.AskedAnswers;
 import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.report.data.AnswerTableWriter;
 import org.sobercompass.report.data.Format;
@@ -62,9 +61,8 @@ class Inputs {
   @Nullable Path survey;
 
   private @Nullable Workspace workspace;
-  private @Nullable AccessModel model;
-  private List<Problem> unread = List.of();
-  private List<Gap> gaps = List.of();
+  private @Nullable Organization organization;
+  private boolean judged;
 
   /** The workspace, read now. */
   Workspace open(Set<String> attributes) {
@@ -78,13 +76,19 @@ class Inputs {
     return workspace == null ? open(Set.of()) : workspace;
   }
 
-  AccessModel model() {
-    if (model == null) {
+  /** The organization, as of the time and on the basis asked for. */
+  Organization organization() {
+    if (organization == null) {
       Workspace read = workspace();
       Instant at = asOf == null ? read.usualTime() : time(asOf, read);
-      model = read.model(at, basis == null ? Optional.empty() : Optional.of(basis(basis)));
+      organization =
+          Organization.of(read, at, basis == null ? Optional.empty() : Optional.of(basis(basis)));
     }
-    return model;
+    return organization;
+  }
+
+  AccessModel model() {
+    return organization().model();
   }
 
   private static Instant time(String text, Workspace workspace) {
@@ -103,19 +107,23 @@ class Inputs {
     };
   }
 
-  /** What findings are made of; lists of directories that cannot be read are told with answers. */
+  /** What findings are made of; what was not read is told with every answer from then on. */
   Assessment assessment() {
-    Problems told = new Problems();
-    Assessment assessment = workspace().assessment(model(), told);
-    unread = told.list();
-    gaps = assessment.gaps();
-    return assessment;
+    judged = true;
+    return organization().assessment();
   }
 
   AnswerContext ask() {
-    List<Problem> all = new ArrayList<>(workspace().problems());
-    all.addAll(unread);
-    return new AnswerContext(model(), workspace().zone(), List.copyOf(all), gaps);
+    return new AnswerContext(
+        model(),
+        workspace().zone(),
+        organization().problems(),
+        judged ? organization().assessment().gaps() : List.of());
+  }
+
+  /** Answers about what may be asked of anybody; the directories' lists are read when needed. */
+  AskedAnswers answers() {
+    return new AskedAnswers(ask(), () -> new Administering(this, null).answers());
   }
 
   /** One application by its id, or all when none is named. */
@@ -124,7 +132,7 @@ class Inputs {
   }
 
   Names names() {
-    return new Names(model());
+    return organization().names();
   }
 
   PrintWriter out() {

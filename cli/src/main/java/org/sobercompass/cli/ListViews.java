@@ -51,7 +51,7 @@ final class ListViews {
       case "list" -> inputs.print(answers.list(view, at));
       case "access" -> brief(answers.access(view, at, accounts, below));
       default -> {
-        int right = inputs.names().permission(application).alone().right();
+        int right = inputs.names().permission(application).right();
         brief(answers.layers(view, right, at, accounts));
       }
     }

@@ -1,7 +1,8 @@
 package org.sobercompass.cli;
 
 import java.util.concurrent.Callable;
-import org.sobercompass.report.answers.RightAnswers;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.admin.Asked;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -18,7 +19,8 @@ import picocli.CommandLine.Parameters;
       "Examples, on the demo:",
       "  sober routes ilse.brandt orders:payments:sign",
       "  sober routes joss.merrin orders:orders:raise",
-      "  sober routes nils.farrow seedbook:labels:print --at alpine-house"
+      "  sober routes nils.farrow seedbook:labels:print --at alpine-house",
+      "  sober routes nlarkin set-password --on wmarsh"
     })
 final class RoutesCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
@@ -26,19 +28,29 @@ final class RoutesCommand implements Callable<Integer> {
   @Parameters(index = "0", paramLabel = "ACCOUNT", description = "login, mail, name, DN or id")
   private String account = "";
 
-  @Parameters(index = "1", paramLabel = "PERMISSION", description = "application:area:level")
+  @Parameters(
+      index = "1",
+      paramLabel = "PERMISSION",
+      description = "application:area:level, or an admin action")
   private String permission = "";
 
   @Option(names = "--at", paramLabel = "NODE", description = "the node (default: the top)")
   private String at = "";
 
+  @Option(
+      names = "--on",
+      paramLabel = "OBJECT",
+      description = "for an admin action: the account, group, unit or other object")
+  private @Nullable String on;
+
   @Override
   public Integer call() {
-    Names names = inputs.names();
-    int who = names.account(account);
-    Names.Permission asked = names.permission(permission).alone();
-    int node = names.node(asked.view(), at);
-    inputs.print(new RightAnswers(inputs.ask()).routes(asked.view(), who, asked.right(), node));
+    int who = inputs.names().account(account);
+    Asked asked =
+        on == null
+            ? inputs.names().at(inputs.names().permission(permission), at)
+            : inputs.names().asked(permission, on);
+    inputs.print(inputs.answers().routes(who, asked));
     return Exit.OK;
   }
 }

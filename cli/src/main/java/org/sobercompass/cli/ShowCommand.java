@@ -104,13 +104,15 @@ final class ShowCommand implements Callable<Integer> {
       }
       case "scope" -> {
         Administering all = new Administering(inputs, null);
-        inputs.printBrief(all.scopes().scope(all.scope(one("an admin scope"))));
+        inputs.printBrief(all.scopes().scope(inputs.names().acts().scope(one("an admin scope"))));
       }
       case "scopes" -> inputs.print(new Administering(inputs, null).scopes().scopes());
       case "powers" -> {
         Administering all = new Administering(inputs, null);
         int account = inputs.names().account(one("an account"));
-        inputs.print(all.answers().powers(account, Optional.ofNullable(beside).map(all::scope)));
+        inputs.print(
+            all.answers()
+                .powers(account, Optional.ofNullable(beside).map(inputs.names().acts()::scope)));
       }
       case "tree", "list", "access", "layers" -> new ListViews(inputs).show(kind, names, below);
       case "host" -> inputs.print(new SubjectAnswers(inputs.ask()).host(one("a host")));

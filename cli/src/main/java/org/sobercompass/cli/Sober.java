@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.function.Supplier;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.OutsideException;
+import org.sobercompass.core.problem.UnknownNameException;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -93,7 +94,7 @@ public final class Sober implements Runnable {
       err.println(e.getMessage());
       return Exit.SOURCE;
     }
-    if (e instanceof UsageException) {
+    if (e instanceof UsageException || e instanceof UnknownNameException) {
       err.println(e.getMessage());
       return Exit.USAGE;
     }

@@ -6,8 +6,7 @@ import java.util.concurrent.Callable;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.admin.Asked;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.readiness.ReadinessCheck;
 import org.sobercompass.report.answers.TrialAnswers;
@@ -104,13 +103,11 @@ final class TrialCommand implements Callable<Integer> {
           "expected an account, --act and --on, as in:"
               + " sober trial nlarkin --act set-password --on wmarsh");
     }
-    Administering all = new Administering(inputs, null);
     int account = inputs.names().account(names.get(0));
-    AdminAction action = all.action(word);
-    Powers.Thing thing = all.thing(object);
+    Asked.Act asked = (Asked.Act) inputs.names().asked(word, object);
     Optional<String> host = Optional.ofNullable(from);
-    inputs.print(all.answers().trial(account, action, thing, Optional.empty(), host));
-    Truth ready = all.answers().ready(account, action, thing, Optional.empty(), host);
+    inputs.print(inputs.answers().trial(account, asked, host));
+    Truth ready = inputs.answers().ready(account, asked, host);
     return ready == Truth.TRUE ? Exit.OK : ready == Truth.FALSE ? Exit.NO : Exit.UNDECIDED;
   }
 

@@ -1,17 +1,12 @@
 package org.sobercompass.examples;
 
 import java.nio.file.Path;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
-import org.sobercompass.core.access.AccessModel;
-import org.sobercompass.core.access.Holding;
+import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.facts.SubjectKind;
-import org.sobercompass.core.facts.Via;
-import org.sobercompass.core.system.Change;
-import org.sobercompass.sources.NameResolver;
-import org.sobercompass.sources.workspace.Workspace;
+import org.sobercompass.core.findings.Preview;
+import org.sobercompass.core.removal.Effects;
+import org.sobercompass.organization.Organization;
 
 /**
  * What an account would lose, and gain, by leaving a group: {@code WhatIf... DIR ACCOUNT GROUP}.
@@ -20,28 +15,21 @@ public final class WhatIfSheLeftTheGroup {
   private WhatIfSheLeftTheGroup() {}
 
   public static void main(String[] args) {
-    AccessModel now = Workspace.open(Path.of(args[0])).model();
-    int account = NameResolver.find(now.facts(), SubjectKind.ACCOUNT, args[1]).get(0);
-    int group = NameResolver.find(now.facts(), SubjectKind.GROUP, args[2]).get(0);
-    AccessModel then = now.with(List.of(new Change.MembershipRemoved(account, group, Via.MEMBER)));
-    Set<String> before = words(now, account);
-    Set<String> after = words(then, account);
-    before.stream()
-        .filter(w -> !after.contains(w))
-        .sorted()
-        .forEach(w -> System.out.println("loses " + w));
-    after.stream()
-        .filter(w -> !before.contains(w))
-        .sorted()
-        .forEach(w -> System.out.println("gains " + w));
+    Organization organization = Organization.open(Path.of(args[0]));
+    Preview preview = organization.preview(List.of(organization.leaving(args[1], args[2])));
+    preview
+        .effects()
+        .ends()
+        .forEach(effect -> System.out.println("loses " + words(organization, effect)));
+    preview
+        .effects()
+        .gives()
+        .forEach(effect -> System.out.println("gains " + words(organization, effect)));
+    preview.end().forEach(finding -> System.out.println("no longer: " + finding.sentence()));
   }
 
-  private static Set<String> words(AccessModel model, int account) {
-    Set<String> words = new HashSet<>();
-    for (Holding holding : model.asker().holdings(account)) {
-      var view = model.systems().get(holding.system());
-      words.add(Words.permission(view, holding.right()) + " " + Words.place(view, holding));
-    }
-    return words;
+  private static String words(Organization organization, Effects.Effect effect) {
+    SystemView view = organization.model().view(effect.system());
+    return Words.permission(view, effect.right()) + " " + view.resources().name(effect.resource());
   }
 }

@@ -17,23 +17,23 @@ import org.sobercompass.core.system.Verdict;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** A workspace put together from a few lines, for tests that ask it questions by name. */
-final class SmallWorkspace {
+public final class SmallWorkspace {
   private final Path root;
   private final StringBuilder ldif = new StringBuilder();
   private String at = "2026-06-01T12:00:00Z";
   private String main = "";
 
-  SmallWorkspace(Path root) {
+  public SmallWorkspace(Path root) {
     this.root = root;
   }
 
   /** An account {@code uid=NAME,ou=OU,dc=x} with further lines. */
-  SmallWorkspace account(String name, String ou, String... lines) {
+  public SmallWorkspace account(String name, String ou, String... lines) {
     return entry("uid=" + name + ",ou=" + ou + ",dc=x", "inetOrgPerson", "uid: " + name, lines);
   }
 
   /** A group {@code cn=NAME,ou=groups,dc=x} of these DNs' first parts. */
-  SmallWorkspace group(String name, String... members) {
+  public SmallWorkspace group(String name, String... members) {
     String[] lines = new String[members.length];
     for (int i = 0; i < members.length; i++) {
       lines[i] = "member: " + members[i] + ",dc=x";
@@ -43,11 +43,11 @@ final class SmallWorkspace {
     return entry("cn=" + name + ",ou=groups,dc=x", "groupOfNames", "cn: " + name, shown);
   }
 
-  SmallWorkspace unit(String name) {
+  public SmallWorkspace unit(String name) {
     return entry("ou=" + name + ",dc=x", "organizationalUnit", "ou: " + name);
   }
 
-  SmallWorkspace entry(String dn, String objectClass, String first, String... lines) {
+  public SmallWorkspace entry(String dn, String objectClass, String first, String... lines) {
     ldif.append("dn: ").append(dn).append("\nobjectClass: ").append(objectClass).append('\n');
     ldif.append(first).append('\n');
     for (String line : lines) {
@@ -57,19 +57,19 @@ final class SmallWorkspace {
     return this;
   }
 
-  SmallWorkspace at(String instant) {
+  public SmallWorkspace at(String instant) {
     at = instant;
     return this;
   }
 
   /** More of compass.yaml. */
-  SmallWorkspace main(String text) {
+  public SmallWorkspace main(String text) {
     main = text;
     return this;
   }
 
   /** The application, without its assignments, and these. */
-  Asked with(String application, String... assignments) {
+  public Asked with(String application, String... assignments) {
     write("d.ldif", ldif.toString());
     write("compass.yaml", "directories: {main: {file: d.ldif}}\napplications: [app.yaml]\n" + main);
     write("app.yaml", "id: app\n" + application + "assignments: {actual: a.csv}\n");
@@ -82,7 +82,7 @@ final class SmallWorkspace {
     return new Asked(workspace, workspace.model(Instant.parse(at), Optional.empty()));
   }
 
-  void write(String name, String text) {
+  public void write(String name, String text) {
     try {
       Files.writeString(root.resolve(name), text);
     } catch (IOException e) {
@@ -91,7 +91,7 @@ final class SmallWorkspace {
   }
 
   /** A model that is asked by name. */
-  record Asked(Workspace workspace, AccessModel model) {
+  public record Asked(Workspace workspace, AccessModel model) {
     int account(String login) {
       List<Integer> found = model.facts().names().find(SubjectKind.ACCOUNT, login, login);
       if (found.size() != 1) {

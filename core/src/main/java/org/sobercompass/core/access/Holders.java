@@ -92,6 +92,20 @@ public final class Holders {
     return holders;
   }
 
+  /** Who holds rights together, surely or perhaps, whatever the standing of the accounts. */
+  public Crowd all(SystemView view, Question question) {
+    return crowd(view, question)
+        .orElseGet(
+            () -> {
+              Crowd found = new Crowd(new BitSet(), new BitSet());
+              for (Holder holder : together(view, question)) {
+                Verdict verdict = asker.decide(view, holder.account(), question);
+                (verdict == Verdict.YES ? found.yes() : found.perhaps()).set(holder.account());
+              }
+              return found;
+            });
+  }
+
   /**
    * Who may do something, all at once, whatever the standing of the accounts; empty for systems
    * that have no quicker way than to ask for one account after another.

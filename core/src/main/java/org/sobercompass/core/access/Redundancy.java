@@ -82,7 +82,7 @@ public final class Redundancy {
   public static List<BitSet> everywhere(AccessModel model) {
     boolean[][] needed =
         model.systems().stream()
-            .map(view -> new boolean[view.system().isOfLists() ? 0 : view.grants().size()])
+            .map(view -> new boolean[view.assigned().size()])
             .toArray(boolean[][]::new);
     List<BitSet> reached = sets(model);
     Bulk bulk = model.bulk();
@@ -114,7 +114,7 @@ public final class Redundancy {
         range,
         index,
         (account, view, subjects) -> {
-          if (view.system().isOfLists()) {
+          if (view.assigned().isEmpty()) {
             return;
           }
           boolean[] need = needed[view.number()];

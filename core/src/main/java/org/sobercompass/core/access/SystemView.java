@@ -49,6 +49,11 @@ public record SystemView(
     return system.admission();
   }
 
+  /** The grants of the basis that somebody gives one by one; none of a system of lists. */
+  public List<Grant> assigned() {
+    return system.assigned(basis);
+  }
+
   /** The grants of the basis. */
   public List<Grant> grants() {
     return system.grants(basis);

@@ -8,6 +8,7 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.scope.AdminGrant;
+import org.sobercompass.core.system.Verdict;
 
 /**
  * How an account comes to an admin action, in words: its groups, then the admin role or the list
@@ -37,6 +38,18 @@ public final class ActRoutes {
       }
     }
     return Optional.empty();
+  }
+
+  /** Each way in which an account can do something, in words; none where it is not sure. */
+  public List<String> all(int account, Asked.Act act) {
+    if (powers.can(account, act.action(), act.object(), act.destination()) != Verdict.YES) {
+      return List.of();
+    }
+    return powers.ways(account, act.action(), act.object(), act.destination()).stream()
+        .filter(Powers.Way::gives)
+        .map(this::words)
+        .distinct()
+        .toList();
   }
 
   private String words(Powers.Way way) {

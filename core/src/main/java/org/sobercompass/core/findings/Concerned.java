@@ -133,7 +133,7 @@ public final class Concerned {
     for (SystemView view : context.model.systems()) {
       SubjectSet subjects = new SubjectSet();
       view.memberships().walker().subjects(subject, subjects);
-      if (view.system().isOfLists()) {
+      if (view.assigned().isEmpty()) {
         // There are many entries, and each has whom it names.
         IntList named = view.decider().trustees();
         for (int i = 0; i < named.size(); i++) {

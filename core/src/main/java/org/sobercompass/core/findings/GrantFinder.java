@@ -51,7 +51,7 @@ final class GrantFinder implements Finder {
       if (view.admission().isOpen()) {
         out.accept(open(view));
       }
-      List<Grant> grants = view.system().isOfLists() ? List.of() : view.grants();
+      List<Grant> grants = view.assigned();
       redundant(view, redundant.get(view.number()), out);
       for (int number = 0; number < grants.size(); number++) {
         Grant grant = grants.get(number);

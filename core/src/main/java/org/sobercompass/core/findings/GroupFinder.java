@@ -49,7 +49,7 @@ final class GroupFinder implements Finder {
     BitSet found = new BitSet();
     IntList queue = new IntList();
     for (SystemView view : context.model.systems()) {
-      IntList named = view.system().isOfLists() ? view.decider().trustees() : given(view);
+      IntList named = view.assigned().isEmpty() ? view.decider().trustees() : given(view);
       for (int i = 0; i < named.size(); i++) {
         int subject = named.get(i);
         boolean isGroup =

@@ -139,7 +139,7 @@ final class LeaverFinder implements Finder {
    * One way in an application; of lists, in which every account has something, that it is named.
    */
   private List<Evidence> shown(SystemView view, int account, Holding holding) {
-    return view.system().isOfLists()
+    return view.assigned().isEmpty()
         ? List.of(
             Evidence.of(
                 view.system().name()

@@ -50,7 +50,7 @@ final class NestingFinder implements Finder {
     long asOf = context.model.asOf().getEpochSecond();
     for (SystemView view : context.model.systems()) {
       boolean nests = view.memberships().profile().nesting() >= context.limits.nesting();
-      for (Grant grant : view.system().isOfLists() || !nests ? List.<Grant>of() : view.grants()) {
+      for (Grant grant : nests ? view.assigned() : List.<Grant>of()) {
         boolean asked =
             grant.subject() >= 0
                 && grant.activeAt(asOf)

@@ -74,7 +74,7 @@ final class PeerFinder implements Finder {
 
   private void group(String values, List<Integer> peers, Consumer<Finding> out) {
     for (SystemView view : context.model.systems()) {
-      if (view.admission().isOpen() || view.system().isOfLists()) {
+      if (view.admission().isOpen() || view.assigned().isEmpty()) {
         continue;
       }
       int[] holders = new int[view.rights().size()];

@@ -43,7 +43,7 @@ public final class RoleFit {
   /** All that does not fit in one application, what saves most first. */
   public List<Fit> of(SystemView view) {
     List<Fit> found = new ArrayList<>();
-    if (!view.system().isOfLists() && !view.admission().isOpen()) {
+    if (!view.assigned().isEmpty() && !view.admission().isOpen()) {
       context.rules.usage().of(view.id()).ifPresent(usage -> small(view, usage, found));
       groups(view, found);
       together(view, found);

@@ -43,7 +43,7 @@ final class SensitiveFinder implements Finder {
   public void find(Consumer<Finding> out) {
     for (SystemView view : context.model.systems()) {
       Optional<Integer> read = reading(view);
-      if (view.system().isOfLists() && read.isPresent()) {
+      if (view.assigned().isEmpty() && read.isPresent()) {
         system(view, read.get(), out);
       }
     }

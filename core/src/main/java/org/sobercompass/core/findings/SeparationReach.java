@@ -77,7 +77,7 @@ final class SeparationReach {
     TreeSet<Integer> found = new TreeSet<>();
     long asOf = context.model.asOf().getEpochSecond();
     for (SystemView view : context.model.systems()) {
-      if (view.admission().isOpen() || view.system().isOfLists()) {
+      if (view.admission().isOpen() || view.assigned().isEmpty()) {
         continue;
       }
       for (Grant grant : view.grants()) {

@@ -56,7 +56,7 @@ final class ServiceFinder implements Finder {
             account -> {
               shell(account, out);
               for (SystemView view : context.model.systems()) {
-                if (!view.admission().isOpen() && !view.system().isOfLists()) {
+                if (!view.admission().isOpen() && !view.assigned().isEmpty()) {
                   holds(view, account, out);
                 }
               }

@@ -164,8 +164,7 @@ final class SourceFinder implements Finder {
   }
 
   private void emergency(SystemView view, Consumer<Finding> out) {
-    boolean asks =
-        !view.admission().isOpen() && !view.system().isOfLists() && !view.grants().isEmpty();
+    boolean asks = !view.admission().isOpen() && !view.assigned().isEmpty();
     Key key = context.systemKey(view);
     List<Terms.Emergency> accounts = view.admission().terms().emergency();
     if (asks && accounts.isEmpty()) {
@@ -252,7 +251,7 @@ final class SourceFinder implements Finder {
     IntList given = new IntList();
     java.util.BitSet met = new java.util.BitSet();
     for (SystemView view : context.model.systems()) {
-      for (Grant grant : view.system().isOfLists() ? List.<Grant>of() : view.grants()) {
+      for (Grant grant : view.assigned()) {
         boolean asked =
             grant.subject() >= 0
                 && grant.activeAt(context.model.asOf().getEpochSecond())

@@ -49,7 +49,7 @@ final class TakenAwayFinder implements Finder {
     boolean any = false;
     for (SystemView view : context.model.systems()) {
       asked[view.number()] =
-          !view.system().isOfLists()
+          !view.assigned().isEmpty()
               && !view.admission().isOpen()
               && !view.decider().isMonotone()
               && canTake(view);

@@ -44,7 +44,7 @@ final class WideFinder implements Finder {
   public void find(Consumer<Finding> out) {
     long asOf = context.model.asOf().getEpochSecond();
     for (SystemView view : context.model.systems()) {
-      if (view.system().isOfLists() || view.admission().isOpen()) {
+      if (view.assigned().isEmpty() || view.admission().isOpen()) {
         continue;
       }
       int[] narrow = new int[view.system().roles().size()];

@@ -106,7 +106,7 @@ public final class EmergencyCheck {
   /** What is to be told of one system. */
   List<Problem> of(SystemView view) {
     problems.clear();
-    boolean needsDirectory = !view.admission().isOpen() && !view.grants().isEmpty();
+    boolean needsDirectory = !view.admission().isOpen() && !view.assigned().isEmpty();
     List<Terms.Emergency> accounts = view.admission().terms().emergency();
     switching(view);
     if (needsDirectory && accounts.isEmpty()) {

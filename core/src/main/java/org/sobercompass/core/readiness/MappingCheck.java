@@ -50,10 +50,8 @@ public final class MappingCheck {
   public List<Problem> run() {
     model.systems().forEach(this::sight);
     EmergencyCheck emergency = new EmergencyCheck(model);
-    List<SystemView> assigned =
-        model.systems().stream().filter(view -> !view.system().isOfLists()).toList();
-    assigned.forEach(view -> problems.addAll(emergency.of(view)));
-    assigned.forEach(this::grants);
+    model.systems().forEach(view -> problems.addAll(emergency.of(view)));
+    model.systems().forEach(this::grants);
     model.systems().forEach(this::register);
     problems.addAll(new HostCheck(model).problems());
     return List.copyOf(problems);
@@ -124,7 +122,7 @@ public final class MappingCheck {
 
   private void grants(SystemView view) {
     long asOf = model.asOf().getEpochSecond();
-    for (Grant grant : view.grants()) {
+    for (Grant grant : view.assigned()) {
       if (grant.subject() >= 0 && grant.activeAt(asOf) && !grant.declared()) {
         grant(view, grant);
       }

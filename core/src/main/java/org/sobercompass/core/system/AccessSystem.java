@@ -91,10 +91,15 @@ public interface AccessSystem {
   AccessSystem with(List<Change.OfSystem> changes, Basis basis);
 
   /**
-   * Whether its grants are entries of access control lists, of which there are many and which
-   * nobody gives one by one. What is said of single assignments (given to a person, redundant) is
-   * not said of them; {@link #remarks} says what is.
+   * Its grants that somebody gives one by one, numbered as they are among all: all of them, or none
+   * where they are entries of lists, of which there are many. What is said of single assignments
+   * (given to a person, redundant) is not said of entries; {@link #remarks} says what is.
    */
+  default List<Grant> assigned(Basis basis) {
+    return grants(basis);
+  }
+
+  /** Whether its grants are called entries, of lists; for wording and layout only. */
   default boolean isOfLists() {
     return false;
   }

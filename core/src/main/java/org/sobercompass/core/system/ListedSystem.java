@@ -81,6 +81,11 @@ public abstract class ListedSystem implements AccessSystem {
   }
 
   @Override
+  public final List<Grant> assigned(Basis basis) {
+    return List.of();
+  }
+
+  @Override
   public final boolean isOfLists() {
     return true;
   }

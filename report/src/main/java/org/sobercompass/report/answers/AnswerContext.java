@@ -93,9 +93,7 @@ public record AnswerContext(
     for (SystemView view : model.systems()) {
       if (!views.contains(view)) {
         others.addAll(view.system().files());
-        if (!view.system().isOfLists()) {
-          view.grants().forEach(grant -> others.add(grant.place().file()));
-        }
+        view.assigned().forEach(grant -> others.add(grant.place().file()));
       }
     }
     return finish(

@@ -27,7 +27,7 @@ public final class FitAnswers {
         sheet.row(
             view.id(), one.kind(), FindingAnswers.capital(one.what()), one.better(), one.saves());
       }
-      if (!withUsage.contains(view.id()) && !view.system().isOfLists()) {
+      if (!withUsage.contains(view.id()) && !view.assigned().isEmpty()) {
         silent.add(view.id());
       }
     }

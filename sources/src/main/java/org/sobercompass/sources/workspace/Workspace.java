@@ -145,12 +145,16 @@ public record Workspace(
    * @param told takes lists that cannot be read
    */
   public Assessment assessment(AccessModel model, Problems told) {
-    Powers powers = powers(model, told);
+    return assessment(powers(model, told));
+  }
+
+  /** The same over a model of which it was read who can administer what. */
+  public Assessment assessment(Powers powers) {
     List<DirectoryTree> before =
         accepted
             .map(survey -> ofSurvey(survey, Set.of()).readTrees(new Problems()))
             .orElse(List.of());
-    return new Assessment(model, rules, persons, powers, owned, readers, before, local);
+    return new Assessment(powers.model(), rules, persons, powers, owned, readers, before, local);
   }
 
   /** When the directories were exported, if all say so: the latest. */

@@ -1,58 +1,45 @@
-package org.sobercompass.cli;
+package org.sobercompass.organization;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.admin.Asked;
+import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Spelling;
+import org.sobercompass.core.problem.UnknownNameException;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.sources.NameResolver;
 
-/** Names on the command line: exactly one thing, or a message that helps. */
-final class Names {
+/** Finds accounts, groups, permissions, nodes and roles by the names that people use. */
+public final class Names {
   private static final int SHOWN = 8;
 
   private final AccessModel model;
   private final Facts facts;
+  private final Supplier<Powers> powers;
 
-  /**
-   * What is asked for of a system: one permission, or several together.
-   *
-   * @param right the permission, or the first of them
-   * @param together all of them; none where it is one
-   */
-  record Permission(SystemView view, int right, List<Integer> together) {
-    /** The question at a node. */
-    Question at(int node) {
-      return together.isEmpty()
-          ? Question.of(node, right)
-          : new Question(node, together.stream().mapToInt(Integer::intValue).toArray());
-    }
-
-    /** The same, where only one permission can be asked about. */
-    Permission alone() {
-      if (!together.isEmpty()) {
-        throw new UsageException("this is told of one permission at a time; `can` takes several");
-      }
-      return this;
-    }
-  }
-
-  Names(AccessModel model) {
+  Names(AccessModel model, Supplier<Powers> powers) {
     this.model = model;
+    this.powers = powers;
     this.facts = model.facts();
   }
 
-  int account(String name) {
+  /** The one account with a name. */
+  public int account(String name) {
     return subject(SubjectKind.ACCOUNT, name);
   }
 
-  int group(String name) {
+  /** The one group with a name. */
+  public int group(String name) {
     return subject(SubjectKind.GROUP, name);
   }
 
@@ -62,7 +49,7 @@ final class Names {
       return found.get(0);
     }
     if (found.isEmpty()) {
-      throw new UsageException(
+      throw new UnknownNameException(
           "there is no "
               + kind.words()
               + " "
@@ -74,7 +61,7 @@ final class Names {
             .limit(SHOWN)
             .map(s -> "  " + facts.key(s).text() + "  " + facts.dn(s))
             .collect(Collectors.joining("\n"));
-    throw new UsageException(
+    throw new UnknownNameException(
         Problem.quote(name)
             + " fits "
             + found.size()
@@ -85,13 +72,14 @@ final class Names {
             + (found.size() > SHOWN ? "\n  … and " + (found.size() - SHOWN) + " more" : ""));
   }
 
-  SystemView application(String id) {
+  /** The application with an id. */
+  public SystemView application(String id) {
     List<String> ids = model.systems().stream().map(SystemView::id).toList();
     return model
         .system(id)
         .orElseThrow(
             () ->
-                new UsageException(
+                new UnknownNameException(
                     "there is no application "
                         + Problem.quote(id)
                         + near(id, ids)
@@ -99,10 +87,58 @@ final class Names {
                         + String.join(", ", ids)));
   }
 
-  Permission permission(String text) {
+  /**
+   * What is asked: a permission at a node, or an admin action on an object.
+   *
+   * @param what {@code application:area:level}, several joined by {@code +}, or an admin action
+   * @param where the node, empty for the top; of an admin action the object
+   */
+  public Asked asked(String what, String where) {
+    return asked(what, where, "");
+  }
+
+  /**
+   * The same.
+   *
+   * @param destination for moving: where it would go; empty where that is not said
+   */
+  public Asked asked(String what, String where, String destination) {
+    if (what.indexOf(':') >= 0) {
+      return at(rights(what), where);
+    }
+    ActNames acts = acts();
+    return new Asked.Act(
+        acts.action(what),
+        acts.thing(where),
+        destination.isEmpty() ? Optional.empty() : Optional.of(acts.spot(destination)));
+  }
+
+  /** One permission, at the top; several joined are refused. */
+  public Asked.Use permission(String text) {
+    Asked.Use found = rights(text);
+    if (found.isOfSeveral()) {
+      throw new UnknownNameException(
+          "this is told of one permission at a time; `can` takes several");
+    }
+    return found;
+  }
+
+  /** Rights at another node, by its id; nothing means the top. */
+  public Asked.Use at(Asked.Use rights, String node) {
+    int resource = node(rights.view(), node);
+    return new Asked.Use(rights.view(), new Question(resource, rights.question().allOf()));
+  }
+
+  /** The names of delegated administration; reads the directories' lists the first time. */
+  public ActNames acts() {
+    return new ActNames(powers.get());
+  }
+
+  /** One permission, or several joined by {@code +}, at the top. */
+  public Asked.Use rights(String text) {
     int colon = text.indexOf(':');
     if (colon < 0) {
-      throw new UsageException(
+      throw new UnknownNameException(
           Problem.quote(text)
               + " is no permission; expected application:area:level, as in "
               + example());
@@ -110,13 +146,11 @@ final class Names {
     SystemView view = application(text.substring(0, colon));
     String rights = text.substring(colon + 1);
     if (view.rights().find(rights).isPresent() || rights.indexOf('+') < 0) {
-      return new Permission(view, right(view, rights), List.of());
+      return new Asked.Use(view, Question.of(0, right(view, rights)));
     }
-    List<Integer> all = new ArrayList<>();
-    for (String right : rights.split("\\+", -1)) {
-      all.add(right(view, right));
-    }
-    return new Permission(view, all.get(0), all);
+    int[] all =
+        Arrays.stream(rights.split("\\+", -1)).mapToInt(right -> right(view, right)).toArray();
+    return new Asked.Use(view, new Question(0, all));
   }
 
   private static int right(SystemView view, String right) {
@@ -124,7 +158,7 @@ final class Names {
         .find(right)
         .orElseThrow(
             () ->
-                new UsageException(
+                new UnknownNameException(
                     "there is no permission "
                         + Problem.quote(right)
                         + " in "
@@ -139,7 +173,7 @@ final class Names {
   }
 
   /** A node by id; nothing means the top. */
-  int node(SystemView view, String id) {
+  public int node(SystemView view, String id) {
     if (id.isEmpty()) {
       return 0;
     }
@@ -147,7 +181,7 @@ final class Names {
         .find(id)
         .orElseThrow(
             () ->
-                new UsageException(
+                new UnknownNameException(
                     "there is no node "
                         + Problem.quote(id)
                         + " in "
@@ -155,13 +189,14 @@ final class Names {
                         + near(id, view.resources().ids())));
   }
 
-  int role(SystemView view, String id) {
+  /** The role with an id. */
+  public int role(SystemView view, String id) {
     List<String> ids = view.system().roles().stream().map(RoleInfo::id).toList();
     return view.system()
         .findRole(id)
         .orElseThrow(
             () ->
-                new UsageException(
+                new UnknownNameException(
                     "there is no role "
                         + Problem.quote(id)
                         + " in "

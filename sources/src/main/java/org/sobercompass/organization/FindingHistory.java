@@ -1,4 +1,4 @@
-package org.sobercompass.cli;
+package org.sobercompass.organization;
 
 import java.nio.file.Path;
 import java.time.Instant;
@@ -14,11 +14,11 @@ import org.sobercompass.sources.workspace.Surveys;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** When findings were seen first and last, over the surveys of a workspace. */
-final class FindingHistory {
+public final class FindingHistory {
   private FindingHistory() {}
 
   /** The keys of all findings of a survey, by the mapping and the rules it was taken with. */
-  static Set<String> keys(Path survey) {
+  public static Set<String> keys(Path survey) {
     Set<String> keys = new HashSet<>();
     keys(Workspace.ofSurvey(survey, Set.of()), keys);
     return keys;
@@ -38,7 +38,7 @@ final class FindingHistory {
    *
    * @param day a moment as a day
    */
-  static Map<String, List<String>> of(
+  public static Map<String, List<String>> of(
       Path root,
       List<Finding> now,
       Instant asOf,

@@ -1,0 +1,230 @@
+package org.sobercompass.organization;
+
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Can;
+import org.sobercompass.core.access.Holders;
+import org.sobercompass.core.access.RouteFinder;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.admin.ActRoutes;
+import org.sobercompass.core.admin.Asked;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.findings.Assessment;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Findings;
+import org.sobercompass.core.findings.Preview;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.problem.UnknownNameException;
+import org.sobercompass.core.readiness.Readiness;
+import org.sobercompass.core.readiness.ReadinessCheck;
+import org.sobercompass.core.system.Basis;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Crowd;
+import org.sobercompass.core.system.Limits;
+import org.sobercompass.sources.workspace.Workspace;
+
+/**
+ * An organization that was read, at a point in time. Whoever and whatever is asked about is named
+ * as people name it: an account by login, mail, name, DN or id; a permission as {@code
+ * application:area:level}; an admin action by its word, or a single right such as {@code
+ * write=mail}. A name that fits nothing is an {@link
+ * org.sobercompass.core.problem.UnknownNameException} with the nearest.
+ *
+ * <pre>{@code
+ * Organization trust = Organization.open(Path.of("demo"));
+ * Can sign = trust.can("ilse.brandt", "orders:payments:sign", "");
+ * List<Finding> findings = trust.findings();
+ * }</pre>
+ *
+ * <p>The access rules of directories are read when they are first asked about. Not thread-safe;
+ * what it gives out is, unless it says otherwise.
+ */
+public final class Organization {
+  private final Workspace workspace;
+  private final AccessModel model;
+  private final Problems told = new Problems();
+  private @Nullable Powers powers;
+  private @Nullable Assessment assessment;
+
+  private Organization(Workspace workspace, Instant asOf, Optional<Basis> basis) {
+    this.workspace = workspace;
+    this.model = workspace.model(asOf, basis);
+  }
+
+  /**
+   * Reads a workspace, as of when it was exported, else now.
+   *
+   * @throws org.sobercompass.core.problem.BadInputException when it cannot be read
+   */
+  public static Organization open(Path folder) {
+    return of(Workspace.open(folder));
+  }
+
+  /** The same from a survey, by the mapping it was taken with. */
+  public static Organization ofSurvey(Path survey) {
+    return of(Workspace.ofSurvey(survey, Set.of()));
+  }
+
+  /** Of a workspace that was read, as of when it was exported, else now. */
+  public static Organization of(Workspace workspace) {
+    return of(workspace, workspace.usualTime(), Optional.empty());
+  }
+
+  /**
+   * The same.
+   *
+   * @param asOf the point in time: it moves windows and expiries, never facts
+   * @param basis which assignments are used; empty for the usual ones of each application
+   */
+  public static Organization of(Workspace workspace, Instant asOf, Optional<Basis> basis) {
+    return new Organization(workspace, asOf, basis);
+  }
+
+  /** What was read. */
+  public Workspace workspace() {
+    return workspace;
+  }
+
+  /** The access model, without delegated administration. */
+  public AccessModel model() {
+    return model;
+  }
+
+  /** Who can administer what; reads the directories' lists the first time. */
+  public Powers powers() {
+    if (powers == null) {
+      powers = workspace.powers(model, told);
+    }
+    return powers;
+  }
+
+  /** What findings are made of; reads the directories' lists the first time. */
+  public Assessment assessment() {
+    if (assessment == null) {
+      assessment = workspace.assessment(powers());
+    }
+    return assessment;
+  }
+
+  /** What is wrong with the input, but not so wrong that no answer can be given. */
+  public List<Problem> problems() {
+    List<Problem> all = new ArrayList<>(workspace.problems());
+    all.addAll(told.list());
+    return List.copyOf(all);
+  }
+
+  /** Everything by the names that people use. */
+  public Names names() {
+    return new Names(model, this::powers);
+  }
+
+  /** The one account with a name. */
+  public Account account(String name) {
+    return Account.of(model.facts(), names().account(name));
+  }
+
+  /**
+   * Whether an account can do something somewhere.
+   *
+   * @param what a permission, or an admin action
+   * @param where the node, empty for the top; of an admin action the object
+   */
+  public Can can(String account, String what, String where) {
+    return can(names().account(account), names().asked(what, where));
+  }
+
+  /** The same, with names resolved. */
+  public Can can(int account, Asked asked) {
+    if (asked instanceof Asked.Act act) {
+      return powers().usable(account, act.action(), act.object(), act.destination());
+    }
+    Asked.Use use = (Asked.Use) asked;
+    return model.asker().can(use.view(), account, use.question());
+  }
+
+  /** Who can do something somewhere, surely or perhaps, whatever the state of their accounts. */
+  public List<Account.Holder> holders(String what, String where) {
+    Crowd crowd = holders(names().asked(what, where));
+    List<Account.Holder> all = new ArrayList<>();
+    for (int account = 0; account < model.facts().accounts(); account++) {
+      boolean sure = crowd.yes().get(account);
+      if (sure || crowd.perhaps().get(account)) {
+        all.add(new Account.Holder(Account.of(model.facts(), account), sure));
+      }
+    }
+    return all;
+  }
+
+  /** The same, with names resolved, one bit an account. */
+  public Crowd holders(Asked asked) {
+    if (asked instanceof Asked.Act act) {
+      return powers().who(act.action(), act.object(), act.destination());
+    }
+    Asked.Use use = (Asked.Use) asked;
+    return new Holders(model.asker()).all(use.view(), use.question());
+  }
+
+  /** Why an account can do something somewhere: each way in words, the shortest first. */
+  public List<String> ways(String account, String what, String where) {
+    return ways(names().account(account), names().asked(what, where));
+  }
+
+  /** The same, with names resolved. */
+  public List<String> ways(int who, Asked asked) {
+    if (asked instanceof Asked.Act act) {
+      return new ActRoutes(powers()).all(who, act);
+    }
+    Asked.Use use = (Asked.Use) asked;
+    return new RouteFinder(model.asker(), Limits.USUAL)
+        .find(use.view(), who, use.right(), use.question().resource()).open().stream()
+            .map(route -> Words.route(model, use.view(), route))
+            .toList();
+  }
+
+  /** What an account would meet that wants to use an application. */
+  public Readiness readiness(String account, String application) {
+    return new ReadinessCheck(model.asker(), Optional.empty())
+        .of(names().application(application), names().account(account));
+  }
+
+  /** Everything that is excessive or in conflict, by the rules of the workspace. */
+  public List<Finding> findings() {
+    return Findings.of(assessment());
+  }
+
+  /** Those findings that are asked for. */
+  public List<Finding> findings(FindingQuery query) {
+    return query.of(this, findings());
+  }
+
+  /** The least removals that end a finding, with what they would do. */
+  public Advice advice(Finding finding) {
+    return Advice.of(assessment(), finding);
+  }
+
+  /** Taking a member out of a group, as a change to look at. */
+  public Change leaving(String account, String group) {
+    int member = names().account(account);
+    int from = names().group(group);
+    for (int i = 0; i < model.graph().upCount(member); i++) {
+      if (model.graph().upGroup(member, i) == from && model.graph().upVia(member, i).isSure()) {
+        return new Change.MembershipRemoved(member, from, model.graph().upVia(member, i));
+      }
+    }
+    throw new UnknownNameException(
+        Problem.quote(account) + " is no direct member of " + Problem.quote(group));
+  }
+
+  /** What some changes would do: who gains and loses what, and which findings begin and end. */
+  public Preview preview(List<Change> changes) {
+    return Preview.of(assessment(), changes);
+  }
+}

@@ -1,0 +1,10 @@
+/**
+ * The door for programs: an organization that was read, asked by the names that people use.
+ *
+ * <p>In: a workspace or a survey. Out: answers, findings, what a change would do. {@link
+ * org.sobercompass.organization.Organization} is where to begin.
+ */
+@NullMarked
+package org.sobercompass.organization;
+
+import org.jspecify.annotations.NullMarked;
