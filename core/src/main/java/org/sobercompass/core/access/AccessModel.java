@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.key.Key;
@@ -30,6 +31,7 @@ public final class AccessModel {
   private final Instant asOf;
   private final Optional<Basis> basis;
   private final Memberships widest;
+  private final Map<Counting, Memberships> counted;
   private @Nullable List<SystemView> delegatedViews;
 
   /**
@@ -42,7 +44,7 @@ public final class AccessModel {
    */
   public AccessModel(
       MembershipGraph graph, List<AccessSystem> systems, Instant asOf, Optional<Basis> basis) {
-    this(graph, systems, List.of(), asOf, basis);
+    this(graph, systems, List.of(), asOf, basis, new ConcurrentHashMap<>());
   }
 
   private AccessModel(
@@ -50,11 +52,13 @@ public final class AccessModel {
       List<AccessSystem> systems,
       List<AccessSystem> delegated,
       Instant asOf,
-      Optional<Basis> basis) {
+      Optional<Basis> basis,
+      Map<Counting, Memberships> counted) {
     this.graph = graph;
     this.asOf = asOf;
     this.basis = basis;
-    this.widest = Counting.WIDEST.over(graph);
+    this.counted = counted;
+    this.widest = counted.computeIfAbsent(Counting.WIDEST, c -> c.over(graph));
     List<AccessSystem> sorted = new ArrayList<>(systems);
     sorted.sort(Comparator.comparing(AccessSystem::id, Key::compareUtf8));
     this.systems = views(sorted, 0, 0);
@@ -68,13 +72,11 @@ public final class AccessModel {
   }
 
   private List<SystemView> views(List<AccessSystem> all, int first, int firstContext) {
-    Map<Counting, Memberships> contexts = new HashMap<>();
-    contexts.put(Counting.WIDEST, widest);
     Map<Counting, Integer> numbers = new HashMap<>();
     List<SystemView> views = new ArrayList<>();
     for (AccessSystem system : all) {
       Counting counting = system.counting();
-      Memberships memberships = contexts.computeIfAbsent(counting, c -> c.over(graph));
+      Memberships memberships = counted.computeIfAbsent(counting, c -> c.over(graph));
       numbers.putIfAbsent(counting, firstContext + numbers.size());
       int context = numbers.getOrDefault(counting, 0);
       AccessSystem ready = system.over(memberships);
@@ -101,6 +103,7 @@ public final class AccessModel {
     this.asOf = of.asOf;
     this.basis = of.basis;
     this.widest = of.widest;
+    this.counted = of.counted;
     this.systems = of.systems;
     this.delegated = List.copyOf(delegated);
   }
@@ -126,7 +129,12 @@ public final class AccessModel {
   /** The same facts and systems at another time or on another basis. */
   public AccessModel at(Instant otherTime, Optional<Basis> otherBasis) {
     return new AccessModel(
-        graph, systems.stream().map(SystemView::system).toList(), delegated, otherTime, otherBasis);
+        graph,
+        systems.stream().map(SystemView::system).toList(),
+        delegated,
+        otherTime,
+        otherBasis,
+        counted);
   }
 
   /** A view with changes laid over this model. Subjects and systems keep their numbers. */
@@ -146,7 +154,9 @@ public final class AccessModel {
       AccessSystem system = delegated.get(i);
       changedToo.add(with(system, systems.size() + i, system.usualBasis(), ofSystem));
     }
-    return new AccessModel(moved ? patched : graph, changed, changedToo, asOf, basis);
+    return moved
+        ? new AccessModel(patched, changed, changedToo, asOf, basis, new ConcurrentHashMap<>())
+        : new AccessModel(graph, changed, changedToo, asOf, basis, counted);
   }
 
   private static AccessSystem with(

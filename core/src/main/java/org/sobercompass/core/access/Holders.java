@@ -24,7 +24,6 @@ import org.sobercompass.core.system.Verdict;
 public final class Holders {
   private final Asker asker;
   private final AccessModel model;
-  private final Map<Integer, Counted> counted = new HashMap<>();
 
   /** Asks with this asker. */
   public Holders(Asker asker) {
@@ -114,9 +113,12 @@ public final class Holders {
     return view.decider().crowd(question, members(view), model.asOf().getEpochSecond());
   }
 
-  /** Who counts as which subject in a system; kept for each subject asked about. */
+  /**
+   * Who counts as which subject in a system. Keeps a bit an account for each subject asked about,
+   * as long as it is kept itself.
+   */
   public Crowd.Members members(SystemView view) {
-    return counted.computeIfAbsent(view.number(), number -> new Counted(view));
+    return new Counted(view);
   }
 
   private static boolean isCertain(SystemView view) {

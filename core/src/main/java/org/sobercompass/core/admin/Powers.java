@@ -3,6 +3,7 @@ package org.sobercompass.core.admin;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -57,6 +58,7 @@ public final class Powers {
   private final Optional<SystemView> byRole;
   private final Asker asker;
   private final Holders holders;
+  private final Map<Memberships, Crowd.Members> members;
 
   /**
    * Over a model with the systems of its directories' lists and of its admin roles.
@@ -65,6 +67,15 @@ public final class Powers {
    * @param trees the directories that have lists, as the systems were made of them
    */
   public Powers(AccessModel model, Administration administration, DirectoryTrees trees) {
+    this(model, administration, trees, new IdentityHashMap<>());
+  }
+
+  private Powers(
+      AccessModel model,
+      Administration administration,
+      DirectoryTrees trees,
+      Map<Memberships, Crowd.Members> members) {
+    this.members = members;
     this.model = model;
     this.views = model.delegated();
     Optional<SystemView> ofRoles = Optional.empty();
@@ -101,9 +112,12 @@ public final class Powers {
     return new Powers(model, Administration.NONE, new DirectoryTrees(model.facts(), List.of()));
   }
 
-  /** The same over a model that changes were laid over. */
+  /**
+   * The same over a model that changes were laid over. Who counts as whom is shared as long as no
+   * membership changes.
+   */
   public Powers over(AccessModel changed) {
-    return new Powers(changed, administration, trees);
+    return new Powers(changed, administration, trees, members);
   }
 
   /**
@@ -293,7 +307,7 @@ public final class Powers {
     }
     perhaps.set(0, isRead(object) ? 0 : model.facts().accounts());
     for (Asked one : asked(action, object, destination)) {
-      Crowd crowd = holders.crowd(one.view, one.question).orElseThrow();
+      Crowd crowd = crowd(one.view, one.view.decider(), one.question);
       yes.or(crowd.yes());
       perhaps.or(crowd.perhaps());
     }
@@ -303,13 +317,16 @@ public final class Powers {
 
   /** Who can do an action to an object by its directory's list alone. */
   public Crowd byList(AdminAction action, DirectoryTrees.Spot spot) {
-    SystemView view = lists(spot.tree());
-    return decider(spot.tree())
-        .crowd(
-            Question.of(spot.object(), rights.number(action)),
-            holders.members(view),
-            model.asOf().getEpochSecond())
-        .orElseThrow();
+    Question question = Question.of(spot.object(), rights.number(action));
+    return crowd(lists(spot.tree()), decider(spot.tree()), question);
+  }
+
+  private Crowd crowd(SystemView view, Decider decider, Question question) {
+    return decider.crowd(question, members(view), model.asOf().getEpochSecond()).orElseThrow();
+  }
+
+  private Crowd.Members members(SystemView view) {
+    return members.computeIfAbsent(view.memberships(), m -> holders.members(view));
   }
 
   /** By the lists of a tree, which may be other ones than those of its directory. */
@@ -366,15 +383,15 @@ public final class Powers {
                 crowd.perhaps().or(everybody(view));
               }
               for (int subject : subjects) {
-                crowd.yes().or(holders.members(view).surely(subject));
-                crowd.perhaps().or(holders.members(view).atMost(subject));
+                crowd.yes().or(members(view).surely(subject));
+                crowd.perhaps().or(members(view).atMost(subject));
               }
             });
     return crowd;
   }
 
   private BitSet everybody(SystemView view) {
-    return holders.members(view).atMost(model.facts().implicit(Implicit.SIGNED_IN));
+    return members(view).atMost(model.facts().implicit(Implicit.SIGNED_IN));
   }
 
   /** Whether an account can do an action to an object by its directory's list alone. */

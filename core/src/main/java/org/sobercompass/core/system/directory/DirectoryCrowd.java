@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.Rules;
 import org.sobercompass.core.descriptor.Ace;
@@ -36,6 +37,11 @@ final class DirectoryCrowd {
     this.members = members;
   }
 
+  /** Whether it asks these who counts as whom; then it knows what was asked before. */
+  boolean isOf(Crowd.Members others) {
+    return members == others;
+  }
+
   /** Who can if all that is unknown goes against, and in favour of them. */
   private record Sides(BitSet worst, BitSet best) {
     static Sides nobody() {
@@ -55,25 +61,30 @@ final class DirectoryCrowd {
 
   /** The answer to a question. */
   Crowd of(Question question) {
-    Sides all = everybody();
+    Sides all = null;
     for (int right : question.allOf()) {
-      all.and(
-          sides(
-              Formula.of(
-                  tree,
-                  facts.rights().action(right),
-                  question.resource(),
-                  question.destination())));
+      all =
+          both(
+              all,
+              sides(
+                  Formula.of(
+                      tree,
+                      facts.rights().action(right),
+                      question.resource(),
+                      question.destination())));
     }
-    all.best.andNot(all.worst);
-    return new Crowd(all.worst, all.best);
+    Sides found = all == null ? everybody() : all;
+    found.best.andNot(found.worst);
+    return new Crowd(found.worst, found.best);
   }
 
   private Sides sides(Formula formula) {
     if (formula instanceof Formula.All all) {
-      Sides out = everybody();
-      all.parts().forEach(part -> out.and(sides(part)));
-      return out;
+      Sides out = null;
+      for (Formula part : all.parts()) {
+        out = both(out, sides(part));
+      }
+      return out == null ? everybody() : out;
     }
     if (formula instanceof Formula.Any any) {
       Sides out = Sides.nobody();
@@ -107,11 +118,19 @@ final class DirectoryCrowd {
   }
 
   private Sides bits(Descriptor list, Target target, int object) {
-    Sides out = everybody();
+    Sides out = null;
     for (int left = DsRights.mapped(target.mask()); left != 0; left &= left - 1) {
-      out.and(bit(list, Integer.lowestOneBit(left), target.types(), object));
+      out = both(out, bit(list, Integer.lowestOneBit(left), target.types(), object));
     }
-    return out;
+    return out == null ? everybody() : out;
+  }
+
+  private static Sides both(@Nullable Sides one, Sides other) {
+    if (one == null) {
+      return other;
+    }
+    one.and(other);
+    return one;
   }
 
   /** Entry by entry: who is not decided yet and is spoken of is decided now. */

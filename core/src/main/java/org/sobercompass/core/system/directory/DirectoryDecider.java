@@ -3,6 +3,7 @@ package org.sobercompass.core.system.directory;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.Rules;
 import org.sobercompass.core.descriptor.AccessCheck;
@@ -30,6 +31,7 @@ final class DirectoryDecider implements Decider {
   private final DirectoryFacts facts;
   private final DirectoryTree tree;
   private final DirectoryGrants grants;
+  private volatile @Nullable DirectoryCrowd crowd;
 
   DirectoryDecider(DirectoryFacts facts, DirectoryGrants grants) {
     this.facts = facts;
@@ -136,7 +138,12 @@ final class DirectoryDecider implements Decider {
 
   @Override
   public Optional<Crowd> crowd(Question question, Crowd.Members members, long asOf) {
-    return Optional.of(new DirectoryCrowd(facts, members).of(question));
+    DirectoryCrowd kept = crowd;
+    if (kept == null || !kept.isOf(members)) {
+      kept = new DirectoryCrowd(facts, members);
+      crowd = kept;
+    }
+    return Optional.of(kept.of(question));
   }
 
   @Override

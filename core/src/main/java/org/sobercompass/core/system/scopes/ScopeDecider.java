@@ -179,29 +179,36 @@ final class ScopeDecider implements Decider {
 
   @Override
   public Optional<Crowd> crowd(Question question, Crowd.Members members, long asOf) {
-    BitSet yes = new BitSet();
-    BitSet any = new BitSet();
-    yes.set(0, facts.accounts());
-    any.set(0, facts.accounts());
+    Crowd all = null;
     for (int right : question.allOf()) {
-      BitSet sure = new BitSet();
-      BitSet most = new BitSet();
-      for (AdminGrant grant : grants) {
-        if (subject(grant) >= 0 && grant.activeAt(asOf) && has(grant, right)) {
-          Verdict inside = scopes.holds(grant.scope(), question.resource());
-          if (inside == Verdict.YES) {
-            sure.or(members.surely(subject(grant)));
-          }
-          if (inside != Verdict.NO) {
-            most.or(members.atMost(subject(grant)));
-          }
+      Crowd one = crowd(question.resource(), right, members, asOf);
+      if (all == null) {
+        all = one;
+      } else {
+        all.yes().and(one.yes());
+        all.perhaps().and(one.perhaps());
+      }
+    }
+    Crowd found = all == null ? new Crowd(new BitSet(), new BitSet()) : all;
+    found.perhaps().andNot(found.yes());
+    return Optional.of(found);
+  }
+
+  /** Who is given one right on an object, surely, and at most. */
+  private Crowd crowd(int object, int right, Crowd.Members members, long asOf) {
+    Crowd found = new Crowd(new BitSet(), new BitSet());
+    for (AdminGrant grant : grants) {
+      if (subject(grant) >= 0 && grant.activeAt(asOf) && has(grant, right)) {
+        Verdict inside = scopes.holds(grant.scope(), object);
+        if (inside == Verdict.YES) {
+          found.yes().or(members.surely(subject(grant)));
+        }
+        if (inside != Verdict.NO) {
+          found.perhaps().or(members.atMost(subject(grant)));
         }
       }
-      yes.and(sure);
-      any.and(most);
     }
-    any.andNot(yes);
-    return Optional.of(new Crowd(yes, any));
+    return found;
   }
 
   @Override
