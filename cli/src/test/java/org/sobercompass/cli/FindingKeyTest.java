@@ -18,12 +18,12 @@ import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.audit.Advice;
+import org.sobercompass.core.audit.Findings;
+import org.sobercompass.core.audit.Triage;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
-import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Triage;
 import org.sobercompass.core.removal.Effects.Effect;
 import org.sobercompass.sources.workspace.Workspace;
 

@@ -13,8 +13,8 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Findings;
 import org.sobercompass.sources.workspace.Workspace;
 
 /**

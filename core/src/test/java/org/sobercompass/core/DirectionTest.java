@@ -55,4 +55,18 @@ class DirectionTest {
         .resideInAPackage("org.sobercompass.core.system." + kind)
         .check(core);
   }
+
+  /** A family of findings is known to what runs them all, and to no other family. */
+  @ParameterizedTest
+  @ValueSource(strings = {"separation", "grants", "accounts", "lists"})
+  void familiesOfFindingsDoNotSeeEachOther(String family) {
+    noClasses()
+        .that()
+        .resideOutsideOfPackages(
+            "org.sobercompass.core.findings." + family, "org.sobercompass.core.audit")
+        .should()
+        .dependOnClassesThat()
+        .resideInAPackage("org.sobercompass.core.findings." + family)
+        .check(core);
+  }
 }

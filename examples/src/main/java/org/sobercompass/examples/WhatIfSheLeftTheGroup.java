@@ -4,7 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.findings.Preview;
+import org.sobercompass.core.audit.Preview;
 import org.sobercompass.core.removal.Effects;
 import org.sobercompass.organization.Organization;
 

@@ -23,7 +23,7 @@ class ReadmeJavaTest {
       List.of(
           "java.nio.file.Path",
           "java.util.List",
-          "org.sobercompass.core.findings.Preview",
+          "org.sobercompass.core.audit.Preview",
           "org.sobercompass.organization.*");
 
   @TempDir private Path folder;

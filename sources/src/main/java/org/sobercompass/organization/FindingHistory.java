@@ -8,8 +8,8 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Findings;
 import org.sobercompass.sources.workspace.Surveys;
 import org.sobercompass.sources.workspace.Workspace;
 

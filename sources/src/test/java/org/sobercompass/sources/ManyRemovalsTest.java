@@ -7,11 +7,11 @@ import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.audit.Advice;
+import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
-import org.sobercompass.core.findings.Findings;
 import org.sobercompass.core.removal.Removal;
 
 /** Removals for accounts that are given very much are found, and proved least. */

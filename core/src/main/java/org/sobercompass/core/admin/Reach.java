@@ -168,7 +168,7 @@ public final class Reach {
     }
     Step step = new Step(subject, Optional.of(action));
     trustees(spot.get(), action, step);
-    Crowd answer = powers.byList(action, spot.get());
+    Crowd answer = powers.lists().byList(action, spot.get());
     BitSet who = answer.yes();
     if (!answer.perhaps().isEmpty()) {
       unknown.set(subject);
@@ -205,11 +205,11 @@ public final class Reach {
     if (list.entries().stream().noneMatch(Ace::denies)) {
       return false;
     }
-    IntList own = powers.subjects(account).sure();
+    IntList own = powers.lists().subjects(account).sure();
     for (int i = 0; i < own.size(); i++) {
       counted.sure().add(own.get(i));
     }
-    return powers.byList(counted, step.action().get(), spot) != Verdict.YES;
+    return powers.lists().byList(counted, step.action().get(), spot) != Verdict.YES;
   }
 
   /** Groups named in the list that give the action by themselves: to be in one is enough. */
@@ -223,7 +223,7 @@ public final class Reach {
       if (facts.kind(group) == SubjectKind.GROUP && !steps.containsKey(group)) {
         SubjectSet only = new SubjectSet();
         only.sure().add(group);
-        if (powers.byList(only, action, spot) == Verdict.YES) {
+        if (powers.lists().byList(only, action, spot) == Verdict.YES) {
           byList.set(group);
           reach(group, Optional.of(step));
         }

@@ -160,7 +160,8 @@ public final class ScopeMakers {
     for (Map.Entry<Integer, Integer> one : outside.entrySet()) {
       long list = (long) tree.descriptorNumber(one.getKey()) << 32 | tree.kind(one.getKey());
       if (!left.isEmpty() && asked.add(list)) {
-        BitSet who = powers.byList(write, new DirectoryTrees.Spot(tree, one.getKey())).yes();
+        BitSet who =
+            powers.lists().byList(write, new DirectoryTrees.Spot(tree, one.getKey())).yes();
         who.and(left);
         left.andNot(who);
         if (!who.isEmpty()) {

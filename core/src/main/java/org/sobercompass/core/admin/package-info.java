@@ -1,9 +1,10 @@
 /**
- * Delegated administration as a workspace states it: admin scopes, admin roles, and who has which
- * role over which scope.
+ * Who can administer what, by all systems of delegated administration together: directories' lists
+ * and admin roles; and what leads from one right to another.
  *
- * <p>In: definitions, and a model. Out: who is in a scope and why, what an administrator can do to
- * whom, with the assignment that gives it, and for a no the nearest miss.
+ * <p>In: a model with these systems, what the workspace states of them. Out: verdicts, holders,
+ * ways, the nearest miss of a no, who could give himself a power. {@link
+ * org.sobercompass.core.admin.Powers} is the door.
  */
 @NullMarked
 package org.sobercompass.core.admin;

@@ -1,9 +1,14 @@
 package org.sobercompass.core.delegation;
 
+import java.nio.charset.StandardCharsets;
+import java.util.BitSet;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.IntStream;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.store.Texts;
 import org.sobercompass.core.system.Resources;
@@ -17,11 +22,10 @@ public final class DirectoryTree implements Resources {
   /** There is no descriptor: it could not be read. */
   public static final int UNREADABLE = -1;
 
-  private static final byte[] GUARD =
-      "AdminSDHolder".getBytes(java.nio.charset.StandardCharsets.UTF_8);
+  private static final byte[] GUARD = "AdminSDHolder".getBytes(StandardCharsets.UTF_8);
 
   /** Classes of objects that are the tops of naming contexts, besides the domain itself. */
-  private static final java.util.Set<String> TOPS = java.util.Set.of("configuration", "dmd");
+  private static final Set<String> TOPS = Set.of("configuration", "dmd");
 
   private final String directory;
   private final DsNames names;
@@ -61,7 +65,7 @@ public final class DirectoryTree implements Resources {
       Texts label,
       Map<Integer, List<String>> history,
       Map<String, List<Integer>> foreign,
-      java.util.BitSet privileges,
+      BitSet privileges,
       boolean implicitEverywhere) {}
 
   /** A tree over arrays, for {@link TreeBuilder}. */
@@ -108,10 +112,8 @@ public final class DirectoryTree implements Resources {
   }
 
   /**
-   * A view with other lists of as many entries: objects and entries keep their numbers.
-   *
-   * @param descriptor the number of each object's descriptor
-   * @param descriptors those of this tree, in their order, and more
+   * A view with other lists of as many entries: objects and entries keep their numbers. The lists
+   * are those of this tree, in their order, and more.
    */
   DirectoryTree with(int[] descriptor, List<Descriptor> descriptors) {
     return new DirectoryTree(this, descriptor, descriptors);
@@ -209,11 +211,7 @@ public final class DirectoryTree implements Resources {
 
   /** How many objects have a list that could not be read. */
   public int unreadable() {
-    int count = 0;
-    for (int number : arrays.descriptor) {
-      count += number == UNREADABLE ? 1 : 0;
-    }
-    return count;
+    return (int) IntStream.of(arrays.descriptor).filter(n -> n == UNREADABLE).count();
   }
 
   /** How many distinct descriptors there are. */
@@ -258,8 +256,8 @@ public final class DirectoryTree implements Resources {
   }
 
   /** All whom its lists name, owners among them. O(entries of distinct lists). */
-  public java.util.Set<String> trustees() {
-    java.util.Set<String> found = new java.util.LinkedHashSet<>();
+  public Set<String> trustees() {
+    Set<String> found = new LinkedHashSet<>();
     for (Descriptor descriptor : arrays.descriptors) {
       descriptor.entries().forEach(ace -> found.add(ace.trustee()));
       descriptor.owner().ifPresent(found::add);
@@ -312,7 +310,6 @@ public final class DirectoryTree implements Resources {
     return bySid.getOrDefault(sid, -1);
   }
 
-  /** The name as written. */
   @Override
   public String id(int object) {
     return dn(object);
@@ -323,7 +320,6 @@ public final class DirectoryTree implements Resources {
     return label(object);
   }
 
-  /** How many objects stand above. O(depth). */
   @Override
   public int depth(int object) {
     int depth = 0;
@@ -333,30 +329,22 @@ public final class DirectoryTree implements Resources {
     return depth;
   }
 
-  /** The object with this name, as written. O(objects). */
   @Override
   public Optional<Integer> find(String id) {
-    for (int object = 0; object < size(); object++) {
-      if (dn(object).equals(id)) {
-        return Optional.of(object);
-      }
-    }
-    return Optional.empty();
+    return IntStream.range(0, size()).filter(o -> dn(o).equals(id)).boxed().findFirst();
   }
 
   @Override
   public List<String> ids() {
-    return java.util.stream.IntStream.range(0, size()).mapToObj(this::dn).toList();
+    return IntStream.range(0, size()).mapToObj(this::dn).toList();
   }
 
   /** The object with this canonical name, or -1. O(objects). */
   public int findForm(String form) {
-    byte[] wanted = form.getBytes(java.nio.charset.StandardCharsets.UTF_8);
-    for (int object = 0; object < size(); object++) {
-      if (arrays.dnForm.equalsBytes(object, wanted)) {
-        return object;
-      }
-    }
-    return -1;
+    byte[] wanted = form.getBytes(StandardCharsets.UTF_8);
+    return IntStream.range(0, size())
+        .filter(object -> arrays.dnForm.equalsBytes(object, wanted))
+        .findFirst()
+        .orElse(-1);
   }
 }

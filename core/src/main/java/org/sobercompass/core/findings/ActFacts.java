@@ -23,46 +23,46 @@ import org.sobercompass.core.system.Verdict;
  * What lets somebody do an admin action, as facts of which one has to go for it to end:
  * memberships, entries, admin roles. Not thread-safe, like the powers it asks.
  */
-final class ActFacts {
+public final class ActFacts {
   private final Powers powers;
   private final List<int[]> edges = new ArrayList<>();
   private final List<Change.AssignmentRemoved> grants = new ArrayList<>();
   private boolean exact = true;
 
-  ActFacts(Powers powers) {
+  public ActFacts(Powers powers) {
     this.powers = powers;
   }
 
   /** The facts gathered so far. */
-  Still still() {
+  public Still still() {
     return new Still(List.of(), List.copyOf(edges), List.copyOf(grants), exact);
   }
 
   /** The same where nothing else ends it. */
-  Still stillExact() {
+  public Still stillExact() {
     return new Still(List.of(), List.copyOf(edges), List.copyOf(grants), true);
   }
 
-  void add(Change.AssignmentRemoved removal) {
+  public void add(Change.AssignmentRemoved removal) {
     grants.add(removal);
   }
 
-  List<int[]> edges() {
+  public List<int[]> edges() {
     return edges;
   }
 
-  List<Change.AssignmentRemoved> grants() {
+  public List<Change.AssignmentRemoved> grants() {
     return grants;
   }
 
-  boolean isExact() {
+  public boolean isExact() {
     return exact;
   }
 
   /**
    * Gathers what lets an account or group do an action to any of some objects; the first of them.
    */
-  boolean act(int who, AdminAction action, BitSet objects) {
+  public boolean act(int who, AdminAction action, BitSet objects) {
     for (int object = objects.nextSetBit(0); object >= 0; object = objects.nextSetBit(object + 1)) {
       if (act(who, action, powers.thing(object))) {
         return true;
@@ -72,7 +72,7 @@ final class ActFacts {
   }
 
   /** The same for one object. */
-  boolean act(int who, AdminAction action, Powers.Thing thing) {
+  public boolean act(int who, AdminAction action, Powers.Thing thing) {
     if (powers.can(who, action, thing, Optional.empty()) != Verdict.YES) {
       return false;
     }
@@ -102,7 +102,7 @@ final class ActFacts {
   }
 
   /** An admin role, and how somebody comes to it. */
-  void role(int who, int number) {
+  public void role(int who, int number) {
     AdminGrant grant = powers.roles().administration().grants().get(number);
     chain(powers.model().widest(), who, grant.subject());
     grants.add(powers.withdrawal(number));
@@ -117,7 +117,7 @@ final class ActFacts {
     String trustee = "";
     if (entry >= 0) {
       trustee = list.entries().get(entry).trustee();
-      powers.source(spot, entry).ifPresent(grants::add);
+      powers.lists().source(spot, entry).ifPresent(grants::add);
     } else if (list.dacl().isPresent()) {
       trustee = list.owner().orElse("");
     }
@@ -125,10 +125,10 @@ final class ActFacts {
   }
 
   /** The memberships by which somebody counts as a trustee. */
-  void trustee(int who, String sid) {
+  public void trustee(int who, String sid) {
     Optional<Integer> subject = powers.trees().subject(sid);
     if (subject.isPresent()) {
-      chain(powers.memberships(), who, subject.get());
+      chain(powers.lists().memberships(), who, subject.get());
     } else {
       exact &= sid.isEmpty() || sid.equals(WellKnown.SELF) || DirectoryTrees.isOfEverybody(sid);
     }
@@ -151,7 +151,7 @@ final class ActFacts {
    * Gathers the acts by which an account could come to a power. The memberships of those acted upon
    * are left as they are, since they are to keep what they hold; so there may be cheaper ways.
    */
-  void steps(int account, List<Reach.Step> steps) {
+  public void steps(int account, List<Reach.Step> steps) {
     int at = account;
     for (Reach.Step step : steps) {
       if (step.action().isPresent()) {

@@ -9,11 +9,11 @@ import org.sobercompass.core.scope.AdminGrant;
  * Stable keys of assignments of admin roles: role, to whom as written, scope; of several alike, say
  * at different times, the later ones are numbered.
  */
-final class AdminGrantKeys {
+public final class AdminGrantKeys {
   private AdminGrantKeys() {}
 
   /** The key of one of them. */
-  static Key of(Administration all, int number) {
+  public static Key of(Administration all, int number) {
     AdminGrant grant = all.grants().get(number);
     String scope =
         grant.scope() == AdminGrant.EVERYTHING ? "" : "/" + all.scopes().get(grant.scope()).id();

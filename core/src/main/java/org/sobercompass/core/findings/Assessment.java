@@ -100,7 +100,7 @@ public record Assessment(
   }
 
   /** A directory as it was accepted, if it was. */
-  Optional<DirectoryTree> accepted(String directory) {
+  public Optional<DirectoryTree> accepted(String directory) {
     return accepted.stream().filter(tree -> tree.directory().equals(directory)).findFirst();
   }
 
@@ -110,7 +110,7 @@ public record Assessment(
   }
 
   /** The same over the model with changes laid over it. */
-  Assessment over(AccessModel changed) {
+  public Assessment over(AccessModel changed) {
     return new Assessment(
         changed, rules, persons, powers.over(changed), owned, readers, accepted, local);
   }

@@ -8,36 +8,36 @@ import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.store.IntList;
 
 /** How many of those whom a system sees are in a group. Not thread-safe. */
-final class Breadth {
+public final class Breadth {
   /** Among fewer accounts no group is broad. */
-  static final int FEW = 10;
+  public static final int FEW = 10;
 
   private final FindingContext context;
   private final Map<Long, IntList> members = new HashMap<>();
   private final Map<Integer, IntList> seen = new HashMap<>();
   private final Map<Integer, Memberships.Walker> walkers = new HashMap<>();
 
-  Breadth(FindingContext context) {
+  public Breadth(FindingContext context) {
     this.context = context;
   }
 
   /** Whether it is proved that no account is in a group or unit. */
-  boolean isSurelyEmpty(SystemView view, int group) {
+  public boolean isSurelyEmpty(SystemView view, int group) {
     return !walker(view).hasAccount(group);
   }
 
   /** How many accounts are surely in a group or unit. */
-  int members(SystemView view, int group) {
+  public int members(SystemView view, int group) {
     return accounts(view, group).size();
   }
 
   /** How many accounts the system sees. */
-  int seen(SystemView view) {
+  public int seen(SystemView view) {
     return all(view).size();
   }
 
   /** Whether all people whom the system sees are surely in a group, and they are not few. */
-  boolean holdsAll(SystemView view, int group) {
+  public boolean holdsAll(SystemView view, int group) {
     int people = people(all(view));
     return people >= FEW && people(accounts(view, group)) == people;
   }

@@ -1,18 +1,23 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.BiConsumer;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.Delegation;
+import org.sobercompass.core.delegation.Delegations;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.DirectoryTrees;
+import org.sobercompass.core.delegation.Origin;
+import org.sobercompass.core.delegation.Origins;
 import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.removal.Goal;
@@ -22,22 +27,24 @@ import org.sobercompass.core.scope.AdminGrant;
  * What accounts are entrusted with in directories, by name or by their groups, not because they are
  * anybody: admin roles, and what was delegated in lists. Not thread-safe. O(objects) to make.
  */
-final class Entrusted {
+public final class Entrusted {
+  private static final Set<Origin> DELEGATED = EnumSet.of(Origin.ADDED, Origin.CLAIMED);
+
   /** Nobody is entrusted with anything. */
-  static final Entrusted NOTHING = new Entrusted(Map.of());
+  public static final Entrusted NOTHING = new Entrusted(Map.of());
 
   private final Map<String, List<Given>> bySid;
 
   /** Something delegated to a trustee on an object. */
-  record Given(DirectoryTree tree, Delegation delegation) {}
+  public record Given(DirectoryTree tree, Delegation delegation) {}
 
   private Entrusted(Map<String, List<Given>> bySid) {
     this.bySid = bySid;
   }
 
-  Entrusted(Assessment assessment) {
+  public Entrusted(Assessment assessment) {
     this(new HashMap<>());
-    DelegationFinder.each(
+    each(
         assessment,
         (tree, one) -> {
           if (!one.denies() && !DirectoryTrees.isOfEverybody(one.trustee())) {
@@ -47,7 +54,7 @@ final class Entrusted {
   }
 
   /** The admin roles and lines of lists that reach an account, in words. */
-  List<Evidence> of(Powers powers, int account) {
+  public List<Evidence> of(Powers powers, int account) {
     List<Evidence> found = new ArrayList<>();
     Administration all = powers.roles().administration();
     for (int number : roles(powers, account)) {
@@ -90,7 +97,7 @@ final class Entrusted {
 
   private Map<String, List<Given>> entries(Powers powers, int account) {
     Map<String, List<Given>> found = new TreeMap<>();
-    Set<String> token = bySid.isEmpty() ? Set.of() : powers.sids(account);
+    Set<String> token = bySid.isEmpty() ? Set.of() : powers.lists().sids(account);
     for (String sid : token) {
       List<Given> some = bySid.getOrDefault(sid, List.of());
       if (!some.isEmpty()) {
@@ -101,7 +108,7 @@ final class Entrusted {
   }
 
   /** One that is still there after removals, as facts that can go. */
-  Optional<Goal.Still> first(Powers powers, int account) {
+  public Optional<Goal.Still> first(Powers powers, int account) {
     ActFacts facts = new ActFacts(powers);
     List<Integer> roles = roles(powers, account);
     if (!roles.isEmpty()) {
@@ -123,12 +130,26 @@ final class Entrusted {
                   != AceType.Effect.NONE;
           if (there) {
             facts.trustee(account, of.getKey());
-            facts.add(powers.removal(now, one.delegation.object(), entry));
+            facts.add(powers.lists().removal(now, one.delegation.object(), entry));
             return Optional.of(facts.still());
           }
         }
       }
     }
     return Optional.empty();
+  }
+
+  /** All that was delegated, object by object. */
+  public static void each(Assessment assessment, BiConsumer<DirectoryTree, Delegation> out) {
+    for (DirectoryTree tree : assessment.powers().trees().all()) {
+      Delegations lister =
+          new Delegations(
+              tree,
+              new Origins(tree, assessment.accepted(tree.directory())),
+              assessment.powers().roles().administration().actions());
+      for (int object = 0; object < tree.size(); object++) {
+        lister.on(object, DELEGATED).forEach(one -> out.accept(tree, one));
+      }
+    }
   }
 }

@@ -7,7 +7,7 @@ import java.util.function.Consumer;
  * with its {@code KINDS}, and a line in {@link Findings}. It is made only where one of its kinds is
  * looked for, once for all findings.
  */
-interface Finder {
+public interface Finder {
   /** Finds, in an order that is the same for the same input. */
   void find(Consumer<Finding> out);
 }

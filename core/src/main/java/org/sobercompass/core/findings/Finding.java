@@ -90,7 +90,7 @@ public record Finding(
   }
 
   /** The same with a weight that the workspace sets for its kind. */
-  Finding weighing(Weight other) {
+  public Finding weighing(Weight other) {
     List<String> reasons = new java.util.ArrayList<>(why);
     reasons.add("the workspace says " + other.word());
     return new Finding(

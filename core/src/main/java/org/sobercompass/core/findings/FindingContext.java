@@ -19,6 +19,7 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.Reach;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
@@ -33,21 +34,21 @@ import org.sobercompass.core.system.Rights;
 import org.sobercompass.core.system.RoleInfo;
 
 /** What the finders share: the model, an asker, wording, weights. Not thread-safe. */
-final class FindingContext {
-  static final int SHOWN = 3;
+public final class FindingContext {
+  public static final int SHOWN = 3;
   private static final int CHUNK = 100;
 
-  final AccessModel model;
-  final Facts facts;
-  final Asker asker;
+  public final AccessModel model;
+  public final Facts facts;
+  public final Asker asker;
   private final RouteFinder shortest;
   private final Memberships.Walker widest;
-  final Assessment assessment;
-  final FindingRules rules;
-  final Thresholds limits;
+  public final Assessment assessment;
+  public final FindingRules rules;
+  public final Thresholds limits;
   private @Nullable PowerfulAccounts powerful;
 
-  FindingContext(Assessment assessment) {
+  public FindingContext(Assessment assessment) {
     this(assessment, assessment.model().asker());
   }
 
@@ -56,7 +57,7 @@ final class FindingContext {
    *
    * @param teller what makes findings with a context of its own thread; called once a thread
    */
-  <T> void each(
+  public <T> void each(
       List<T> things,
       Function<FindingContext, Function<T, Optional<Finding>>> teller,
       Consumer<Finding> out) {
@@ -93,7 +94,7 @@ final class FindingContext {
   }
 
   /** Who holds powers, worked out once where it is asked. */
-  PowerfulAccounts powerful() {
+  public PowerfulAccounts powerful() {
     PowerfulAccounts known = powerful;
     if (known == null) {
       known = new PowerfulAccounts(this);
@@ -102,20 +103,20 @@ final class FindingContext {
     return known;
   }
 
-  Key grantKey(SystemView view, Grant grant) {
+  public Key grantKey(SystemView view, Grant grant) {
     return new Key(KeyKind.ASSIGNMENT, view.id(), grant.id());
   }
 
-  Key systemKey(SystemView view) {
+  public Key systemKey(SystemView view) {
     return new Key(KeyKind.APPLICATION, "", view.id());
   }
 
-  String roleName(SystemView view, Grant grant) {
+  public String roleName(SystemView view, Grant grant) {
     return view.system().roles().get(grant.role()).name();
   }
 
   /** "role X of Application to Y at Z (where it stands)". */
-  String describe(SystemView view, Grant grant) {
+  public String describe(SystemView view, Grant grant) {
     String place = Words.place(view, grant);
     String where =
         view.resources().size() == 1
@@ -130,7 +131,7 @@ final class FindingContext {
         + where;
   }
 
-  Evidence line(SystemView view, Grant grant) {
+  public Evidence line(SystemView view, Grant grant) {
     String by = grant.grantedBy().isEmpty() ? "" : ", given by " + grant.grantedBy();
     String why = grant.reason().isEmpty() ? "" : ", because: " + grant.reason();
     return Evidence.of(grant.place() + ": " + describe(view, grant) + window(grant) + by + why);
@@ -146,11 +147,11 @@ final class FindingContext {
   }
 
   /** What an account holds in a system where it, or a group of it, is given something by name. */
-  List<Holding> personal(SystemView view, int account) {
+  public List<Holding> personal(SystemView view, int account) {
     IntList grants = view.decider().grantsOf(asker.token(view, account));
     long asOf = model.asOf().getEpochSecond();
     for (int i = 0; i < grants.size(); i++) {
-      if (Goals.isPersonal(model, view.grants().get(grants.get(i)), asOf)) {
+      if (isPersonal(model, view.grants().get(grants.get(i)), asOf)) {
         return asker.holdings(view, account);
       }
     }
@@ -158,12 +159,12 @@ final class FindingContext {
   }
 
   /** Walks memberships as no system limits them. */
-  Memberships.Walker widest() {
+  public Memberships.Walker widest() {
     return widest;
   }
 
   /** The accounts that count as a subject, whatever any system counts. */
-  BitSet accounts(int subject) {
+  public BitSet accounts(int subject) {
     IntList found = new IntList();
     widest.accounts(subject, found);
     BitSet accounts = new BitSet();
@@ -174,7 +175,7 @@ final class FindingContext {
   }
 
   /** The shortest route of an account to a right at one of the places where it holds it. */
-  Optional<Evidence> route(SystemView view, int account, int right) {
+  public Optional<Evidence> route(SystemView view, int account, int right) {
     Projected who = asker.projected(view, account);
     if (who.isEmpty()) {
       return Optional.empty();
@@ -195,7 +196,7 @@ final class FindingContext {
   }
 
   /** The shortest route of an account to a right at a node. */
-  Optional<Evidence> route(SystemView view, int account, int right, int node) {
+  public Optional<Evidence> route(SystemView view, int account, int right, int node) {
     return shortest.first(view, account, right, node).map(route -> evidence(view, route));
   }
 
@@ -208,18 +209,18 @@ final class FindingContext {
         .map(route -> evidence(view, route));
   }
 
-  Evidence evidence(SystemView view, Route route) {
+  public Evidence evidence(SystemView view, Route route) {
     return new Evidence(view.number(), Optional.of(route), Words.route(model, view, route));
   }
 
   /** A step by which a power comes within reach, in words. */
-  String words(Reach.Step step) {
+  public String words(Reach.Step step) {
     String to = Words.subject(facts, step.to());
     return step.action().map(action -> action.name() + ": " + to).orElse("is in " + to);
   }
 
   /** A finding whose cause is one assignment, and which ends when that is withdrawn. */
-  Finding ofGrant(
+  public Finding ofGrant(
       FindingKind kind,
       SystemView view,
       int number,
@@ -243,7 +244,7 @@ final class FindingContext {
         List.of(new Change.AssignmentRemoved(view.number(), number)));
   }
 
-  List<Key> keys(Iterable<Integer> subjects) {
+  public List<Key> keys(Iterable<Integer> subjects) {
     List<Key> keys = new ArrayList<>();
     for (int subject : subjects) {
       keys.add(facts.key(subject));
@@ -251,12 +252,12 @@ final class FindingContext {
     return keys;
   }
 
-  List<Key> keys(BitSet subjects) {
+  public List<Key> keys(BitSet subjects) {
     return keys(subjects.stream().boxed().toList());
   }
 
   /** A weight by what a role gives: high for the strongest rights, low for reading only. */
-  Weight weight(SystemView view, RoleInfo role, List<String> why) {
+  public Weight weight(SystemView view, RoleInfo role, List<String> why) {
     Rights rights = view.rights();
     int strongest = 0;
     boolean above = false;
@@ -278,11 +279,45 @@ final class FindingContext {
     return above ? Weight.MEDIUM : Weight.LOW;
   }
 
-  boolean isWide(Resources tree, Grant grant) {
+  public boolean isWide(Resources tree, Grant grant) {
     return grant.resource() == 0 && (grant.descends() || tree.size() == 1);
   }
 
-  static String count(int number, String one, String many) {
+  public static String count(int number, String one, String many) {
     return number + " " + (number == 1 ? one : many);
+  }
+
+  /** Those that their source says are, and those that the workspace names. */
+  public BitSet services() {
+    BitSet services = new BitSet();
+    for (int account = 0; account < facts.accounts(); account++) {
+      if (facts.is(account, Facts.SERVICE)) {
+        services.set(account);
+      }
+    }
+    for (int subject : rules.services()) {
+      services.or(accounts(subject));
+    }
+    return services;
+  }
+
+  /** What reaches an account by name, not because it is anybody or in a place. */
+  public static boolean isPersonal(AccessModel model, Grant grant, long asOf) {
+    return !grant.declared()
+        && grant.activeAt(asOf)
+        && grant.subject() >= 0
+        && model.facts().kind(grant.subject()) != SubjectKind.IMPLICIT;
+  }
+
+  /** Who holds what is given to somebody who is not there. */
+  public static String whoHolds(int subject) {
+    return subject == Grant.UNREAD ? "it is not known who holds it" : "nobody holds it today";
+  }
+
+  /** What is wrong with giving something to somebody who is not there. */
+  public static String whoIsMissing(int subject) {
+    return subject == Grant.UNREAD
+        ? ", which is not in what was read; it may be gone, or anybody may be in it"
+        : ", who does not exist; whoever gets that name next gets the role";
   }
 }

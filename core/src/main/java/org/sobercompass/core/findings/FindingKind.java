@@ -90,7 +90,7 @@ public enum FindingKind {
   }
 
   /** The kind for what a system remarks on its own facts. */
-  static FindingKind of(Remark.Kind kind) {
+  public static FindingKind of(Remark.Kind kind) {
     return valueOf(kind.name());
   }
 

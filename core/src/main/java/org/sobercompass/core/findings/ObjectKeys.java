@@ -6,20 +6,20 @@ import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 
 /** Stable keys of the objects of directories: as the subjects that they are, else by their name. */
-final class ObjectKeys {
+public final class ObjectKeys {
   private final Powers powers;
 
-  ObjectKeys(Powers powers) {
+  public ObjectKeys(Powers powers) {
     this.powers = powers;
   }
 
   /** The number of the subject that an object is, or -1. */
-  int subject(DirectoryTree tree, int object) {
+  public int subject(DirectoryTree tree, int object) {
     return powers.trees().subject(tree, object);
   }
 
   /** Its key. */
-  Key key(DirectoryTree tree, int object) {
+  public Key key(DirectoryTree tree, int object) {
     int subject = subject(tree, object);
     return subject >= 0
         ? powers.model().facts().key(subject)

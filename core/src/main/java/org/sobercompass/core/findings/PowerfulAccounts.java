@@ -17,7 +17,7 @@ import org.sobercompass.core.findings.Side.Permission;
  * powers that the workspace names, and the permissions it calls powerful. Powers of directories
  * count twice as much as those of applications, and permissions least.
  */
-final class PowerfulAccounts {
+public final class PowerfulAccounts {
   private final List<Power> powers = new ArrayList<>();
   private final Map<Integer, Integer> rank = new LinkedHashMap<>();
 
@@ -29,10 +29,10 @@ final class PowerfulAccounts {
    * @param ofDirectory whether it is one over a directory
    * @param named the power itself, if it is one that can be followed
    */
-  record Power(
+  public record Power(
       String id, String name, boolean ofDirectory, Optional<NamedPower> named, BitSet holders) {}
 
-  PowerfulAccounts(FindingContext context) {
+  public PowerfulAccounts(FindingContext context) {
     for (NamedPower named : NamedPowers.of(context.assessment.powers())) {
       BitSet holders = new BitSet();
       for (int trustee : named.trustees()) {
@@ -64,21 +64,21 @@ final class PowerfulAccounts {
     power.holders.stream().forEach(a -> rank.merge(a, weight, Integer::sum));
   }
 
-  List<Power> powers() {
+  public List<Power> powers() {
     return powers;
   }
 
-  boolean isPowerful(int account) {
+  public boolean isPowerful(int account) {
     return rank.containsKey(account);
   }
 
   /** How powerful an account is; 0 for most. */
-  int rank(int account) {
+  public int rank(int account) {
     return rank.getOrDefault(account, 0);
   }
 
   /** What an account is powerful by, in words. */
-  List<String> of(int account) {
+  public List<String> of(int account) {
     return powers.stream()
         .filter(power -> power.holders.get(account))
         .map(Power::name)
@@ -87,7 +87,7 @@ final class PowerfulAccounts {
   }
 
   /** All of them, ascending. */
-  BitSet all() {
+  public BitSet all() {
     BitSet all = new BitSet();
     rank.keySet().forEach(all::set);
     return all;

@@ -17,12 +17,12 @@ import org.sobercompass.core.admin.Reach;
  * @param direct who can act as an account that holds it, by that account
  * @param longer who comes to it by other ways
  */
-record Reached(Reach reach, Map<Integer, BitSet> direct, BitSet longer) {
+public record Reached(Reach reach, Map<Integer, BitSet> direct, BitSet longer) {
   private static final Set<String> CONTROLLING =
       Set.of("set-password", "change-permissions", "take-ownership");
 
   /** For the power with an id, of a directory or an application, if it is still there. */
-  static Optional<Reached> of(Powers powers, String id, boolean ofDirectory) {
+  public static Optional<Reached> of(Powers powers, String id, boolean ofDirectory) {
     return NamedPowers.of(powers).stream()
         .filter(power -> power.id().equals(id) && power.ofDirectory() == ofDirectory)
         .findFirst()
@@ -30,7 +30,7 @@ record Reached(Reach reach, Map<Integer, BitSet> direct, BitSet longer) {
   }
 
   /** For a power. */
-  static Reached of(Powers powers, NamedPower power) {
+  public static Reached of(Powers powers, NamedPower power) {
     Reach reach = new Reach(powers, power);
     Map<Integer, BitSet> direct = new TreeMap<>();
     BitSet longer = new BitSet();

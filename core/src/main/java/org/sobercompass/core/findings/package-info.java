@@ -1,10 +1,8 @@
 /**
- * What should not be: excessive, conflicting and broken rights, each with cause, weight, evidence
- * and advice.
+ * What a finding is, what is judged and by which rules, and what finders share.
  *
- * <p>In: what is judged, an access model with admin roles and persons, and the rules. Out:
- * findings, worst first, the same for the same input; for each the least removals that end it;
- * sorted by waivers into open and accepted. One cause with two hundred effects is one finding.
+ * <p>Each family of finders is a package below this one, and knows no other; {@code core.audit}
+ * runs them all. One cause with two hundred effects is one finding.
  */
 @NullMarked
 package org.sobercompass.core.findings;

@@ -3,7 +3,7 @@ package org.sobercompass.report.answers;
 import java.util.ArrayList;
 import java.util.List;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.findings.RoleFit;
+import org.sobercompass.core.audit.RoleFit;
 import org.sobercompass.report.data.AnswerTable;
 
 /** How well roles fit, as a sheet. Immutable and thread-safe. */

@@ -127,7 +127,7 @@ public final class PowerAnswers {
     if (powers.trees().sid(account).isEmpty()) {
       return "the id of " + Words.subject(facts, account) + " (objectSid) was not read";
     }
-    if (powers.isUnsure(account)) {
+    if (powers.lists().isUnsure(account)) {
       return "members of a group on the way were withheld, a rule is undefined, or an entry is for"
           + " somebody of a domain that was not read";
     }

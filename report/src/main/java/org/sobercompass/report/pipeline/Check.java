@@ -4,9 +4,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.sobercompass.core.audit.Triage;
 import org.sobercompass.core.expect.Outcome;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Triage;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.system.Verdict;
 

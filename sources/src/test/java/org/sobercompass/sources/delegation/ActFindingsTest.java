@@ -6,10 +6,10 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.expect.Expectations;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Findings;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** Acts by the lists of a directory, in findings and expectations: yes, no, and not known. */

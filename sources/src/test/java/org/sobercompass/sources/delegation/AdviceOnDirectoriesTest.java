@@ -15,6 +15,9 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.audit.ActEffects;
+import org.sobercompass.core.audit.Advice;
+import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.DirectoryTrees;
@@ -24,12 +27,9 @@ import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.Via;
-import org.sobercompass.core.findings.ActEffects;
-import org.sobercompass.core.findings.Advice;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
-import org.sobercompass.core.findings.Findings;
 import org.sobercompass.core.removal.Removal;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Verdict;
@@ -243,7 +243,7 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
     for (int object = 0; object < tree.size(); object++) {
       int entries = tree.descriptor(object).orElseThrow().entries().size();
       for (int entry = 0; entry < entries; entry++) {
-        all.add(assessment.powers().removal(tree, object, entry));
+        all.add(assessment.powers().lists().removal(tree, object, entry));
       }
     }
     for (int grant = 0;

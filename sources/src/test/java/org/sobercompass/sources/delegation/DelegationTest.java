@@ -282,9 +282,9 @@ class DelegationTest extends SmallDirectory {
     for (AdminAction action : powers.roles().administration().actions()) {
       for (int object = 0; object < tree.size(); object++) {
         DirectoryTrees.Spot spot = new DirectoryTrees.Spot(tree, object);
-        Crowd all = powers.byList(action, spot);
+        Crowd all = powers.lists().byList(action, spot);
         for (int account = 0; account < powers.model().facts().accounts(); account++) {
-          Verdict one = powers.byList(account, action, spot);
+          Verdict one = powers.lists().byList(account, action, spot);
           Verdict same =
               all.yes().get(account)
                   ? Verdict.YES
@@ -297,7 +297,7 @@ class DelegationTest extends SmallDirectory {
                       + " by "
                       + powers.model().facts().login(account)
                       + " "
-                      + powers.sids(account)
+                      + powers.lists().sids(account)
                       + "\n"
                       + ldif)
               .isEqualTo(one);

@@ -9,9 +9,9 @@ import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.sobercompass.core.admin.AdminCheck;
+import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
-import org.sobercompass.core.findings.Findings;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.sources.workspace.Workspace;
 

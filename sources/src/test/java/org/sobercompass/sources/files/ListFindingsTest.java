@@ -9,8 +9,8 @@ import java.util.List;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Findings;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** Findings in files and databases: yes, no, and the border between. */

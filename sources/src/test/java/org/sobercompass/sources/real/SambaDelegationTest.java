@@ -102,7 +102,7 @@ class SambaDelegationTest {
   /** Whether an account may do something that needs these rights, by the list of an object. */
   private static Verdict may(int account, Requirement need, int object) {
     AdminAction action = new AdminAction(need.toString(), "", List.of(), need, 0);
-    return powers.byList(account, action, new DirectoryTrees.Spot(tree, object));
+    return powers.lists().byList(account, action, new DirectoryTrees.Spot(tree, object));
   }
 
   @AfterAll
@@ -166,7 +166,7 @@ class SambaDelegationTest {
         for (var value : root.getAttribute("tokenGroups").getRawValues()) {
           org.sobercompass.sources.directory.BinaryIds.sid(value.getValue()).ifPresent(theirs::add);
         }
-        Set<String> ours = new TreeSet<>(powers.sids(account));
+        Set<String> ours = new TreeSet<>(powers.lists().sids(account));
         theirs.removeIf(sid -> !sid.startsWith("S-1-5-21-") && !sid.startsWith("S-1-5-32-"));
         ours.removeIf(sid -> !sid.startsWith("S-1-5-21-") && !sid.startsWith("S-1-5-32-"));
         assertThat(ours).as(login).isEqualTo(theirs);
@@ -192,7 +192,7 @@ class SambaDelegationTest {
     for (int i = 0; i < ACCOUNTS; i++) {
       String login = "user" + i;
       int account = powers.model().facts().names().find(SubjectKind.ACCOUNT, login, login).get(0);
-      Set<String> token = powers.sids(account);
+      Set<String> token = powers.lists().sids(account);
       try (LDAPConnection own = dc.connect(powers.model().facts().dn(account), SECRET)) {
         for (Map.Entry<Integer, SearchResultEntry> one : seen(own, asked).entrySet()) {
           int object = one.getKey();
@@ -360,7 +360,7 @@ class SambaDelegationTest {
     for (int i = 0; i < ACCOUNTS; i++) {
       String login = "user" + i;
       int account = powers.model().facts().names().find(SubjectKind.ACCOUNT, login, login).get(0);
-      Set<String> token = powers.sids(account);
+      Set<String> token = powers.lists().sids(account);
       try (LDAPConnection own = dc.connect(powers.model().facts().dn(account), SECRET)) {
         for (Attempt attempt : attempts()) {
           for (int n = 0; n < 25; n++) {

@@ -8,10 +8,10 @@ import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.sobercompass.core.findings.Advice;
+import org.sobercompass.core.audit.Advice;
+import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Findings;
 import org.sobercompass.core.problem.BadInputException;
 
 /** Separation of duties: where, for whom, of what, and what is nearly a conflict. */

@@ -8,9 +8,9 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Findings;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** A workspace of one directory and one application, with what a test asks for. */

@@ -10,8 +10,8 @@ import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.sobercompass.core.findings.Findings;
-import org.sobercompass.core.findings.Triage;
+import org.sobercompass.core.audit.Findings;
+import org.sobercompass.core.audit.Triage;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.sources.workspace.Workspace;
 

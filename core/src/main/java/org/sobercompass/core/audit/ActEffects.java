@@ -1,0 +1,236 @@
+package org.sobercompass.core.audit;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.DirectoryTrees;
+import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.findings.Assessment;
+import org.sobercompass.core.findings.ObjectKeys;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.scope.AdminGrant;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Crowd;
+
+/**
+ * Which admin actions changes end and give: the objects they can concern are asked about before and
+ * after, with sets of accounts.
+ *
+ * @param ends what could be done before and cannot, or less surely, after
+ * @param gives what can be done after and could not, or less surely, before
+ * @param asked how many objects were asked about: at most {@link #MOST}
+ * @param concerned how many the changes can concern; more than {@code asked} when there may be more
+ *     to tell
+ */
+public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concerned) {
+  /** At most so many objects are asked about; the first of them. */
+  public static final int MOST = 1_000;
+
+  /** None. */
+  public static final ActEffects NONE = new ActEffects(List.of(), List.of(), 0, 0);
+
+  /**
+   * One action of one account to one object.
+   *
+   * @param account the number of the account
+   * @param action the action
+   * @param object the key of the object
+   * @param label its name
+   */
+  public record Act(int account, AdminAction action, Key object, String label) {}
+
+  /** Whether nothing differs, as far as was asked. */
+  public boolean isNone() {
+    return ends.isEmpty() && gives.isEmpty() && asked == concerned;
+  }
+
+  /** The effects of changes. O(objects + objects asked x actions x entries x accounts / 64). */
+  public static ActEffects of(Assessment assessment, List<Change> changes) {
+    Powers before = assessment.powers();
+    int applications = assessment.model().systems().size();
+    boolean nothing =
+        before.trees().isEmpty() && before.roles().administration().grants().isEmpty();
+    if (nothing
+        || changes.stream()
+            .allMatch(c -> c.fold(moved -> false, own -> own.system() < applications))) {
+      return NONE;
+    }
+    return new Work(before, assessment.with(changes).powers()).compare(changes);
+  }
+
+  /** Not thread-safe. */
+  private static final class Work {
+    private final Powers before;
+    private final Powers after;
+    private final ObjectKeys keys;
+    private final List<Act> ends = new ArrayList<>();
+    private final List<Act> gives = new ArrayList<>();
+    private int asked;
+    private int concerned;
+
+    Work(Powers before, Powers after) {
+      this.before = before;
+      this.after = after;
+      this.keys = new ObjectKeys(before);
+    }
+
+    ActEffects compare(List<Change> changes) {
+      BitSet subjects = byRole();
+      Set<String> moved = moved(changes);
+      for (int t = 0; t < before.trees().all().size(); t++) {
+        DirectoryTree was = before.trees().all().get(t);
+        DirectoryTree is = after.trees().all().get(t);
+        BitSet objects = byList(was, is, moved);
+        for (int object = 0; object < was.size() && !subjects.isEmpty(); object++) {
+          int subject = keys.subject(was, object);
+          objects.set(object, objects.get(object) || (subject >= 0 && subjects.get(subject)));
+        }
+        objects.stream().forEach(object -> ask(thing(was, object), thing(is, object)));
+      }
+      subjects.stream()
+          .filter(subject -> before.trees().object(subject).isEmpty())
+          .forEach(subject -> ask(before.thing(subject), after.thing(subject)));
+      return new ActEffects(List.copyOf(ends), List.copyOf(gives), asked, concerned);
+    }
+
+    private Powers.Thing thing(DirectoryTree tree, int object) {
+      DirectoryTrees.Spot spot = new DirectoryTrees.Spot(tree, object);
+      DirectoryTree known = before.trees().of(tree.directory());
+      return new Powers.Thing(keys.subject(known, object), Optional.of(spot));
+    }
+
+    /** The subjects that somebody has other admin roles over than before. */
+    private BitSet byRole() {
+      BitSet subjects = new BitSet();
+      List<AdminGrant> grants = before.roles().administration().grants();
+      for (int g = 0; g < grants.size(); g++) {
+        BitSet was = accounts(before, g);
+        BitSet is = accounts(after, g);
+        BitSet over = over(before, g);
+        BitSet overNow = over(after, g);
+        if (!was.equals(is)) {
+          subjects.or(over);
+          subjects.or(overNow);
+        } else if (!was.isEmpty()) {
+          over.xor(overNow);
+          subjects.or(over);
+        }
+      }
+      return subjects;
+    }
+
+    private static BitSet accounts(Powers powers, int number) {
+      AdminGrant grant = powers.roles().administration().grants().get(number);
+      BitSet accounts = new BitSet();
+      if (grant.subject() >= 0 && grant.activeAt(powers.model().asOf().getEpochSecond())) {
+        IntList found = new IntList();
+        powers.model().widest().walker().accounts(grant.subject(), found);
+        for (int i = 0; i < found.size(); i++) {
+          accounts.set(found.get(i));
+        }
+      }
+      return accounts;
+    }
+
+    private static BitSet over(Powers powers, int number) {
+      AdminGrant grant = powers.roles().administration().grants().get(number);
+      BitSet all = new BitSet();
+      if (grant.scope() == AdminGrant.EVERYTHING) {
+        all.set(0, powers.model().facts().subjects());
+      } else {
+        all.or(powers.roles().scopes().objects(grant.scope()));
+      }
+      return all;
+    }
+
+    /** The ids by which somebody does not count any more, or counts now. */
+    private Set<String> moved(List<Change> changes) {
+      Set<String> sids = new HashSet<>();
+      for (Change change : changes) {
+        change.fold(
+            moved ->
+                moved.byKind(
+                    added -> sids.addAll(after.lists().sids(added.group())),
+                    removed -> sids.addAll(before.lists().sids(removed.group()))),
+            own -> false);
+      }
+      sids.removeIf(DirectoryTrees::isOfEverybody);
+      return sids;
+    }
+
+    /** Objects whose list is another or names such an id, and those right below them. */
+    private static BitSet byList(DirectoryTree was, DirectoryTree is, Set<String> moved) {
+      BitSet naming = new BitSet();
+      for (int d = 0; d < was.descriptors() && !moved.isEmpty(); d++) {
+        naming.set(d, names(was.descriptorOf(d), moved));
+      }
+      BitSet own = new BitSet();
+      BitSet all = new BitSet();
+      for (int object = 0; object < was.size(); object++) {
+        int list = was.descriptorNumber(object);
+        boolean here = list >= 0 && (naming.get(list) || list != is.descriptorNumber(object));
+        int above = was.parent(object);
+        own.set(object, here);
+        all.set(object, here || (above >= 0 && own.get(above)));
+      }
+      return all;
+    }
+
+    private static boolean names(Descriptor list, Set<String> sids) {
+      return list.owner().filter(sids::contains).isPresent()
+          || list.entries().stream().anyMatch(ace -> sids.contains(ace.trustee()));
+    }
+
+    private void ask(Powers.Thing then, Powers.Thing now) {
+      concerned++;
+      if (asked >= MOST) {
+        return;
+      }
+      asked++;
+      for (AdminAction action : before.roles().administration().actions()) {
+        if (before.fits(action, then)) {
+          Crowd was = before.who(action, then, Optional.empty());
+          Crowd is = after.who(action, now, Optional.empty());
+          if (!was.equals(is)) {
+            differ(action, then, was, is);
+          }
+        }
+      }
+    }
+
+    private void differ(AdminAction action, Powers.Thing thing, Crowd was, Crowd is) {
+      BitSet all = (BitSet) was.yes().clone();
+      all.or(was.perhaps());
+      all.or(is.yes());
+      all.or(is.perhaps());
+      for (int account = all.nextSetBit(0); account >= 0; account = all.nextSetBit(account + 1)) {
+        int then = rank(was, account);
+        int now = rank(is, account);
+        if (then != now) {
+          (now < then ? ends : gives).add(act(account, action, thing));
+        }
+      }
+    }
+
+    private static int rank(Crowd answer, int account) {
+      return answer.yes().get(account) ? 2 : answer.perhaps().get(account) ? 1 : 0;
+    }
+
+    private Act act(int account, AdminAction action, Powers.Thing thing) {
+      if (thing.subject() >= 0) {
+        Key key = before.model().facts().key(thing.subject());
+        return new Act(account, action, key, before.model().facts().label(thing.subject()));
+      }
+      DirectoryTrees.Spot spot = thing.spot().orElseThrow();
+      Key key = keys.key(spot.tree(), spot.object());
+      return new Act(account, action, key, spot.tree().label(spot.object()));
+    }
+  }
+}

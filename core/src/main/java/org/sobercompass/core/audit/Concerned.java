@@ -1,0 +1,165 @@
+package org.sobercompass.core.audit;
+
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.findings.Assessment;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.FindingContext;
+import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.PowerfulAccounts;
+import org.sobercompass.core.findings.SeparationRule;
+import org.sobercompass.core.findings.Side;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Token;
+
+/**
+ * Which systems a finding concerns: its own, those of its evidence and of its rule, and, where it
+ * is about accounts or groups as such, those in which they are given something. Not thread-safe.
+ */
+public final class Concerned {
+  private static final Set<FindingKind> ABOUT_SUBJECTS =
+      EnumSet.of(
+          FindingKind.RIGHT_OF_DISABLED_ACCOUNT,
+          FindingKind.RIGHT_OF_EXPIRED_ACCOUNT,
+          FindingKind.RIGHT_OF_LOCKED_ACCOUNT,
+          FindingKind.RIGHT_OF_SLEEPING_ACCOUNT,
+          FindingKind.OTHER_ACCOUNT_WORKS,
+          FindingKind.LOCAL_ACCOUNT_OF_NOBODY,
+          FindingKind.SERVICE_SIGNS_IN,
+          FindingKind.SERVICE_HOLDS_MORE,
+          FindingKind.READING_ACCOUNT_WRITES,
+          FindingKind.CIRCLE_OF_GROUPS,
+          FindingKind.DANGLING_MEMBER,
+          FindingKind.DEEP_NESTING);
+  private static final Set<FindingKind> ABOUT_POWER =
+      EnumSet.of(
+          FindingKind.POWERFUL_FROM_ANYWHERE,
+          FindingKind.POWERFUL_WITHOUT_SECOND_FACTOR,
+          FindingKind.PASSWORD_NEVER_ENDS,
+          FindingKind.POWER_ONLY_IN_APPLICATION);
+
+  private final FindingContext context;
+  private final Map<Integer, Set<String>> known = new HashMap<>();
+  private @org.jspecify.annotations.Nullable PowerfulAccounts powerful;
+
+  /** Of findings in what was judged. */
+  public Concerned(Assessment assessment) {
+    this.context = new FindingContext(assessment);
+  }
+
+  /** The ids of all systems that a finding concerns, in their order. */
+  public Set<String> systems(Finding finding) {
+    Set<String> ids = new TreeSet<>(Key::compareUtf8);
+    add(finding.system(), ids);
+    add(finding.cause().source(), ids);
+    if (finding.cause().kind() == KeyKind.APPLICATION) {
+      add(finding.cause().id(), ids);
+    }
+    for (Finding.Evidence evidence : finding.evidence()) {
+      if (evidence.system() >= 0) {
+        ids.add(context.model.systems().get(evidence.system()).id());
+      }
+    }
+    rule(finding.rule(), ids);
+    if (ABOUT_POWER.contains(finding.kind())) {
+      finding.subjects().forEach(key -> powers(key, ids));
+    } else if (ABOUT_SUBJECTS.contains(finding.kind())) {
+      List<Key> about = new ArrayList<>(finding.subjects());
+      about.add(finding.cause());
+      for (Key key : about) {
+        subject(key, ids);
+      }
+    }
+    return ids;
+  }
+
+  private void add(String id, Set<String> ids) {
+    if (context.model.system(id).isPresent()) {
+      ids.add(id);
+    }
+  }
+
+  private void rule(String id, Set<String> ids) {
+    for (SeparationRule rule : context.rules.separation()) {
+      if (rule.id().equals(id)) {
+        for (List<Side> side : rule.sides()) {
+          for (Side one : side) {
+            if (one instanceof Side.Permission permission) {
+              add(permission.system(), ids);
+            } else if (one instanceof Side.RoleHeld role) {
+              add(role.system(), ids);
+            }
+          }
+        }
+      }
+    }
+  }
+
+  /** The systems over which an account has power. */
+  private void powers(Key key, Set<String> ids) {
+    if (powerful == null) {
+      powerful = new PowerfulAccounts(context);
+    }
+    for (PowerfulAccounts.Power power : powerful.powers()) {
+      for (int account : context.facts.names().find(SubjectKind.ACCOUNT, key.text(), key.text())) {
+        if (power.holders().get(account)) {
+          int colon = power.id().indexOf(':');
+          add(colon < 0 ? power.id() : power.id().substring(0, colon), ids);
+        }
+      }
+    }
+  }
+
+  private void subject(Key key, Set<String> ids) {
+    for (SubjectKind kind : List.of(SubjectKind.ACCOUNT, SubjectKind.GROUP)) {
+      if (kind.keyKind() == key.kind()) {
+        context
+            .facts
+            .names()
+            .find(kind, key.text(), key.text())
+            .forEach(s -> ids.addAll(known.computeIfAbsent(s, this::systems)));
+      }
+    }
+  }
+
+  /** The systems in which a subject, or a group it is in, is given something by name. */
+  private Set<String> systems(int subject) {
+    Set<String> found = new TreeSet<>();
+    long asOf = context.model.asOf().getEpochSecond();
+    for (SystemView view : context.model.systems()) {
+      SubjectSet subjects = new SubjectSet();
+      view.memberships().walker().subjects(subject, subjects);
+      if (view.assigned().isEmpty()) {
+        // There are many entries, and each has whom it names.
+        IntList named = view.decider().trustees();
+        for (int i = 0; i < named.size(); i++) {
+          boolean implicit = context.facts.kind(named.get(i)) == SubjectKind.IMPLICIT;
+          if (!implicit && subjects.sure().contains(named.get(i))) {
+            found.add(view.id());
+          }
+        }
+        continue;
+      }
+      IntList grants = view.decider().grantsOf(new Token(subject, subjects, asOf));
+      for (int i = 0; i < grants.size(); i++) {
+        Grant grant = view.grants().get(grants.get(i));
+        if (FindingContext.isPersonal(context.model, grant, asOf)) {
+          found.add(view.id());
+          break;
+        }
+      }
+    }
+    return found;
+  }
+}

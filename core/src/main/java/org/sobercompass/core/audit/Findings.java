@@ -1,0 +1,115 @@
+package org.sobercompass.core.audit;
+
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.findings.Assessment;
+import org.sobercompass.core.findings.Finder;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.FindingContext;
+import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.FindingRules;
+import org.sobercompass.core.findings.SeparationRule;
+import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.accounts.AccountFinder;
+import org.sobercompass.core.findings.accounts.LeaverFinder;
+import org.sobercompass.core.findings.accounts.PowerfulFinder;
+import org.sobercompass.core.findings.accounts.ReachFinder;
+import org.sobercompass.core.findings.accounts.ServiceFinder;
+import org.sobercompass.core.findings.accounts.SourceFinder;
+import org.sobercompass.core.findings.grants.DriftFinder;
+import org.sobercompass.core.findings.grants.GrantFinder;
+import org.sobercompass.core.findings.grants.GroupFinder;
+import org.sobercompass.core.findings.grants.NestingFinder;
+import org.sobercompass.core.findings.grants.PeerFinder;
+import org.sobercompass.core.findings.grants.TakenAwayFinder;
+import org.sobercompass.core.findings.grants.UsageFinder;
+import org.sobercompass.core.findings.grants.WideFinder;
+import org.sobercompass.core.findings.lists.AdminGrantFinder;
+import org.sobercompass.core.findings.lists.DelegationFinder;
+import org.sobercompass.core.findings.lists.DirectoryListFinder;
+import org.sobercompass.core.findings.lists.EarlierIdFinder;
+import org.sobercompass.core.findings.lists.RemarkFinder;
+import org.sobercompass.core.findings.lists.SensitiveFinder;
+import org.sobercompass.core.findings.separation.SeparationFinder;
+
+/** Finds all that should not be. */
+public final class Findings {
+  /** A finder, which is made only where one of its kinds is looked for. */
+  record Registered(Set<FindingKind> kinds, Function<FindingContext, Finder> maker) {}
+
+  static final List<Registered> FINDERS =
+      List.of(
+          new Registered(SeparationFinder.KINDS, SeparationFinder::new),
+          new Registered(AccountFinder.KINDS, AccountFinder::new),
+          new Registered(GrantFinder.KINDS, GrantFinder::new),
+          new Registered(DriftFinder.KINDS, DriftFinder::new),
+          new Registered(GroupFinder.KINDS, GroupFinder::new),
+          new Registered(RemarkFinder.KINDS, RemarkFinder::new),
+          new Registered(WideFinder.KINDS, WideFinder::new),
+          new Registered(TakenAwayFinder.KINDS, TakenAwayFinder::new),
+          new Registered(LeaverFinder.KINDS, LeaverFinder::new),
+          new Registered(SensitiveFinder.KINDS, SensitiveFinder::new),
+          new Registered(ServiceFinder.KINDS, ServiceFinder::new),
+          new Registered(UsageFinder.KINDS, UsageFinder::new),
+          new Registered(PeerFinder.KINDS, PeerFinder::new),
+          new Registered(NestingFinder.KINDS, NestingFinder::new),
+          new Registered(SourceFinder.KINDS, SourceFinder::new),
+          new Registered(EarlierIdFinder.KINDS, EarlierIdFinder::new),
+          new Registered(PowerfulFinder.KINDS, PowerfulFinder::new),
+          new Registered(ReachFinder.KINDS, ReachFinder::new),
+          new Registered(AdminGrantFinder.KINDS, AdminGrantFinder::new),
+          new Registered(DelegationFinder.KINDS, DelegationFinder::new),
+          new Registered(DirectoryListFinder.KINDS, DirectoryListFinder::new));
+
+  private Findings() {}
+
+  /** All findings of a model by the usual thresholds and these rules, worst first. */
+  public static List<Finding> of(AccessModel model, List<SeparationRule> rules) {
+    return of(Assessment.of(model, rules));
+  }
+
+  /**
+   * All findings, worst first; the same for the same input. O(two sweeps of all accounts, and
+   * evidence for each finding).
+   */
+  public static List<Finding> of(Assessment assessment) {
+    FindingContext context = new FindingContext(assessment);
+    FindingRules rules = assessment.rules();
+    List<Finding> found = new ArrayList<>();
+    Consumer<Finding> out =
+        finding -> {
+          if (!rules.off().contains(finding.kind())) {
+            Weight weight = rules.weights().getOrDefault(finding.kind(), finding.weight());
+            found.add(weight == finding.weight() ? finding : finding.weighing(weight));
+          }
+        };
+    for (Registered one : FINDERS) {
+      if (!rules.off().containsAll(one.kinds)) {
+        one.maker.apply(context).find(out);
+      }
+    }
+    found.sort(Finding.WORST_FIRST);
+    return List.copyOf(found);
+  }
+
+  /**
+   * How many accounts break each separation rule, by themselves or with the other accounts of their
+   * person: without causes and evidence, the quickest answer there is. One sweep.
+   */
+  public static Map<String, Integer> conflicts(Assessment assessment) {
+    return new SeparationFinder(new FindingContext(assessment)).counts();
+  }
+
+  /** The kinds that are looked for by these rules. */
+  public static Set<FindingKind> kinds(FindingRules rules) {
+    Set<FindingKind> all = EnumSet.allOf(FindingKind.class);
+    all.removeAll(rules.off());
+    return all;
+  }
+}

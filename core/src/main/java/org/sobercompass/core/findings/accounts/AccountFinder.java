@@ -1,0 +1,240 @@
+package org.sobercompass.core.findings.accounts;
+
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.access.Holding;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.findings.Entrusted;
+import org.sobercompass.core.findings.Finder;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.findings.FindingContext;
+import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.Remedy;
+import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.store.IntList;
+
+/**
+ * Rights of accounts that are disabled, expired, locked for good, or that nobody has signed in with
+ * for long: the account is the cause, once.
+ */
+public final class AccountFinder implements Finder {
+  /** What it looks for. */
+  public static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.RIGHT_OF_DISABLED_ACCOUNT,
+          FindingKind.RIGHT_OF_EXPIRED_ACCOUNT,
+          FindingKind.RIGHT_OF_LOCKED_ACCOUNT,
+          FindingKind.RIGHT_OF_SLEEPING_ACCOUNT);
+
+  private static final long DAY = 86_400;
+  private static final long SECONDS_TO_1970 = 11_644_473_600L;
+  private static final DateTimeFormatter GENERALIZED =
+      DateTimeFormatter.ofPattern("yyyyMMddHHmmss", java.util.Locale.ROOT);
+
+  private final FindingContext context;
+  private final Facts facts;
+  private final Map<String, Boolean> tellsSignIns = new HashMap<>();
+  private @Nullable Entrusted entrusted;
+
+  public AccountFinder(FindingContext context) {
+    this.context = context;
+    this.facts = context.facts;
+  }
+
+  @Override
+  public void find(Consumer<Finding> out) {
+    long asOf = context.model.asOf().getEpochSecond();
+    countSignIns();
+    for (int account = 0; account < facts.accounts(); account++) {
+      if (facts.is(account, Facts.DISABLED)) {
+        check(account, FindingKind.RIGHT_OF_DISABLED_ACCOUNT, "is disabled", "is enabled", out);
+      } else if (facts.expires(account) <= asOf) {
+        check(account, FindingKind.RIGHT_OF_EXPIRED_ACCOUNT, "is expired", "is prolonged", out);
+      } else if (facts.arrays().lockedUntil()[account] == Facts.UNTIL_LIFTED) {
+        check(
+            account,
+            FindingKind.RIGHT_OF_LOCKED_ACCOUNT,
+            "is locked until somebody lifts it",
+            "is let in again",
+            out);
+      } else if (tellsSignIns.getOrDefault(facts.source(account), false)) {
+        sleeping(account, asOf, out);
+      }
+    }
+  }
+
+  /** A directory tells sign-ins when it does so for at least every second account. */
+  private void countSignIns() {
+    Map<String, int[]> counts = new HashMap<>();
+    for (int account = 0; account < facts.accounts(); account++) {
+      int[] count = counts.computeIfAbsent(facts.source(account), s -> new int[2]);
+      count[0]++;
+      count[1] += lastSignIn(account).isPresent() ? 1 : 0;
+    }
+    counts.forEach((source, c) -> tellsSignIns.put(source, c[1] > 0 && 2 * c[1] >= c[0]));
+  }
+
+  private void sleeping(int account, long asOf, Consumer<Finding> out) {
+    OptionalLong last = lastSignIn(account);
+    long limit = asOf - context.limits.sleepingDays() * DAY;
+    boolean isNew =
+        first(account, List.of("whencreated", "createtimestamp")).orElse(Long.MIN_VALUE) > limit;
+    if (last.isEmpty() ? !isNew : last.getAsLong() < limit) {
+      String since =
+          last.isEmpty()
+              ? "has never signed in"
+              : "has not signed in for " + (asOf - last.getAsLong()) / DAY + " days";
+      check(account, FindingKind.RIGHT_OF_SLEEPING_ACCOUNT, since, "signs in", out);
+    }
+  }
+
+  private OptionalLong lastSignIn(int account) {
+    return first(account, context.rules.signInAttributes());
+  }
+
+  /** The latest of some times: 100 ns since 1601 ([MS-ADA1]) or generalized time (RFC 4517). */
+  private OptionalLong first(int account, List<String> attributes) {
+    long latest = Long.MIN_VALUE;
+    for (String attribute : attributes) {
+      for (String value : facts.values(account, attribute)) {
+        latest = Math.max(latest, time(value.strip()));
+      }
+    }
+    return latest == Long.MIN_VALUE ? OptionalLong.empty() : OptionalLong.of(latest);
+  }
+
+  private static long time(String value) {
+    if (value.matches("[0-9]{17,19}")) {
+      return Long.parseLong(value) / 10_000_000L - SECONDS_TO_1970;
+    }
+    try {
+      return value.matches("[0-9]{14}([.,][0-9]+)?Z")
+          ? LocalDateTime.parse(value.substring(0, 14), GENERALIZED).toEpochSecond(ZoneOffset.UTC)
+          : Instant.parse(value).getEpochSecond();
+    } catch (DateTimeParseException e) {
+      return Long.MIN_VALUE;
+    }
+  }
+
+  private void check(
+      int account, FindingKind kind, String state, String back, Consumer<Finding> out) {
+    int held = 0;
+    int strongest = 0;
+    IntList systems = new IntList();
+    List<Evidence> evidence = new ArrayList<>();
+    for (SystemView view : context.model.systems()) {
+      List<Holding> holdings =
+          view.admission().isOpen() ? List.of() : context.personal(view, account);
+      if (!holdings.isEmpty()) {
+        systems.add(view.number());
+        held += holdings.size();
+        strongest +=
+            (int) holdings.stream().filter(h -> view.rights().isStrongest(h.right())).count();
+        if (evidence.size() < FindingContext.SHOWN) {
+          context.route(view, account, last(view, holdings)).ifPresent(evidence::add);
+        }
+      }
+    }
+    List<Evidence> entrusted = entrusted().of(context.assessment.powers(), account);
+    if (held > 0 || !entrusted.isEmpty()) {
+      List<String> why = new ArrayList<>();
+      if (held > 0) {
+        why.add(
+            "it holds "
+                + FindingContext.count(held, "permission", "permissions")
+                + " in "
+                + FindingContext.count(systems.size(), "application", "applications"));
+      }
+      if (strongest > 0) {
+        why.add(strongest + " of the strongest kind");
+      }
+      if (!entrusted.isEmpty()) {
+        why.add(delegations(entrusted.size()) + " in directories reach it");
+        entrusted.stream().limit(FindingContext.SHOWN).forEach(evidence::add);
+      }
+      Weight weight = strongest > 0 || !entrusted.isEmpty() ? Weight.MEDIUM : Weight.LOW;
+      String what =
+          held == 0
+              ? delegations(entrusted.size())
+              : FindingContext.count(held, "permission", "permissions")
+                  + (entrusted.isEmpty() ? "" : " and " + delegations(entrusted.size()));
+      boolean one = held + entrusted.size() == 1;
+      out.accept(
+          finding(
+              account,
+              kind,
+              what + (one ? ", which comes" : ", which come"),
+              weight,
+              why,
+              evidence,
+              state,
+              back));
+    }
+  }
+
+  private static String delegations(int number) {
+    return FindingContext.count(number, "delegation", "delegations");
+  }
+
+  /** What was delegated, looked up when first asked. */
+  private Entrusted entrusted() {
+    Entrusted known = entrusted;
+    if (known == null) {
+      known = new Entrusted(context.assessment);
+      entrusted = known;
+    }
+    return known;
+  }
+
+  private static int last(SystemView view, List<Holding> holdings) {
+    return holdings.stream()
+        .map(Holding::right)
+        .filter(view.rights()::isStrongest)
+        .findFirst()
+        .orElse(holdings.get(0).right());
+  }
+
+  private Finding finding(
+      int account,
+      FindingKind kind,
+      String what,
+      Weight weight,
+      List<String> why,
+      List<Evidence> evidence,
+      String state,
+      String back) {
+    return new Finding(
+        kind,
+        "",
+        facts.key(account),
+        weight,
+        why,
+        Words.subject(facts, account)
+            + " "
+            + state
+            + " and still holds "
+            + what
+            + " back the moment it "
+            + back,
+        "",
+        List.of(facts.key(account)),
+        evidence,
+        "take the account out of the groups and assignments that give it something, or delete it",
+        new Remedy.Ungiven(List.of(account), List.of()));
+  }
+}

@@ -1,0 +1,238 @@
+package org.sobercompass.core.findings.accounts;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import java.util.function.Consumer;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.admin.NamedPower;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.admin.Reach;
+import org.sobercompass.core.admin.ScopeMakers;
+import org.sobercompass.core.findings.Finder;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.findings.FindingContext;
+import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.PowerfulAccounts;
+import org.sobercompass.core.findings.Reached;
+import org.sobercompass.core.findings.Remedy;
+import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.scope.AdminScope;
+
+/**
+ * Administration that leads further than meant: powers within reach, administrators over the more
+ * powerful, scopes that those set over them can widen, administrators inside their own scope.
+ */
+public final class ReachFinder implements Finder {
+  /** What it looks for. */
+  public static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.POWER_WITHIN_REACH,
+          FindingKind.OVER_THE_MORE_POWERFUL,
+          FindingKind.SCOPE_CAN_BE_WIDENED,
+          FindingKind.INSIDE_OWN_SCOPE);
+
+  /** For so many accounts at most removals are worked out: each round follows the power anew. */
+  private static final int MOST = 100;
+
+  private final FindingContext context;
+  private final PowerfulAccounts powerful;
+  private final Powers powers;
+  private final Administration administration;
+
+  public ReachFinder(FindingContext context) {
+    this.context = context;
+    this.powerful = context.powerful();
+    this.powers = context.assessment.powers();
+    this.administration = powers.roles().administration();
+  }
+
+  @Override
+  public void find(Consumer<Finding> out) {
+    if (powers.trees().all().isEmpty() && administration.grants().isEmpty()) {
+      return;
+    }
+    for (PowerfulAccounts.Power power : powerful.powers()) {
+      power.named().ifPresent(named -> reach(named, out));
+    }
+    for (int scope = 0; scope < administration.scopes().size(); scope++) {
+      scope(scope, out);
+    }
+  }
+
+  /** One finding for each account that is acted upon at once, and one for all longer ways. */
+  private void reach(NamedPower power, Consumer<Finding> out) {
+    Reached reached = Reached.of(powers, power);
+    reached.direct().forEach((to, who) -> out.accept(over(power, reached.reach(), to, who)));
+    if (!reached.longer().isEmpty()) {
+      out.accept(within(power, reached.reach(), reached.longer()));
+    }
+  }
+
+  private List<Evidence> chains(Reach reach, BitSet who) {
+    List<Evidence> evidence = new ArrayList<>();
+    who.stream()
+        .limit(FindingContext.SHOWN)
+        .forEach(
+            account -> {
+              List<String> parts = new ArrayList<>(List.of(Words.subject(context.facts, account)));
+              reach.chain(account).forEach(step -> parts.add(context.words(step)));
+              evidence.add(Evidence.of(String.join(" → ", parts)));
+            });
+    return evidence;
+  }
+
+  private Finding over(NamedPower power, Reach reach, int target, BitSet who) {
+    String name = Words.subject(context.facts, target);
+    return new Finding(
+        FindingKind.OVER_THE_MORE_POWERFUL,
+        power.id(),
+        context.facts.key(target),
+        Weight.HIGH,
+        List.of(
+            name + " can " + power.name(),
+            FindingContext.count(who.cardinality(), "account", "accounts")
+                + " less powerful can act as it"),
+        who(who) + " can act as " + name + ", who is more powerful: " + power.name(),
+        "",
+        context.keys(who),
+        chains(reach, who),
+        "take the administration of "
+            + name
+            + " from them, or set those over it who hold the"
+            + " power themselves",
+        who.cardinality() > MOST
+            ? Remedy.NONE
+            : new Remedy.Untaken(power.id(), power.ofDirectory(), target));
+  }
+
+  private Finding within(NamedPower power, Reach reach, BitSet who) {
+    return new Finding(
+        FindingKind.POWER_WITHIN_REACH,
+        "",
+        new Key(KeyKind.APPLICATION, "", power.id()),
+        power.ofDirectory() ? Weight.HIGH : Weight.MEDIUM,
+        List.of(
+            FindingContext.count(who.cardinality(), "account", "accounts")
+                + " could, in some steps, "
+                + power.name()),
+        who(who) + " could come to " + power.name() + " by steps it may take now",
+        "",
+        context.keys(who),
+        chains(reach, who),
+        "break the chain at its first step: sober reach " + power.id() + " lists all of them",
+        who.cardinality() > MOST
+            ? Remedy.NONE
+            : new Remedy.Unreached(power.id(), power.ofDirectory()));
+  }
+
+  private String who(BitSet who) {
+    return who.cardinality() == 1
+        ? Words.subject(context.facts, who.nextSetBit(0))
+        : who.cardinality() + " accounts";
+  }
+
+  private void scope(int number, Consumer<Finding> out) {
+    AdminScope scope = administration.scopes().get(number);
+    BitSet over = powers.roles().administrators(number);
+    if (over.isEmpty()) {
+      return;
+    }
+    BitSet inside = (BitSet) over.clone();
+    inside.and(powers.roles().scopes().objects(number));
+    if (!inside.isEmpty()) {
+      out.accept(inside(scope, number, inside));
+    }
+    widened(scope, number, over, out);
+  }
+
+  private Finding inside(AdminScope scope, int number, BitSet inside) {
+    List<Evidence> evidence = new ArrayList<>();
+    inside.stream()
+        .limit(FindingContext.SHOWN)
+        .forEach(
+            account ->
+                powers.roles().scopes().reasons(number, account).stream()
+                    .limit(1)
+                    .forEach(
+                        reason ->
+                            evidence.add(
+                                Evidence.of(
+                                    Words.subject(context.facts, account)
+                                        + " is in it: "
+                                        + reason))));
+    String be = inside.cardinality() == 1 ? " is" : " are";
+    return finding(
+        FindingKind.INSIDE_OWN_SCOPE,
+        scope,
+        Weight.MEDIUM,
+        who(inside) + be + " set over the scope " + scope.name() + " and" + be + " in it",
+        inside,
+        evidence,
+        "except them in the scope, or set somebody else over it",
+        new Remedy.Outside(number));
+  }
+
+  /** One finding a scope, with a line for each way. */
+  private void widened(AdminScope scope, int number, BitSet over, Consumer<Finding> out) {
+    List<ScopeMakers.Making> ways = new ScopeMakers(powers).of(number, over);
+    if (ways.isEmpty()) {
+      return;
+    }
+    BitSet all = new BitSet();
+    List<Evidence> evidence = new ArrayList<>();
+    for (ScopeMakers.Making way : ways) {
+      all.or(way.who());
+      evidence.add(Evidence.of(who(way.who()) + " by " + way.how()));
+    }
+    String more =
+        ways.size() == 1
+            ? ""
+            : ", or in " + FindingContext.count(ways.size() - 1, "other way", "other ways");
+    out.accept(
+        finding(
+            FindingKind.SCOPE_CAN_BE_WIDENED,
+            scope,
+            Weight.HIGH,
+            who(all)
+                + (all.cardinality() == 1 ? " is" : " are")
+                + " set over the scope "
+                + scope.name()
+                + " and can widen it by "
+                + ways.get(0).how()
+                + more,
+            all,
+            evidence,
+            "let others do that, or make the scope of something else",
+            Remedy.NONE));
+  }
+
+  private Finding finding(
+      FindingKind kind,
+      AdminScope scope,
+      Weight weight,
+      String sentence,
+      BitSet who,
+      List<Evidence> evidence,
+      String advice,
+      Remedy aim) {
+    return new Finding(
+        kind,
+        "",
+        new Key(KeyKind.NODE, "scope", scope.id()),
+        weight,
+        List.of(FindingContext.count(who.cardinality(), "administrator", "administrators")),
+        sentence,
+        "",
+        context.keys(who),
+        evidence,
+        advice,
+        aim);
+  }
+}

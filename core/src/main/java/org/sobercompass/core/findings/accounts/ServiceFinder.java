@@ -1,0 +1,146 @@
+package org.sobercompass.core.findings.accounts;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.Consumer;
+import org.sobercompass.core.access.Holding;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.findings.Finder;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.findings.FindingContext;
+import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.Remedy;
+import org.sobercompass.core.findings.Side.Permission;
+import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Standing;
+
+/** Service accounts that can sign in as a person does, or hold more than their kind. */
+public final class ServiceFinder implements Finder {
+  /** What it looks for. */
+  public static final Set<FindingKind> KINDS =
+      EnumSet.of(FindingKind.SERVICE_SIGNS_IN, FindingKind.SERVICE_HOLDS_MORE);
+
+  private static final Set<String> NO_SHELLS = Set.of("nologin", "false", "sync", "halt", "");
+
+  private final FindingContext context;
+  private final BitSet services;
+
+  public ServiceFinder(FindingContext context) {
+    this.context = context;
+    this.services = context.services();
+  }
+
+  @Override
+  public void find(Consumer<Finding> out) {
+    services.stream()
+        .filter(account -> !context.facts.is(account, Facts.DISABLED))
+        .forEach(
+            account -> {
+              shell(account, out);
+              for (SystemView view : context.model.systems()) {
+                if (!view.admission().isOpen() && !view.assigned().isEmpty()) {
+                  holds(view, account, out);
+                }
+              }
+            });
+  }
+
+  private void shell(int account, Consumer<Finding> out) {
+    List<String> shells = context.facts.values(account, "loginshell");
+    String shell = shells.isEmpty() ? "" : shells.get(0);
+    String name = shell.substring(shell.lastIndexOf('/') + 1).toLowerCase(Locale.ROOT);
+    if (!NO_SHELLS.contains(name)) {
+      out.accept(
+          new Finding(
+              FindingKind.SERVICE_SIGNS_IN,
+              "",
+              context.facts.key(account),
+              Weight.MEDIUM,
+              List.of("whoever knows its password is nobody in particular"),
+              Words.subject(context.facts, account)
+                  + " is a service account and can sign in at a prompt ("
+                  + shell
+                  + ")",
+              "",
+              List.of(context.facts.key(account)),
+              List.of(Evidence.of("loginShell: " + shell)),
+              "give it a shell that lets nobody in, such as /usr/sbin/nologin",
+              List.of()));
+    }
+  }
+
+  /** Only what it is given by name, and what nobody said that services may hold. */
+  private void holds(SystemView view, int account, Consumer<Finding> out) {
+    IntList grants = view.decider().grantsOf(context.asker.token(view, account));
+    long asOf = context.model.asOf().getEpochSecond();
+    Set<Integer> given = new TreeSet<>();
+    for (int i = 0; i < grants.size(); i++) {
+      Grant grant = view.grants().get(grants.get(i));
+      if (FindingContext.isPersonal(context.model, grant, asOf)) {
+        for (int right = 0; right < view.rights().size(); right++) {
+          if (view.system().roles().get(grant.role()).allows(right)
+              && view.rights().isStrongest(right)
+              && !isAllowed(view, right)) {
+            given.add(right);
+          }
+        }
+      }
+    }
+    List<Integer> held = new ArrayList<>();
+    for (Holding holding :
+        given.isEmpty() ? List.<Holding>of() : context.asker.holdings(view, account)) {
+      if (given.contains(holding.right())
+          && holding.state() != Standing.State.BLOCKED
+          && !held.contains(holding.right())) {
+        held.add(holding.right());
+      }
+    }
+    if (!held.isEmpty()) {
+      List<Evidence> evidence = new ArrayList<>();
+      held.stream()
+          .limit(FindingContext.SHOWN)
+          .forEach(right -> context.route(view, account, right).ifPresent(evidence::add));
+      List<String> texts = held.stream().map(view.rights()::text).toList();
+      out.accept(
+          new Finding(
+              FindingKind.SERVICE_HOLDS_MORE,
+              view.id(),
+              context.facts.key(account),
+              Weight.MEDIUM,
+              List.of(
+                  FindingContext.count(held.size(), "permission", "permissions")
+                      + " of the strongest kind that services are not said to need"),
+              Words.subject(context.facts, account)
+                  + " is a service account and holds "
+                  + String.join(", ", texts)
+                  + " in "
+                  + view.system().name(),
+              view.id(),
+              List.of(context.facts.key(account)),
+              evidence,
+              "take it away, or say under services: may-hold: that services need it",
+              new Remedy.Unheld(account, view.number(), held)));
+    }
+  }
+
+  private boolean isAllowed(SystemView view, int right) {
+    for (Permission allowed : context.rules.ofServices()) {
+      if (allowed.system().equals(view.id())
+          && (allowed.right() == right
+              || view.rights().contains(allowed.right()).contains(right))) {
+        return true;
+      }
+    }
+    return false;
+  }
+}

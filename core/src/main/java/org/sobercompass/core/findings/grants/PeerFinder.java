@@ -1,0 +1,183 @@
+package org.sobercompass.core.findings.grants;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.Consumer;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.findings.Finder;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.findings.FindingContext;
+import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.Remedy;
+import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.key.Key;
+
+/**
+ * Rights that hardly any peer holds, in applications with roles. Peers have equal values in the
+ * attributes that the workspace names; small groups, service and resource accounts, and accounts
+ * without a value are left out. Where the workspace names none, nothing is compared.
+ */
+public final class PeerFinder implements Finder {
+  /** What it looks for. */
+  public static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.UNLIKE_PEERS);
+
+  private final FindingContext context;
+  private final Facts facts;
+
+  public PeerFinder(FindingContext context) {
+    this.context = context;
+    this.facts = context.facts;
+  }
+
+  @Override
+  public void find(Consumer<Finding> out) {
+    if (context.rules.peers().isEmpty()) {
+      return;
+    }
+    BitSet services = context.services();
+    Map<String, List<Integer>> groups = new TreeMap<>(Key::compareUtf8);
+    for (int account = 0; account < facts.accounts(); account++) {
+      String values = values(account);
+      boolean counts =
+          !values.isEmpty()
+              && !services.get(account)
+              && !facts.is(account, Facts.RESOURCE)
+              && !facts.is(account, Facts.HOST)
+              && !facts.is(account, Facts.DISABLED);
+      if (counts) {
+        groups.computeIfAbsent(values, v -> new ArrayList<>()).add(account);
+      }
+    }
+    groups.forEach(
+        (values, peers) -> {
+          if (peers.size() >= context.limits.peersAtLeast()) {
+            group(values, peers, out);
+          }
+        });
+  }
+
+  /** The values that make peers, in words; empty when one is missing. */
+  private String values(int account) {
+    List<String> all = new ArrayList<>();
+    for (String attribute : context.rules.peers()) {
+      List<String> values = facts.values(account, attribute);
+      if (values.isEmpty()) {
+        return "";
+      }
+      all.add(values.get(0));
+    }
+    return facts.source(account) + ": " + String.join(", ", all);
+  }
+
+  private void group(String values, List<Integer> peers, Consumer<Finding> out) {
+    for (SystemView view : context.model.systems()) {
+      if (view.admission().isOpen() || view.assigned().isEmpty()) {
+        continue;
+      }
+      int[] holders = new int[view.rights().size()];
+      List<BitSet> held = new ArrayList<>();
+      for (int peer : peers) {
+        BitSet rights = held(view, peer);
+        held.add(rights);
+        rights.stream().forEach(right -> holders[right]++);
+      }
+      for (int i = 0; i < peers.size(); i++) {
+        List<Integer> rare = rare(view, held.get(i), holders, peers.size());
+        int peer = peers.get(i);
+        rare.removeIf(right -> isAgreed(view, peer, right));
+        if (!rare.isEmpty()) {
+          out.accept(finding(view, peers.get(i), values, rare, holders, peers.size()));
+        }
+      }
+    }
+  }
+
+  /**
+   * Whether a right comes by a group with others in it: a group for a task is rare by its nature,
+   * and what it gives to all its members is agreed for the group.
+   */
+  private boolean isAgreed(SystemView view, int account, int right) {
+    return context
+        .route(view, account, right)
+        .flatMap(Evidence::route)
+        .filter(route -> route.subjects().size() > 1)
+        .map(route -> route.subjects().get(route.subjects().size() - 1))
+        .filter(subject -> facts.kind(subject) == SubjectKind.GROUP)
+        .filter(group -> context.accounts(group).cardinality() > 1)
+        .isPresent();
+  }
+
+  private BitSet held(SystemView view, int account) {
+    BitSet rights = new BitSet();
+    var who = context.asker.projected(view, account);
+    if (!who.isEmpty()) {
+      view.decider()
+          .sweep(
+              who,
+              (node, below, count, yes, perhaps) -> {
+                rights.or(BitSet.valueOf(yes));
+              });
+    }
+    return rights;
+  }
+
+  /** Without the levels that a rarer one contains. */
+  private List<Integer> rare(SystemView view, BitSet own, int[] holders, int peers) {
+    List<Integer> rare = new ArrayList<>();
+    own.stream()
+        .filter(right -> !view.rights().isMinor(right))
+        .filter(right -> 100L * holders[right] <= (long) context.limits.peersPercent() * peers)
+        .forEach(rare::add);
+    List<Integer> contained = new ArrayList<>();
+    rare.forEach(right -> contained.addAll(view.rights().contains(right)));
+    rare.removeAll(contained);
+    return rare;
+  }
+
+  private Finding finding(
+      SystemView view, int account, String values, List<Integer> rare, int[] holders, int peers) {
+    List<Evidence> evidence = new ArrayList<>();
+    List<String> texts = new ArrayList<>();
+    boolean strong = false;
+    for (int right : rare) {
+      texts.add(view.rights().text(right));
+      strong |= view.rights().isStrongest(right);
+      if (evidence.size() < FindingContext.SHOWN) {
+        context.route(view, account, right).ifPresent(evidence::add);
+      }
+    }
+    int most = rare.stream().mapToInt(right -> holders[right]).max().orElse(0);
+    return new Finding(
+        FindingKind.UNLIKE_PEERS,
+        view.id(),
+        facts.key(account),
+        strong ? Weight.MEDIUM : Weight.LOW,
+        List.of(
+            most + " of " + peers + " peers hold it (" + 100 * most / peers + " %)",
+            "peers: " + values),
+        Words.subject(facts, account)
+            + " holds "
+            + String.join(", ", texts)
+            + " of "
+            + view.system().name()
+            + ", as "
+            + (most == 1 ? "no other" : "hardly any other")
+            + " of "
+            + peers
+            + " peers does",
+        view.id(),
+        List.of(facts.key(account)),
+        evidence,
+        "take it away, or say what is different about the task",
+        new Remedy.Unheld(account, view.number(), rare));
+  }
+}

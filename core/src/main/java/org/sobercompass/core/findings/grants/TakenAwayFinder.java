@@ -1,0 +1,183 @@
+package org.sobercompass.core.findings.grants;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.Consumer;
+import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.Bulk;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.findings.Finder;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.findings.FindingContext;
+import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Decision;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.Question;
+import org.sobercompass.core.system.RightBits;
+import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.core.system.Stopped;
+import org.sobercompass.core.system.Token;
+import org.sobercompass.core.system.Verdict;
+
+/**
+ * Assignments that take away what others give: by a deny, or because a nearer one decides. A role
+ * that gives nothing is there to take away and is told only where the workspace asks for it.
+ */
+public final class TakenAwayFinder implements Finder {
+  /** What it looks for. */
+  public static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.GRANT_TAKES_AWAY);
+
+  private final FindingContext context;
+
+  public TakenAwayFinder(FindingContext context) {
+    this.context = context;
+  }
+
+  /** What one assignment takes from whom. */
+  private record Taken(SystemView view, int grant, BitSet accounts) {}
+
+  @Override
+  public void find(Consumer<Finding> out) {
+    boolean[] asked = new boolean[context.model.systems().size()];
+    boolean any = false;
+    for (SystemView view : context.model.systems()) {
+      asked[view.number()] =
+          !view.assigned().isEmpty()
+              && !view.admission().isOpen()
+              && !view.decider().isMonotone()
+              && canTake(view);
+      any |= asked[view.number()];
+    }
+    if (!any) {
+      return;
+    }
+    Map<Integer, Map<Integer, Taken>> all = new TreeMap<>();
+    Bulk bulk = context.model.bulk();
+    Bulk.TrusteeIndex index = bulk.trusteeIndex();
+    bulk.inOrder(
+        (asker, range) -> chunk(asker, range, index, asked),
+        part ->
+            part.forEach(
+                one ->
+                    all.computeIfAbsent(one[0], s -> new TreeMap<>())
+                        .computeIfAbsent(one[1], grant -> taken(one[0], grant))
+                        .accounts
+                        .set(one[2])));
+    List<Taken> taken = new ArrayList<>();
+    all.values().forEach(of -> taken.addAll(of.values()));
+    context.each(
+        taken,
+        own -> {
+          TakenAwayFinder finder = new TakenAwayFinder(own);
+          return one -> Optional.of(finder.finding(one));
+        },
+        out);
+  }
+
+  /** Each as system, grant that takes, account it takes from. */
+  private List<int[]> chunk(
+      Asker asker, Bulk.Range range, Bulk.TrusteeIndex index, boolean[] asked) {
+    List<int[]> found = new ArrayList<>();
+    long asOf = context.model.asOf().getEpochSecond();
+    Bulk.route(
+        asker,
+        range,
+        index,
+        (account, view, subjects) -> {
+          if (asked[view.number()]) {
+            Token token = new Token(account, subjects, asOf);
+            IntList taking = view.decider().taking(view.decider().project(token));
+            for (int i = 0; i < taking.size(); i++) {
+              if (isAsked(view, view.grants().get(taking.get(i)))) {
+                found.add(new int[] {view.number(), taking.get(i), account});
+              }
+            }
+          }
+        });
+    return found;
+  }
+
+  private Taken taken(int system, int grant) {
+    return new Taken(context.model.systems().get(system), grant, new BitSet());
+  }
+
+  private boolean canTake(SystemView view) {
+    return view.grants().stream().anyMatch(grant -> isAsked(view, grant));
+  }
+
+  private boolean isAsked(SystemView view, Grant grant) {
+    RoleInfo role = view.system().roles().get(grant.role());
+    return !RightBits.isEmpty(role.allows()) || context.rules.blockingRoles();
+  }
+
+  /** A right that one account loses, and the grant that would give it. */
+  private Optional<String> example(SystemView view, int number, int account) {
+    Grant taking = view.grants().get(number);
+    for (int right : view.rights().byText()) {
+      boolean maybe = view.rights().isStrongest(right);
+      int node = taking.resource();
+      Decision decision =
+          maybe
+              ? context.asker.explain(view, account, Question.of(node, right), Limits.USUAL)
+              : Decision.of(Verdict.NO);
+      for (Stopped stop : decision.stopped()) {
+        boolean taken =
+            stop.reason() == Stopped.Reason.DENIED || stop.reason() == Stopped.Reason.NEARER;
+        if (taken && decision.verdict() != Verdict.YES && stop.grant() != number) {
+          return Optional.of(
+              Words.subject(context.facts, account)
+                  + ": "
+                  + view.rights().text(right)
+                  + " at "
+                  + view.resources().id(node)
+                  + ", which "
+                  + context.describe(view, view.grants().get(stop.grant()))
+                  + " would give");
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  private Finding finding(Taken what) {
+    SystemView view = what.view;
+    int number = what.grant;
+    Grant grant = view.grants().get(number);
+    List<Evidence> evidence = new ArrayList<>(List.of(context.line(view, grant)));
+    what.accounts.stream()
+        .limit(1)
+        .forEach(a -> example(view, number, a).ifPresent(line -> evidence.add(Evidence.of(line))));
+    boolean denied = !RightBits.isEmpty(view.system().roles().get(grant.role()).denies());
+    return new Finding(
+        FindingKind.GRANT_TAKES_AWAY,
+        "",
+        context.grantKey(view, grant),
+        Weight.LOW,
+        List.of(
+            denied ? "what is denied is taken away everywhere" : "the nearer one decides",
+            FindingContext.count(what.accounts.cardinality(), "account loses", "accounts lose")
+                + " something"),
+        "giving "
+            + context.describe(view, grant)
+            + " takes from "
+            + FindingContext.count(what.accounts.cardinality(), "account", "accounts")
+            + " what another assignment gives",
+        view.id(),
+        context.keys(what.accounts),
+        evidence,
+        "give both at the same place, or decide which is meant and withdraw the other",
+        List.of(new Change.AssignmentRemoved(view.number(), number)));
+  }
+}

@@ -1,0 +1,247 @@
+package org.sobercompass.core.findings.grants;
+
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.Consumer;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.findings.Breadth;
+import org.sobercompass.core.findings.Finder;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.FindingContext;
+import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.Side.Permission;
+import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.RoleInfo;
+
+/**
+ * Assignments that are wider than they need be, or lead nowhere: to very broad groups, everywhere
+ * where others are given at one place, to groups with nobody in them, past their window.
+ */
+public final class WideFinder implements Finder {
+  /** What it looks for. */
+  public static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.ASSIGNMENT_OVER,
+          FindingKind.GIVEN_TO_BROAD_GROUP,
+          FindingKind.GIVEN_TO_EMPTY_GROUP,
+          FindingKind.GIVEN_EVERYWHERE);
+
+  private final FindingContext context;
+  private final Breadth breadth;
+
+  /** What is given to groups with nobody in them, by group: one cause is one finding. */
+  private final Map<Integer, List<Finding>> empty = new TreeMap<>();
+
+  public WideFinder(FindingContext context) {
+    this.context = context;
+    this.breadth = new Breadth(context);
+  }
+
+  @Override
+  public void find(Consumer<Finding> out) {
+    long asOf = context.model.asOf().getEpochSecond();
+    for (SystemView view : context.model.systems()) {
+      if (view.assigned().isEmpty() || view.admission().isOpen()) {
+        continue;
+      }
+      int[] narrow = new int[view.system().roles().size()];
+      int[] all = new int[narrow.length];
+      for (Grant grant : view.grants()) {
+        if (grant.activeAt(asOf) && grant.subject() >= 0) {
+          all[grant.role()]++;
+          narrow[grant.role()] += context.isWide(view.resources(), grant) ? 0 : 1;
+        }
+      }
+      for (int number = 0; number < view.grants().size(); number++) {
+        Grant grant = view.grants().get(number);
+        if (!grant.declared() && grant.on() && grant.until() <= asOf) {
+          out.accept(over(view, number, grant));
+        } else if (!grant.declared() && grant.activeAt(asOf) && grant.subject() >= 0) {
+          group(view, number, grant, out);
+          everywhere(view, number, grant, narrow[grant.role()], all[grant.role()], out);
+        }
+      }
+    }
+    empty.forEach(
+        (group, each) -> out.accept(each.size() == 1 ? each.get(0) : joined(group, each)));
+  }
+
+  /** A group with nobody in it that is given several roles. */
+  private Finding joined(int group, List<Finding> each) {
+    List<String> why = new ArrayList<>(List.of("nobody holds them today"));
+    List<Finding.Evidence> evidence = new ArrayList<>();
+    List<Change> changes = new ArrayList<>();
+    each.forEach(finding -> evidence.addAll(finding.evidence()));
+    each.forEach(finding -> changes.addAll(finding.changes()));
+    List<String> systems = each.stream().map(Finding::system).distinct().toList();
+    why.add(FindingContext.count(each.size(), "assignment", "assignments") + " of the same cause");
+    return new Finding(
+        FindingKind.GIVEN_TO_EMPTY_GROUP,
+        "",
+        context.facts.key(group),
+        Weight.LOW,
+        why,
+        "nobody is in "
+            + Words.subject(context.facts, group)
+            + ", which has "
+            + each.size()
+            + " roles in "
+            + FindingContext.count(systems.size(), "application", "applications")
+            + "; whoever is put into it next gets them",
+        systems.size() == 1 ? systems.get(0) : "",
+        List.of(context.facts.key(group)),
+        evidence.subList(0, Math.min(evidence.size(), 10)),
+        "withdraw them, or put somebody in",
+        changes);
+  }
+
+  private Finding over(SystemView view, int number, Grant grant) {
+    return finding(
+        FindingKind.ASSIGNMENT_OVER,
+        view,
+        number,
+        grant,
+        Weight.LOW,
+        List.of("it gives nothing any more"),
+        "the time of this assignment is over, and it still stands there: "
+            + context.describe(view, grant),
+        "withdraw it, or give it a new end");
+  }
+
+  private void group(SystemView view, int number, Grant grant, Consumer<Finding> out) {
+    boolean isUnit = context.facts.kind(grant.subject()) == SubjectKind.UNIT;
+    if (!isUnit && context.facts.kind(grant.subject()) != SubjectKind.GROUP) {
+      return;
+    }
+    int inside = breadth.members(view, grant.subject());
+    RoleInfo role = view.system().roles().get(grant.role());
+    if (inside == 0 && (isUnit || breadth.isSurelyEmpty(view, grant.subject()))) {
+      List<String> why = new ArrayList<>(List.of("nobody holds it today"));
+      context.weight(view, role, why);
+      Finding one =
+          finding(
+              FindingKind.GIVEN_TO_EMPTY_GROUP,
+              view,
+              number,
+              grant,
+              Weight.LOW,
+              why,
+              "nobody is in "
+                  + Words.subject(context.facts, grant.subject())
+                  + ", which has the role "
+                  + role.name()
+                  + " of "
+                  + view.system().name()
+                  + "; whoever is put into it next gets it",
+              "withdraw it, or put somebody in");
+      empty.computeIfAbsent(grant.subject(), g -> new ArrayList<>()).add(one);
+      return;
+    }
+    int of = breadth.seen(view);
+    boolean named = context.rules.broad().contains(grant.subject());
+    boolean broad =
+        named || (of >= Breadth.FEW && 100L * inside >= (long) context.limits.broadPercent() * of);
+    if (broad && givesMuch(view, role)) {
+      List<String> why = new ArrayList<>();
+      Weight weight = context.weight(view, role, why);
+      why.add(
+          named
+              ? "the workspace calls it broad"
+              : inside
+                  + " of the "
+                  + of
+                  + " that "
+                  + view.system().name()
+                  + " sees, "
+                  + context.limits.broadPercent()
+                  + " % or more");
+      out.accept(
+          finding(
+              FindingKind.GIVEN_TO_BROAD_GROUP,
+              view,
+              number,
+              grant,
+              weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
+              why,
+              (isUnit ? "given to a unit with " : "given to a group with ")
+                  + FindingContext.count(
+                      inside, isUnit ? "account" : "member", isUnit ? "accounts" : "members")
+                  + ": "
+                  + context.describe(view, grant),
+              "give the role to a group of those who do the task, or call the permissions"
+                  + " everyday: in the rules"));
+    }
+  }
+
+  /** Whether a role gives more than the lowest levels and what the workspace calls everyday. */
+  private boolean givesMuch(SystemView view, RoleInfo role) {
+    for (int right = 0; right < view.rights().size(); right++) {
+      boolean much =
+          role.allows(right)
+              && (view.rights().isStrongest(right) || !view.rights().contains(right).isEmpty());
+      if (much && !isEveryday(view, right)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private boolean isEveryday(SystemView view, int right) {
+    for (Permission everyday : context.rules.everyday()) {
+      if (everyday.system().equals(view.id())
+          && (everyday.right() == right
+              || view.rights().contains(everyday.right()).contains(right))) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private void everywhere(
+      SystemView view, int number, Grant grant, int narrow, int all, Consumer<Finding> out) {
+    boolean rare = narrow >= context.limits.narrower() && 4 * narrow >= 3 * all;
+    RoleInfo role = view.system().roles().get(grant.role());
+    boolean wide = view.resources().size() > 1 && context.isWide(view.resources(), grant);
+    if (rare && wide && givesMuch(view, role)) {
+      List<String> why = new ArrayList<>();
+      Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
+      why.add(narrow + " of its " + all + " assignments are at one place");
+      out.accept(
+          finding(
+              FindingKind.GIVEN_EVERYWHERE,
+              view,
+              number,
+              grant,
+              weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
+              why,
+              "given everywhere, while "
+                  + narrow
+                  + " others have it at one place only: "
+                  + context.describe(view, grant),
+              "give it at the place where it is needed, and withdraw this"));
+    }
+  }
+
+  private Finding finding(
+      FindingKind kind,
+      SystemView view,
+      int number,
+      Grant grant,
+      Weight weight,
+      List<String> why,
+      String sentence,
+      String advice) {
+    List<Key> subjects =
+        grant.subject() < 0 ? List.of() : List.of(context.facts.key(grant.subject()));
+    return context.ofGrant(kind, view, number, grant, weight, why, sentence, subjects, advice);
+  }
+}

@@ -1,0 +1,118 @@
+package org.sobercompass.core.findings.lists;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.findings.Finder;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.findings.FindingContext;
+import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Remark;
+
+/** What systems remark on their own facts: lists of files, rights in databases. */
+public final class RemarkFinder implements Finder {
+  /** What it looks for. */
+  public static final Set<FindingKind> KINDS =
+      Arrays.stream(Remark.Kind.values())
+          .map(FindingKind::of)
+          .collect(Collectors.toCollection(() -> EnumSet.noneOf(FindingKind.class)));
+
+  /** What ends when the entries that show it are taken out; the others ask for something else. */
+  private static final Set<Remark.Kind> ENDED_BY_REMOVAL =
+      EnumSet.of(
+          Remark.Kind.LAYERS_DISAGREE,
+          Remark.Kind.CLAIM_WITHOUT_SUPPORT,
+          Remark.Kind.WRITABLE_BY_EVERYONE,
+          Remark.Kind.ENTRY_FOR_PERSON,
+          Remark.Kind.ENTRY_OF_MISSING,
+          Remark.Kind.NO_WAY_TO_IT,
+          Remark.Kind.PUBLIC_RIGHTS);
+
+  /** So many grants are shown; all are removed. */
+  private static final int MOST = 10;
+
+  private final FindingContext context;
+
+  public RemarkFinder(FindingContext context) {
+    this.context = context;
+  }
+
+  @Override
+  public void find(Consumer<Finding> out) {
+    long asOf = context.model.asOf().getEpochSecond();
+    for (SystemView view : context.model.systems()) {
+      Memberships.Walker walker = view.memberships().walker();
+      for (Remark remark :
+          view.system()
+              .remarks(
+                  asOf,
+                  subject -> {
+                    SubjectSet all = new SubjectSet();
+                    walker.subjects(subject, all);
+                    return all;
+                  })) {
+        out.accept(finding(view, remark));
+      }
+    }
+  }
+
+  private Finding finding(SystemView view, Remark remark) {
+    List<String> why = new ArrayList<>(List.of(remark.kind().words()));
+    if (remark.also() > 0) {
+      why.add(
+          "the same on " + FindingContext.count(remark.also(), "further path", "further paths"));
+    }
+    List<Evidence> evidence = new ArrayList<>();
+    List<Change> changes = new ArrayList<>();
+    for (int number : remark.grants()) {
+      Grant grant = view.grants().get(number);
+      if (evidence.size() < MOST) {
+        evidence.add(Evidence.of(line(view, grant)));
+      }
+      if (ENDED_BY_REMOVAL.contains(remark.kind())) {
+        changes.add(new Change.AssignmentRemoved(view.number(), number));
+      }
+    }
+    String sentence =
+        remark.also() == 0
+            ? remark.sentence()
+            : remark.sentence()
+                + "; the same on "
+                + FindingContext.count(remark.also(), "further path", "further paths");
+    return new Finding(
+        FindingKind.of(remark.kind()),
+        "",
+        new Key(KeyKind.NODE, view.id(), remark.cause()),
+        Weight.values()[remark.kind().weight()],
+        why,
+        sentence,
+        view.id(),
+        context.keys(remark.subjects()),
+        evidence,
+        remark.advice(),
+        changes);
+  }
+
+  private String line(SystemView view, Grant grant) {
+    String from = grant.reason().isEmpty() ? "" : " (" + grant.reason() + ")";
+    return view.resources().id(grant.resource())
+        + ": "
+        + view.system().roles().get(grant.role()).name()
+        + " to "
+        + org.sobercompass.core.access.Words.trustee(context.facts, grant)
+        + from;
+  }
+}

@@ -1,0 +1,262 @@
+package org.sobercompass.core.findings.separation;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.Consumer;
+import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.findings.Finder;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.FindingContext;
+import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.separation.SeparationSweep.Hold;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.store.IntList;
+
+/**
+ * Separation of duties, per account or per person, anywhere or near to each other. What is held and
+ * usable on enough sides is a conflict; where one side is usable and others are blocked, not known
+ * or within reach it may become one.
+ */
+public final class SeparationFinder implements Finder {
+  /** What it looks for. */
+  public static final Set<FindingKind> KINDS =
+      EnumSet.of(
+          FindingKind.DUTIES_NOT_SEPARATED,
+          FindingKind.DUTIES_MAY_MEET,
+          FindingKind.ROLE_AGAINST_RULE);
+
+  private static final BitSet NOBODY = new BitSet();
+
+  private final FindingContext context;
+  private final SeparationTests tests;
+  private final SeparationSweep sweep;
+  private final SeparationReach reach;
+  private final List<SeparationCauses> causes = new ArrayList<>();
+  private final List<Draft> present = new ArrayList<>();
+  private final List<SeparationClose.Close> close = new ArrayList<>();
+
+  public SeparationFinder(FindingContext context) {
+    this.context = context;
+    this.tests = new SeparationTests(context.assessment);
+    this.reach = new SeparationReach(context, tests);
+    this.sweep = new SeparationSweep(tests, context.assessment, reach.isAsked());
+  }
+
+  /** A cause of a conflict, and whom it concerns: persons by their first account. */
+  record Draft(int rule, Cause cause, List<Integer> accounts) {}
+
+  /** What a conflict comes from: a role, or a subject by its number. */
+  record Cause(Key key, String words, int subject) {}
+
+  @Override
+  public void find(Consumer<Finding> out) {
+    if (tests.rules.isEmpty()) {
+      return;
+    }
+    List<Hold> holds = sweep.run();
+    causes(holds);
+    gather(holds);
+    new SeparationWords(context, tests).tell(present, out);
+    new SeparationClose(context, tests, reach).tell(close, out);
+    roles(out);
+  }
+
+  /** By rule how many persons break it. */
+  public Map<String, Integer> counts() {
+    Map<String, Integer> counts = new TreeMap<>(Key::compareUtf8);
+    tests.rules.forEach(rule -> counts.put(rule.id(), 0));
+    judge(
+        persons(sweep.run()),
+        person ->
+            counts.merge(tests.rules.get(person.rule).id(), person.breaks ? 1 : 0, Integer::sum));
+    return counts;
+  }
+
+  private void causes(List<Hold> holds) {
+    List<BitSet> broken = new ArrayList<>();
+    tests.rules.forEach(rule -> broken.add(new BitSet()));
+    for (Hold hold : holds) {
+      if (tests.enough(hold.rule(), hold.held())) {
+        broken.get(hold.rule()).set(hold.account());
+      }
+    }
+    for (int rule = 0; rule < tests.rules.size(); rule++) {
+      causes.add(new SeparationCauses(context, tests, rule, broken.get(rule)));
+    }
+  }
+
+  /** The holds of one rule, of one account or of the linked accounts of a person. */
+  private List<List<Hold>> persons(List<Hold> holds) {
+    Map<Long, List<Hold>> byPerson = new HashMap<>();
+    List<List<Hold>> all = new ArrayList<>();
+    for (Hold hold : holds) {
+      boolean linked =
+          tests.rules.get(hold.rule()).perPerson()
+              && context.assessment.persons().accounts(hold.account()).size() > 1;
+      if (linked) {
+        long key = (long) context.assessment.persons().person(hold.account()) << 32 | hold.rule();
+        List<Hold> of = byPerson.get(key);
+        if (of == null) {
+          of = new ArrayList<>();
+          byPerson.put(key, of);
+          all.add(of);
+        }
+        of.add(hold);
+      } else {
+        all.add(List.of(hold));
+      }
+    }
+    return all;
+  }
+
+  /** What the holds of a person come to under one rule. */
+  private record Person(int rule, List<Hold> holds, long usable, long held, boolean breaks) {}
+
+  /** Weighs persons on all processors, and hands them on in their order; not the excepted. */
+  private void judge(List<List<Hold>> persons, Consumer<Person> out) {
+    Map<Integer, BitSet> excepted = excepted();
+    context
+        .model
+        .bulk()
+        .each(
+            persons.size(),
+            (asker, range) -> {
+              List<Person> assessment = new ArrayList<>();
+              for (List<Hold> holds : persons.subList(range.from(), range.to())) {
+                if (!isExcepted(holds.get(0), excepted)) {
+                  assessment.add(person(asker, holds));
+                }
+              }
+              return assessment;
+            },
+            assessment -> assessment.forEach(out));
+  }
+
+  /** Whether any account of the person is, even one that holds nothing of the rule. */
+  private boolean isExcepted(Hold hold, Map<Integer, BitSet> excepted) {
+    BitSet except = excepted.getOrDefault(hold.rule(), NOBODY);
+    return tests.rules.get(hold.rule()).perPerson()
+        ? context.assessment.persons().accounts(hold.account()).stream().anyMatch(except::get)
+        : except.get(hold.account());
+  }
+
+  private Person person(Asker asker, List<Hold> holds) {
+    int rule = holds.get(0).rule();
+    long usable = 0;
+    long held = 0;
+    for (Hold hold : holds) {
+      usable |= hold.usable();
+      held |= hold.held();
+    }
+    boolean breaks = tests.enough(rule, usable) && sweep.isNear(asker, rule, holds, true);
+    return new Person(rule, holds, usable, held, breaks);
+  }
+
+  private void gather(List<Hold> holds) {
+    Map<String, Draft> drafts = new TreeMap<>(Key::compareUtf8);
+    judge(persons(holds), person -> sort(person, drafts));
+    present.addAll(drafts.values());
+  }
+
+  /** Into conflicts of today by their causes, and what may become one. */
+  private void sort(Person person, Map<String, Draft> drafts) {
+    int rule = person.rule;
+    if (person.breaks) {
+      Cause cause = cause(rule, person.holds);
+      String id = tests.rules.get(rule).id() + " " + cause.key.text();
+      Draft draft = drafts.computeIfAbsent(id, i -> new Draft(rule, cause, new ArrayList<>()));
+      person.holds.forEach(hold -> draft.accounts.add(hold.account()));
+    } else if (person.usable != 0) {
+      long within = reach.of(rule, person.holds);
+      if (tests.enough(rule, person.held | within)
+          && sweep.isNear(context.asker, rule, person.holds, false)) {
+        close.add(
+            new SeparationClose.Close(rule, person.holds, person.usable, person.held, within));
+      }
+    }
+  }
+
+  /** By rule the accounts that may hold what others may not. */
+  private Map<Integer, BitSet> excepted() {
+    Map<Integer, BitSet> all = new HashMap<>();
+    for (int rule = 0; rule < tests.rules.size(); rule++) {
+      IntList accounts = new IntList();
+      tests.rules.get(rule).except().forEach(of -> context.widest().accounts(of, accounts));
+      BitSet set = new BitSet();
+      for (int i = 0; i < accounts.size(); i++) {
+        set.set(accounts.get(i));
+      }
+      all.put(rule, set);
+    }
+    return all;
+  }
+
+  /** The most general cause: a role with enough sides, everyone, a group, a unit, the account. */
+  private Cause cause(int rule, List<Hold> person) {
+    SeparationCauses of = causes.get(rule);
+    for (Hold hold : person) {
+      Optional<SeparationCauses.RoleCause> role = of.role(hold.account());
+      if (role.isPresent()) {
+        return cause(role.get());
+      }
+    }
+    if (of.everyone().isPresent()) {
+      int everyone = of.everyone().get();
+      return new Cause(context.facts.key(everyone), "everyone gets both", everyone);
+    }
+    for (Hold hold : person) {
+      Optional<Integer> group = of.group(hold.account());
+      if (group.isPresent()) {
+        return new Cause(
+            context.facts.key(group.get()),
+            "every member of " + context.facts.label(group.get()) + " gets both",
+            group.get());
+      }
+    }
+    for (Hold hold : person) {
+      Optional<Integer> unit = of.unit(hold.account());
+      if (unit.isPresent()) {
+        return new Cause(
+            context.facts.key(unit.get()),
+            "every account in " + context.facts.label(unit.get()) + " gets both",
+            unit.get());
+      }
+    }
+    boolean alone = person.stream().anyMatch(hold -> tests.enough(rule, hold.usable()));
+    return new Cause(
+        context.facts.key(person.get(0).account()),
+        alone
+            ? "it comes together in this account only"
+            : "it comes together in " + person.size() + " accounts of one person",
+        -1);
+  }
+
+  private static Cause cause(SeparationCauses.RoleCause role) {
+    String name = role.view().system().roles().get(role.role()).name();
+    return new Cause(
+        SeparationWords.key(role),
+        "the role " + name + " of " + role.view().system().name() + " has both by itself",
+        -1);
+  }
+
+  /** Roles that break a rule by themselves, and that nobody holds. */
+  private void roles(Consumer<Finding> out) {
+    Set<String> told = new HashSet<>();
+    present.forEach(draft -> told.add(draft.rule + " " + draft.cause.key.text()));
+    for (int rule = 0; rule < tests.rules.size(); rule++) {
+      for (SeparationCauses.RoleCause role : causes.get(rule).roles()) {
+        if (!told.contains(rule + " " + SeparationWords.key(role).text())) {
+          out.accept(new SeparationWords(context, tests).role(rule, role));
+        }
+      }
+    }
+  }
+}
