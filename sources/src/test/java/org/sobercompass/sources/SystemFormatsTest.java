@@ -2,6 +2,11 @@ package org.sobercompass.sources;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.InputStream;
+import java.lang.module.ModuleDescriptor;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
 import java.util.ServiceLoader;
 import org.junit.jupiter.api.Test;
 import org.sobercompass.sources.workspace.SchemaCheck;
@@ -19,5 +24,26 @@ class SystemFormatsTest {
       kinds++;
     }
     assertThat(kinds).isGreaterThan(3);
+  }
+
+  /** On the class path the services files count, on the module path the module's declaration. */
+  @Test
+  void theModuleProvidesWhatTheServicesFilesName() throws Exception {
+    Path classes =
+        Path.of(SystemFormat.class.getProtectionDomain().getCodeSource().getLocation().toURI());
+    ModuleDescriptor module;
+    try (InputStream in = Files.newInputStream(classes.resolve("module-info.class"))) {
+      module = ModuleDescriptor.read(in);
+    }
+    for (Class<?> service : List.of(SystemFormat.class, SourceKind.class, Collecting.class)) {
+      List<String> named =
+          ServiceLoader.load(service).stream().map(p -> p.type().getName()).toList();
+      assertThat(module.provides())
+          .filteredOn(provides -> provides.service().equals(service.getName()))
+          .singleElement()
+          .satisfies(
+              provides ->
+                  assertThat(provides.providers()).containsExactlyInAnyOrderElementsOf(named));
+    }
   }
 }

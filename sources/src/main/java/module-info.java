@@ -1,0 +1,57 @@
+/**
+ * Reads directories, applications, files and databases into an organization, and asks it.
+ *
+ * <p>What is exported is the door ({@code organization}), what it gives out, and the registrations
+ * for further kinds. The rooms of the kinds are not.
+ */
+@org.jspecify.annotations.NullMarked
+module org.sobercompass.sources {
+  requires transitive org.sobercompass.core;
+  requires static transitive org.jspecify;
+  requires java.net.http;
+  requires java.sql;
+  requires com.networknt.schema;
+  requires org.postgresql.jdbc;
+  requires tools.jackson.core;
+  requires tools.jackson.databind;
+  requires tools.jackson.dataformat.csv;
+  requires tools.jackson.dataformat.yaml;
+  requires unboundid.ldapsdk;
+
+  exports org.sobercompass.organization;
+  exports org.sobercompass.sources;
+  exports org.sobercompass.sources.text;
+  exports org.sobercompass.sources.workspace;
+  exports org.sobercompass.sources.descriptor to
+      org.sobercompass.cli;
+  exports org.sobercompass.sources.live to
+      org.sobercompass.cli;
+  exports org.sobercompass.sources.questions to
+      org.sobercompass.cli;
+  exports org.sobercompass.sources.survey to
+      org.sobercompass.cli;
+  exports org.sobercompass.sources.directory to
+      org.sobercompass.cli;
+
+  uses org.sobercompass.sources.Collecting;
+  uses org.sobercompass.sources.SourceKind;
+  uses org.sobercompass.sources.SystemFormat;
+
+  provides org.sobercompass.sources.Collecting with
+      org.sobercompass.sources.database.DatabaseCollecting,
+      org.sobercompass.sources.files.FilesCollecting;
+  provides org.sobercompass.sources.SourceKind with
+      org.sobercompass.sources.live.LdapKind.Standard,
+      org.sobercompass.sources.live.LdapKind.Posix,
+      org.sobercompass.sources.live.LdapKind.Ad,
+      org.sobercompass.sources.scim.ScimKind,
+      org.sobercompass.sources.local.AccountsKind,
+      org.sobercompass.sources.local.HostKind,
+      org.sobercompass.sources.database.RoleKind;
+  provides org.sobercompass.sources.SystemFormat with
+      org.sobercompass.sources.roles.RoleFormat,
+      org.sobercompass.sources.files.FileFormat.Shared,
+      org.sobercompass.sources.files.FileFormat.Nfs4,
+      org.sobercompass.sources.files.FileFormat.Posix,
+      org.sobercompass.sources.database.DatabaseFormat;
+}
