@@ -117,6 +117,15 @@ class KindsTest {
   }
 
   @Test
+  void aRoleThatDeniesOnlyWhatItAllowsItselfTakesNothingFromAnother() {
+    world.combining("deny-overrides");
+    world.given("odd,group,crew,top,,,", "b,group,crew,top,,,");
+    assertThat(world.kinds()).doesNotContain("grant-takes-away");
+    world.given("a,group,crew,top,,,");
+    assertThat(only("grant-takes-away").subjects()).isNotEmpty();
+  }
+
+  @Test
   void aRoleThatGivesAndDeniesTakesAway() {
     world.combining("deny-overrides");
     world.given("a,group,crew,top,,,", "swap,group,crew,top,,,");

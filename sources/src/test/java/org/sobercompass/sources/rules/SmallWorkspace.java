@@ -120,6 +120,7 @@ final class SmallWorkspace {
             + "  b: {allows: {b: edit}}\n  both: {includes: [a, b]}\n"
             + (deny
                 ? "  stop: {denies: {a: edit}}\n  swap: {allows: {b: view}, denies: {a: edit}}\n"
+                    + "  odd: {allows: {a: edit}, denies: {a: edit}}\n"
                 : "")
             + "  nothing: {allows: {a: none}}\ncombining: "
             + combining

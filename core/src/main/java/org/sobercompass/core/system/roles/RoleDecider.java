@@ -280,11 +280,25 @@ final class RoleDecider implements Decider {
       int grant = who.sure[i];
       boolean here =
           (nearer && classOf(grant) == top)
-              || (denied && RightBits.meet(denies[table.role[grant]], all));
+              || (denied
+                  && RightBits.meet(denies[table.role[grant]], all)
+                  && deniesOthers(who, grant, node));
       if (here && covers(grant, node) && !taking.contains(grant)) {
         taking.add(grant);
       }
     }
+  }
+
+  /** Whether a grant denies what another one gives; a role may deny what only it allows. */
+  private boolean deniesOthers(RoleProjection who, int grant, int node) {
+    for (int other : who.sure) {
+      if (other != grant
+          && covers(other, node)
+          && RightBits.meet(denies[table.role[grant]], allows[table.role[other]])) {
+        return true;
+      }
+    }
+    return false;
   }
 
   @Override
