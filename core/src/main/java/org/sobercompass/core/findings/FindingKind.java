@@ -48,7 +48,7 @@ public enum FindingKind {
   CIRCLE_OF_GROUPS("groups contain each other and carry rights", Mend.REVERSIBLE),
   DANGLING_MEMBER(
       "a group that carries rights lists a member that is not there", Mend.IRREVERSIBLE),
-  EARLIER_ID_OPENS(Remark.Kind.EARLIER_ID_OPENS, Mend.IRREVERSIBLE),
+  EARLIER_ID_OPENS("an id kept from an earlier directory still opens doors", Mend.IRREVERSIBLE),
   READING_ACCOUNT_WRITES("an account that is there to read can do more", Mend.DECISION),
   PASSWORD_IN_CLEAR("a password crosses the wire unprotected", Mend.DECISION),
   NO_EMERGENCY_ACCOUNT("nobody gets in when the directory is down", Mend.DECISION),
@@ -59,22 +59,22 @@ public enum FindingKind {
   INTENDED_NOT_ACTUAL("agreed, but not there", Mend.DECISION),
   ACTUAL_NOT_INTENDED("there, but not agreed", Mend.REVERSIBLE),
   DIFFERS_FROM_INTENDED("there, but not as agreed", Mend.DECISION),
-  ORDER_MATTERS(Remark.Kind.ORDER_MATTERS, Mend.DECISION),
-  LAYERS_DISAGREE(Remark.Kind.LAYERS_DISAGREE, Mend.REVERSIBLE),
-  CLAIM_WITHOUT_SUPPORT(Remark.Kind.CLAIM_WITHOUT_SUPPORT, Mend.REVERSIBLE),
-  MISSED_CHANGE(Remark.Kind.MISSED_CHANGE, Mend.REVERSIBLE),
-  BROKEN_INHERITANCE(Remark.Kind.BROKEN_INHERITANCE, Mend.DECISION),
-  WRITABLE_BY_EVERYONE(Remark.Kind.WRITABLE_BY_EVERYONE, Mend.REVERSIBLE),
-  OWNER_OUTSIDE(Remark.Kind.OWNER_OUTSIDE, Mend.DECISION),
-  ENTRY_OF_MISSING(Remark.Kind.ENTRY_OF_MISSING, Mend.REVERSIBLE),
-  ENTRY_FOR_PERSON(Remark.Kind.ENTRY_FOR_PERSON, Mend.REVERSIBLE),
-  MASK_HIDES(Remark.Kind.MASK_HIDES, Mend.DECISION),
-  NO_WAY_TO_IT(Remark.Kind.NO_WAY_TO_IT, Mend.REVERSIBLE),
-  PUBLIC_RIGHTS(Remark.Kind.PUBLIC_RIGHTS, Mend.REVERSIBLE),
-  MAY_SWITCH(Remark.Kind.MAY_SWITCH, Mend.REVERSIBLE),
-  SUPERUSER_BY_MEMBERSHIP(Remark.Kind.SUPERUSER_BY_MEMBERSHIP, Mend.REVERSIBLE),
-  SERVER_FILES(Remark.Kind.SERVER_FILES, Mend.REVERSIBLE),
-  CREATES_ROLES(Remark.Kind.CREATES_ROLES, Mend.REVERSIBLE);
+  ORDER_MATTERS("what is allowed and denied hangs on the order", Mend.DECISION),
+  LAYERS_DISAGREE("share list and file list disagree", Mend.REVERSIBLE),
+  CLAIM_WITHOUT_SUPPORT("entries claim to be inherited and are not", Mend.REVERSIBLE),
+  MISSED_CHANGE("what is handed on from above did not arrive", Mend.REVERSIBLE),
+  BROKEN_INHERITANCE("inheritance is stopped below", Mend.DECISION),
+  WRITABLE_BY_EVERYONE("everyone can change it", Mend.REVERSIBLE),
+  OWNER_OUTSIDE("the owner is none of the administrators", Mend.DECISION),
+  ENTRY_OF_MISSING("an entry for somebody who does not exist", Mend.REVERSIBLE),
+  ENTRY_FOR_PERSON("an entry for a person instead of a group", Mend.REVERSIBLE),
+  MASK_HIDES("the mask takes away what an entry says", Mend.DECISION),
+  NO_WAY_TO_IT("a right on a table without the way to it", Mend.REVERSIBLE),
+  PUBLIC_RIGHTS("every role of the database has it", Mend.REVERSIBLE),
+  MAY_SWITCH("a member may switch to a stronger role", Mend.REVERSIBLE),
+  SUPERUSER_BY_MEMBERSHIP("a member may switch to a superuser", Mend.REVERSIBLE),
+  SERVER_FILES("a member reaches files or programs of the database's server", Mend.REVERSIBLE),
+  CREATES_ROLES("a role may create roles, and so come to others", Mend.REVERSIBLE);
 
   private final String id = name().toLowerCase(Locale.ROOT).replace('_', '-');
   private final String words;
@@ -85,13 +85,9 @@ public enum FindingKind {
     this.mend = mend;
   }
 
-  FindingKind(Remark.Kind kind, Mend mend) {
-    this(kind.words(), mend);
-  }
-
-  /** The kind for what a system remarks on its own facts. */
+  /** The kind for what a system remarks on its own facts: that of the same id. */
   public static FindingKind of(Remark.Kind kind) {
-    return valueOf(kind.name());
+    return valueOf(kind.id().toUpperCase(Locale.ROOT).replace('-', '_'));
   }
 
   /** The id, as printed and filtered by. */

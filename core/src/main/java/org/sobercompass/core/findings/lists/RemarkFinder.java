@@ -1,12 +1,10 @@
 package org.sobercompass.core.findings.lists;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
-import java.util.stream.Collectors;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
@@ -26,20 +24,24 @@ import org.sobercompass.core.system.Remark;
 public final class RemarkFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS =
-      Arrays.stream(Remark.Kind.values())
-          .map(FindingKind::of)
-          .collect(Collectors.toCollection(() -> EnumSet.noneOf(FindingKind.class)));
-
-  /** What ends when the entries that show it are taken out; the others ask for something else. */
-  private static final Set<Remark.Kind> ENDED_BY_REMOVAL =
       EnumSet.of(
-          Remark.Kind.LAYERS_DISAGREE,
-          Remark.Kind.CLAIM_WITHOUT_SUPPORT,
-          Remark.Kind.WRITABLE_BY_EVERYONE,
-          Remark.Kind.ENTRY_FOR_PERSON,
-          Remark.Kind.ENTRY_OF_MISSING,
-          Remark.Kind.NO_WAY_TO_IT,
-          Remark.Kind.PUBLIC_RIGHTS);
+          FindingKind.ORDER_MATTERS,
+          FindingKind.EARLIER_ID_OPENS,
+          FindingKind.LAYERS_DISAGREE,
+          FindingKind.CLAIM_WITHOUT_SUPPORT,
+          FindingKind.MISSED_CHANGE,
+          FindingKind.BROKEN_INHERITANCE,
+          FindingKind.WRITABLE_BY_EVERYONE,
+          FindingKind.OWNER_OUTSIDE,
+          FindingKind.ENTRY_OF_MISSING,
+          FindingKind.ENTRY_FOR_PERSON,
+          FindingKind.MASK_HIDES,
+          FindingKind.NO_WAY_TO_IT,
+          FindingKind.PUBLIC_RIGHTS,
+          FindingKind.MAY_SWITCH,
+          FindingKind.SUPERUSER_BY_MEMBERSHIP,
+          FindingKind.SERVER_FILES,
+          FindingKind.CREATES_ROLES);
 
   /** So many grants are shown; all are removed. */
   private static final int MOST = 10;
@@ -70,7 +72,8 @@ public final class RemarkFinder implements Finder {
   }
 
   private Finding finding(SystemView view, Remark remark) {
-    List<String> why = new ArrayList<>(List.of(remark.kind().words()));
+    FindingKind kind = FindingKind.of(remark.kind());
+    List<String> why = new ArrayList<>(List.of(kind.words()));
     if (remark.also() > 0) {
       why.add(
           "the same on " + FindingContext.count(remark.also(), "further path", "further paths"));
@@ -82,7 +85,7 @@ public final class RemarkFinder implements Finder {
       if (evidence.size() < MOST) {
         evidence.add(Evidence.of(line(view, grant)));
       }
-      if (ENDED_BY_REMOVAL.contains(remark.kind())) {
+      if (remark.kind().isEndedByRemoval()) {
         changes.add(new Change.AssignmentRemoved(view.number(), number));
       }
     }
@@ -93,7 +96,7 @@ public final class RemarkFinder implements Finder {
                 + "; the same on "
                 + FindingContext.count(remark.also(), "further path", "further paths");
     return new Finding(
-        FindingKind.of(remark.kind()),
+        kind,
         "",
         new Key(KeyKind.NODE, view.id(), remark.cause()),
         Weight.values()[remark.kind().weight()],

@@ -34,7 +34,9 @@ final class DatabaseRemarks {
     switches(all);
     serverFiles(all);
     creators(all);
-    all.sort(Comparator.comparingInt(Remark::resource).thenComparing(Remark::kind));
+    all.sort(
+        Comparator.comparingInt(Remark::resource)
+            .thenComparing(one -> (DatabaseRemarkKind) one.kind()));
     return List.copyOf(all);
   }
 
@@ -58,7 +60,7 @@ final class DatabaseRemarks {
         (schema, shown) ->
             all.add(
                 remark(
-                    Remark.Kind.PUBLIC_RIGHTS,
+                    DatabaseRemarkKind.PUBLIC_RIGHTS,
                     schema,
                     facts.tree.id(schema),
                     "every role of the database has rights in "
@@ -103,7 +105,7 @@ final class DatabaseRemarks {
           String label = facts.trustees.label(grants.trustee(shown.get(0)));
           all.add(
               remark(
-                  Remark.Kind.NO_WAY_TO_IT,
+                  DatabaseRemarkKind.NO_WAY_TO_IT,
                   resource,
                   cause,
                   "the role "
@@ -134,7 +136,7 @@ final class DatabaseRemarks {
             (trustee, name) ->
                 all.add(
                     new Remark(
-                        Remark.Kind.CREATES_ROLES,
+                        DatabaseRemarkKind.CREATES_ROLES,
                         0,
                         name,
                         "the role "
@@ -160,7 +162,7 @@ final class DatabaseRemarks {
         String role = facts.trustees.label(allowed.role());
         all.add(
             new Remark(
-                Remark.Kind.SERVER_FILES,
+                DatabaseRemarkKind.SERVER_FILES,
                 0,
                 facts.trustees.text(allowed.member()) + " " + facts.trustees.text(allowed.role()),
                 "the role "
@@ -204,7 +206,9 @@ final class DatabaseRemarks {
         String member = facts.trustees.label(allowed.member());
         String role = facts.trustees.label(allowed.role());
         Remark.Kind kind =
-            allowed.superuser() ? Remark.Kind.SUPERUSER_BY_MEMBERSHIP : Remark.Kind.MAY_SWITCH;
+            allowed.superuser()
+                ? DatabaseRemarkKind.SUPERUSER_BY_MEMBERSHIP
+                : DatabaseRemarkKind.MAY_SWITCH;
         all.add(
             new Remark(
                 kind,

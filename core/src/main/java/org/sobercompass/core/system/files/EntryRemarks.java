@@ -1,7 +1,6 @@
 package org.sobercompass.core.system.files;
 
 import java.util.List;
-import org.sobercompass.core.system.Remark;
 import org.sobercompass.core.system.Trustees;
 import org.sobercompass.core.system.files.FileList.Entry;
 
@@ -42,7 +41,7 @@ final class EntryRemarks {
   private void missing(int resource, int entry, int trustee) {
     if (facts.trustees.isMissing(trustee)) {
       into.add(
-          Remark.Kind.ENTRY_OF_MISSING,
+          FileRemarkKind.ENTRY_OF_MISSING,
           resource,
           facts.trustees.text(trustee),
           facts.trustees.label(trustee)
@@ -61,7 +60,7 @@ final class EntryRemarks {
   private void earlier(int resource, int entry, int trustee) {
     if (facts.trustees.isEarlier(trustee)) {
       into.add(
-          Remark.Kind.EARLIER_ID_OPENS,
+          FileRemarkKind.EARLIER_ID_OPENS,
           resource,
           facts.trustees.text(trustee),
           facts.trustees.label(trustee)
@@ -96,7 +95,7 @@ final class EntryRemarks {
                 && meet(allow.trustee(), deny.trustee());
         if (clash) {
           into.add(
-              Remark.Kind.ORDER_MATTERS,
+              FileRemarkKind.ORDER_MATTERS,
               resource,
               into.path(resource),
               "on "

@@ -78,7 +78,9 @@ final class FileRemarks {
               f.also,
               r.advice()));
     }
-    all.sort(Comparator.comparingInt(Remark::resource).thenComparing(Remark::kind));
+    all.sort(
+        Comparator.comparingInt(Remark::resource)
+            .thenComparing(one -> (FileRemarkKind) one.kind()));
     return List.copyOf(all);
   }
 
@@ -137,7 +139,7 @@ final class FileRemarks {
               more == 0 ? "" : ", and " + more + (more == 1 ? " more entry" : " more entries");
           List<Integer> all = each.stream().map(OfPerson::grant).toList();
           add(
-              Remark.Kind.ENTRY_FOR_PERSON,
+              FileRemarkKind.ENTRY_FOR_PERSON,
               first.resource(),
               facts.trustees.text(person),
               "an entry for a person instead of a group: "
@@ -168,7 +170,7 @@ final class FileRemarks {
     }
     if (!shown.isEmpty()) {
       add(
-          Remark.Kind.CLAIM_WITHOUT_SUPPORT,
+          FileRemarkKind.CLAIM_WITHOUT_SUPPORT,
           resource,
           path(resource),
           path(resource)
@@ -202,7 +204,7 @@ final class FileRemarks {
       whom.add(label(above.get(from + 1)) + ": " + above.get(from + 1).words());
     }
     add(
-        Remark.Kind.MISSED_CHANGE,
+        FileRemarkKind.MISSED_CHANGE,
         resource,
         path(parent) + " to " + String.join(" ", trustees),
         path(resource)
@@ -229,7 +231,7 @@ final class FileRemarks {
     boolean open = (masks.own(parent, false) & FileRights.DELETE_CHILD) != 0;
     if (open && (masks.own(resource, false) & FileRights.DELETE) == 0) {
       add(
-          Remark.Kind.BROKEN_INHERITANCE,
+          FileRemarkKind.BROKEN_INHERITANCE,
           resource,
           path(resource),
           path(resource)
@@ -253,7 +255,7 @@ final class FileRemarks {
     if (outside) {
       String label = facts.trustees.label(owner);
       add(
-          Remark.Kind.OWNER_OUTSIDE,
+          FileRemarkKind.OWNER_OUTSIDE,
           resource,
           facts.trustees.text(owner),
           label + " owns " + path(resource) + " and may give rights on it to anybody",
@@ -285,7 +287,7 @@ final class FileRemarks {
       shown.add(grants.grant(resource, hidden[0]));
     }
     add(
-        Remark.Kind.MASK_HIDES,
+        FileRemarkKind.MASK_HIDES,
         resource,
         "list " + path(resource),
         "on "
@@ -348,7 +350,7 @@ final class FileRemarks {
   private void writable(int top, int resource) {
     String cause = path(top);
     if (top != resource) {
-      Found known = found.get(Remark.Kind.WRITABLE_BY_EVERYONE.id() + " " + cause);
+      Found known = found.get(FileRemarkKind.WRITABLE_BY_EVERYONE.id() + " " + cause);
       if (known != null) {
         known.also++;
       }
@@ -368,7 +370,7 @@ final class FileRemarks {
       }
     }
     add(
-        Remark.Kind.WRITABLE_BY_EVERYONE,
+        FileRemarkKind.WRITABLE_BY_EVERYONE,
         top,
         cause,
         "everyone may write " + path(top),
@@ -408,7 +410,7 @@ final class FileRemarks {
     if ((given & ~through) != 0 && !elsewhere) {
       String whom = label(entry);
       add(
-          Remark.Kind.LAYERS_DISAGREE,
+          FileRemarkKind.LAYERS_DISAGREE,
           resource,
           share.name() + " " + facts.trustees.text(entry.trustee()),
           path(resource)

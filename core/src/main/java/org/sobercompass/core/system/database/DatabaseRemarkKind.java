@@ -1,0 +1,38 @@
+package org.sobercompass.core.system.database;
+
+import java.util.Locale;
+import org.sobercompass.core.system.Remark;
+
+/** What may be wrong with the rights of a database. */
+enum DatabaseRemarkKind implements Remark.Kind {
+  NO_WAY_TO_IT(0, true),
+  PUBLIC_RIGHTS(1, true),
+  MAY_SWITCH(2, false),
+  SUPERUSER_BY_MEMBERSHIP(2, false),
+  SERVER_FILES(2, false),
+  CREATES_ROLES(2, false);
+
+  private final String id = name().toLowerCase(Locale.ROOT).replace('_', '-');
+  private final int weight;
+  private final boolean endedByRemoval;
+
+  DatabaseRemarkKind(int weight, boolean endedByRemoval) {
+    this.weight = weight;
+    this.endedByRemoval = endedByRemoval;
+  }
+
+  @Override
+  public String id() {
+    return id;
+  }
+
+  @Override
+  public int weight() {
+    return weight;
+  }
+
+  @Override
+  public boolean isEndedByRemoval() {
+    return endedByRemoval;
+  }
+}
