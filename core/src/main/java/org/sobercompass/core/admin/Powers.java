@@ -108,6 +108,11 @@ public final class Powers {
     return new Powers(changed, administration, trees, members);
   }
 
+  /** The same for another thread, which shares nothing that is kept. */
+  public Powers apart() {
+    return new Powers(model, administration, trees, new IdentityHashMap<>());
+  }
+
   /**
    * An object, as the directories know it and as the scopes do.
    *

@@ -109,6 +109,11 @@ public record Assessment(
     return over(model.with(changes));
   }
 
+  /** The same for another thread: powers keep what they worked out, and are not thread-safe. */
+  Assessment apart() {
+    return new Assessment(model, rules, persons, powers.apart(), owned, readers, accepted, local);
+  }
+
   /** The same over the model with changes laid over it. */
   public Assessment over(AccessModel changed) {
     return new Assessment(

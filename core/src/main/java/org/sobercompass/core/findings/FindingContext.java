@@ -71,7 +71,7 @@ public final class FindingContext {
               Function<T, Optional<Finding>> tell =
                   tellers.computeIfAbsent(
                       Thread.currentThread(),
-                      thread -> teller.apply(new FindingContext(assessment, own)));
+                      thread -> teller.apply(new FindingContext(assessment.apart(), own)));
               List<Finding> found = new ArrayList<>();
               for (T thing : things.subList(range.from(), range.to())) {
                 tell.apply(thing).ifPresent(found::add);
