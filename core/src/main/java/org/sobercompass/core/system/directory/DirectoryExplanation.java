@@ -41,7 +41,7 @@ final class DirectoryExplanation {
    *
    * @param gives grants of which each gives it by itself
    * @param stops grants that take it away, or may
-   * @param owns whether the first that gives is the ownership, or that there is no list
+   * @param note that the first of what gives is ownership, or that there is no list; else empty
    */
   private record Ground(
       int object, Verdict verdict, List<Integer> gives, List<Integer> stops, String note) {}
