@@ -39,6 +39,7 @@ final class CanBatch {
   private final boolean why;
   private final Names names;
   private final Asker asker;
+  private final AskedAnswers words;
   private final Problems problems = new Problems();
   private final List<Question> window = new ArrayList<>();
   private final Map<String, Asked.Use> rights = new HashMap<>();
@@ -49,6 +50,7 @@ final class CanBatch {
     this.why = why;
     this.names = inputs.names();
     this.asker = inputs.model().asker();
+    this.words = inputs.answers();
   }
 
   int run(@Nullable Path file) {
@@ -101,7 +103,6 @@ final class CanBatch {
               });
     }
     Iterator<Can> answers = new Batch(asker).answer(items).iterator();
-    AskedAnswers words = inputs.answers();
     for (int i = 0; i < window.size(); i++) {
       Question question = window.get(i);
       List<Object> row =

@@ -9,6 +9,7 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.admin.Asked;
 import org.sobercompass.core.filter.Truth;
 import org.sobercompass.core.readiness.ReadinessCheck;
+import org.sobercompass.report.answers.AskedAnswers;
 import org.sobercompass.report.answers.TrialAnswers;
 import org.sobercompass.report.data.AnswerTable;
 import picocli.CommandLine.Command;
@@ -106,8 +107,9 @@ final class TrialCommand implements Callable<Integer> {
     int account = inputs.names().account(names.get(0));
     Asked.Act asked = (Asked.Act) inputs.names().asked(word, object);
     Optional<String> host = Optional.ofNullable(from);
-    inputs.print(inputs.answers().trial(account, asked, host));
-    Truth ready = inputs.answers().ready(account, asked, host);
+    AskedAnswers answers = inputs.answers();
+    inputs.print(answers.trial(account, asked, host));
+    Truth ready = answers.ready(account, asked, host);
     return ready == Truth.TRUE ? Exit.OK : ready == Truth.FALSE ? Exit.NO : Exit.UNDECIDED;
   }
 

@@ -71,38 +71,26 @@ public final class Holders {
 
   /** The holders of several rights together, ascending by account. */
   public List<Holder> together(SystemView view, Question question) {
-    Optional<Crowd> crowd = crowd(view, question);
-    if (crowd.isPresent()) {
-      return holders(view, question.resource(), crowd.get());
-    }
-    BitSet candidates = candidates(view, question.allOf()[0], question.resource(), false);
-    for (int right : question.allOf()) {
-      candidates.and(candidates(view, right, question.resource(), false));
-    }
-    List<Holder> holders = new ArrayList<>();
-    candidates.stream()
-        .forEach(
-            account -> {
-              Verdict verdict = asker.decide(view, account, question);
-              if (verdict != Verdict.NO) {
-                holders.add(holder(view, account, question.resource(), verdict));
-              }
-            });
-    return holders;
+    return holders(view, question.resource(), all(view, question));
   }
 
   /** Who holds rights together, surely or perhaps, whatever the standing of the accounts. */
   public Crowd all(SystemView view, Question question) {
-    return crowd(view, question)
-        .orElseGet(
-            () -> {
-              Crowd found = new Crowd(new BitSet(), new BitSet());
-              for (Holder holder : together(view, question)) {
-                Verdict verdict = asker.decide(view, holder.account(), question);
-                (verdict == Verdict.YES ? found.yes() : found.perhaps()).set(holder.account());
-              }
-              return found;
-            });
+    return crowd(view, question).orElseGet(() -> oneByOne(view, question));
+  }
+
+  private Crowd oneByOne(SystemView view, Question question) {
+    BitSet candidates = candidates(view, question.allOf()[0], question.resource(), false);
+    for (int right : question.allOf()) {
+      candidates.and(candidates(view, right, question.resource(), false));
+    }
+    Crowd found = new Crowd(new BitSet(), new BitSet());
+    for (int a = candidates.nextSetBit(0); a >= 0; a = candidates.nextSetBit(a + 1)) {
+      Verdict verdict = asker.decide(view, a, question);
+      found.yes().set(a, verdict == Verdict.YES);
+      found.perhaps().set(a, verdict == Verdict.UNDECIDED);
+    }
+    return found;
   }
 
   /**

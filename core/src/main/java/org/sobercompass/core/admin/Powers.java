@@ -41,7 +41,6 @@ public final class Powers {
   private final DirectoryTrees trees;
   private final ActionRights rights;
   private final AdminModel roles;
-  private final List<SystemView> views;
   private final Optional<SystemView> byRole;
   private final Asker asker;
   private final ListPowers lists;
@@ -64,7 +63,7 @@ public final class Powers {
       Map<Memberships, Crowd.Members> members) {
     this.members = members;
     this.model = model;
-    this.views = model.delegated();
+    List<SystemView> views = model.delegated();
     Optional<SystemView> ofRoles = Optional.empty();
     Map<String, SystemView> byDirectory = new HashMap<>();
     List<DirectoryTree> now = new ArrayList<>();
@@ -105,7 +104,8 @@ public final class Powers {
    * membership changes.
    */
   public Powers over(AccessModel changed) {
-    return new Powers(changed, administration, trees, members);
+    boolean same = changed.graph() == model.graph();
+    return new Powers(changed, administration, trees, same ? members : new IdentityHashMap<>());
   }
 
   /** The same for another thread, which shares nothing that is kept. */

@@ -113,11 +113,18 @@ public interface Decider {
     return new IntList(0);
   }
 
-  /** Whether taking this one grant out of a projection changes no outcome on any resource. */
-  boolean isIdle(Projected who, int grant);
+  /**
+   * Whether taking this one grant out of a projection surely changes no outcome on any resource.
+   * Not looked at for entries of lists.
+   */
+  default boolean isIdle(Projected who, int grant) {
+    return false;
+  }
 
-  /** Whether more grants never take a right away. */
-  boolean isMonotone();
+  /** Whether more grants never take a right away; not so where an entry may deny. */
+  default boolean isMonotone() {
+    return false;
+  }
 
   /** What may differ after a change. */
   Impact impact(Change change);

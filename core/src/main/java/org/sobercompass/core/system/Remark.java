@@ -1,6 +1,7 @@
 package org.sobercompass.core.system;
 
 import java.util.List;
+import java.util.Locale;
 
 /**
  * Something wrong in the facts of one system, as the system itself sees it.
@@ -30,8 +31,13 @@ public record Remark(
    * <p>Implemented by an enum of the room; immutable.
    */
   public interface Kind {
+    /** The name of the constant. */
+    String name();
+
     /** The id, that of the kind of finding. */
-    String id();
+    default String id() {
+      return name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
 
     /** How much it weighs: 0 low, 1 medium, 2 high. */
     int weight();

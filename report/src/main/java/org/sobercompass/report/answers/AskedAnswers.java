@@ -2,6 +2,7 @@ package org.sobercompass.report.answers;
 
 import java.util.Optional;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Can;
 import org.sobercompass.core.access.RouteFinder;
@@ -20,7 +21,8 @@ import org.sobercompass.report.data.AnswerTable;
 public final class AskedAnswers {
   private final RightAnswers rights;
   private final Asker asker;
-  private final Supplier<PowerAnswers> acts;
+  private final Supplier<PowerAnswers> maker;
+  private @Nullable PowerAnswers acts;
 
   /**
    * Answers over a model.
@@ -30,7 +32,14 @@ public final class AskedAnswers {
   public AskedAnswers(AnswerContext ask, Supplier<PowerAnswers> acts) {
     this.rights = new RightAnswers(ask);
     this.asker = ask.model().asker();
-    this.acts = acts;
+    this.maker = acts;
+  }
+
+  private PowerAnswers acts() {
+    if (acts == null) {
+      acts = maker.get();
+    }
+    return acts;
   }
 
   /**
@@ -40,7 +49,7 @@ public final class AskedAnswers {
    */
   public AnswerTable can(int account, Asked asked, boolean brief) {
     if (asked instanceof Asked.Act act) {
-      return acts.get().can(account, act.action(), act.object(), act.destination());
+      return acts().can(account, act.action(), act.object(), act.destination());
     }
     Asked.Use use = (Asked.Use) asked;
     int node = use.question().resource();
@@ -62,7 +71,7 @@ public final class AskedAnswers {
    */
   public AnswerTable holders(Asked asked, boolean below, boolean brief) {
     if (asked instanceof Asked.Act act) {
-      AnswerTable all = acts.get().who(act.action(), act.object(), act.destination());
+      AnswerTable all = acts().who(act.action(), act.object(), act.destination());
       return brief ? all.without("key") : all;
     }
     Asked.Use use = (Asked.Use) asked;
@@ -79,7 +88,7 @@ public final class AskedAnswers {
   /** Every way in which an account can do it, and what stops others. */
   public AnswerTable routes(int account, Asked asked) {
     if (asked instanceof Asked.Act act) {
-      return acts.get().can(account, act.action(), act.object(), act.destination());
+      return acts().can(account, act.action(), act.object(), act.destination());
     }
     Asked.Use use = (Asked.Use) asked;
     return rights.routes(use.view(), account, use.right(), use.question().resource());
@@ -87,12 +96,12 @@ public final class AskedAnswers {
 
   /** What an account would meet that wants to do an admin action, and whether it comes through. */
   public AnswerTable trial(int account, Asked.Act act, Optional<String> from) {
-    return acts.get().trial(account, act.action(), act.object(), act.destination(), from);
+    return acts().trial(account, act.action(), act.object(), act.destination(), from);
   }
 
   /** Whether it would come through. */
   public Truth ready(int account, Asked.Act act, Optional<String> from) {
-    return acts.get().ready(account, act.action(), act.object(), act.destination(), from);
+    return acts().ready(account, act.action(), act.object(), act.destination(), from);
   }
 
   /** The reason of an answer on one line; empty where there is nothing to say. */
@@ -107,8 +116,8 @@ public final class AskedAnswers {
     return can.held() != verdict
         ? String.join("; ", can.standing().reasons())
         : verdict == Verdict.UNDECIDED
-            ? acts.get().unknown(account, act.action(), act.object())
-            : verdict == Verdict.YES ? acts.get().way(account, act.action(), act.object()) : "";
+            ? acts().unknown(account, act.action(), act.object())
+            : verdict == Verdict.YES ? acts().way(account, act.action(), act.object()) : "";
   }
 
   private String reason(int account, Asked.Use use) {

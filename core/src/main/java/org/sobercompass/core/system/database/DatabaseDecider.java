@@ -459,17 +459,6 @@ final class DatabaseDecider implements Decider {
     return open;
   }
 
-  /** Grants of a database are not looked at one by one for whether they could go. */
-  @Override
-  public boolean isIdle(Projected who, int grant) {
-    return false;
-  }
-
-  @Override
-  public boolean isMonotone() {
-    return false;
-  }
-
   @Override
   public Impact impact(Change change) {
     // A view gives to whoever uses it what its owner has; a trustee may stand for several.

@@ -1,6 +1,5 @@
 package org.sobercompass.core.system.database;
 
-import java.util.Locale;
 import org.sobercompass.core.system.Remark;
 
 /** What may be wrong with the rights of a database. */
@@ -12,18 +11,12 @@ enum DatabaseRemarkKind implements Remark.Kind {
   SERVER_FILES(2, false),
   CREATES_ROLES(2, false);
 
-  private final String id = name().toLowerCase(Locale.ROOT).replace('_', '-');
   private final int weight;
   private final boolean endedByRemoval;
 
   DatabaseRemarkKind(int weight, boolean endedByRemoval) {
     this.weight = weight;
     this.endedByRemoval = endedByRemoval;
-  }
-
-  @Override
-  public String id() {
-    return id;
   }
 
   @Override

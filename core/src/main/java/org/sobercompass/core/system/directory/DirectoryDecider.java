@@ -218,18 +218,6 @@ final class DirectoryDecider implements Decider {
     return true;
   }
 
-  /** Entries are not looked at one by one for whether they could go. */
-  @Override
-  public boolean isIdle(Projected who, int grant) {
-    return false;
-  }
-
-  /** An entry that denies may go. */
-  @Override
-  public boolean isMonotone() {
-    return false;
-  }
-
   @Override
   public Impact impact(Change change) {
     return change.fold(

@@ -305,17 +305,6 @@ final class FileDecider implements Decider {
     return facts.style != FileStyle.POSIX;
   }
 
-  /** Entries of files are not looked at one by one for whether they could go. */
-  @Override
-  public boolean isIdle(Projected who, int grant) {
-    return false;
-  }
-
-  @Override
-  public boolean isMonotone() {
-    return false;
-  }
-
   @Override
   public Impact impact(Change change) {
     int all = facts.tree.size();

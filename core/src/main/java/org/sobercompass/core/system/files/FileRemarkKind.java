@@ -1,6 +1,5 @@
 package org.sobercompass.core.system.files;
 
-import java.util.Locale;
 import org.sobercompass.core.system.Remark;
 
 /** What may be wrong with lists of files. */
@@ -17,18 +16,12 @@ enum FileRemarkKind implements Remark.Kind {
   ENTRY_FOR_PERSON(0, true),
   MASK_HIDES(0, false);
 
-  private final String id = name().toLowerCase(Locale.ROOT).replace('_', '-');
   private final int weight;
   private final boolean endedByRemoval;
 
   FileRemarkKind(int weight, boolean endedByRemoval) {
     this.weight = weight;
     this.endedByRemoval = endedByRemoval;
-  }
-
-  @Override
-  public String id() {
-    return id;
   }
 
   @Override

@@ -269,12 +269,6 @@ final class ScopeDecider implements Decider {
     return false;
   }
 
-  /** More roles never take anything away. More members may: of a group that a scope excepts. */
-  @Override
-  public boolean isMonotone() {
-    return false;
-  }
-
   @Override
   public Impact impact(Change change) {
     int everyone = facts.implicit(Implicit.EVERYONE);

@@ -86,7 +86,7 @@ final class RandomScopes {
                 new ScopeItem.Rule(
                     "d",
                     FilterParser.parse(
-                        random.nextBoolean() ? "(objectClass=*)" : "(!(unknown-attribute=3))"),
+                        random.nextBoolean() ? "(!(cn=nobody))" : "(!(unknown-attribute=3))"),
                     meaning,
                     place,
                     "rule");
@@ -172,7 +172,7 @@ final class RandomScopes {
   private Verdict itself(ScopeItem item, int object) {
     if (item instanceof ScopeItem.Rule rule) {
       boolean undefined = rule.filter().toString().contains("unknown");
-      return object >= ACCOUNTS + GROUPS ? Verdict.NO : undefined ? Verdict.UNDECIDED : Verdict.NO;
+      return object >= ACCOUNTS + GROUPS ? Verdict.NO : undefined ? Verdict.UNDECIDED : Verdict.YES;
     }
     boolean named =
         item instanceof ScopeItem.Subtree subtree
