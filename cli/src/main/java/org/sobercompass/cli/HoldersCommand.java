@@ -3,6 +3,7 @@ package org.sobercompass.cli;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.admin.Asked;
+import org.sobercompass.organization.Names;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -45,7 +46,8 @@ final class HoldersCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    Asked asked = inputs.names().asked(permission, on == null ? at : on);
+    Names names = inputs.names();
+    Asked asked = on == null ? names.at(names.rights(permission), at) : names.asked(permission, on);
     inputs.print(inputs.answers().holders(asked, below, inputs.isTable()));
     boolean known = on == null || inputs.organization().holders(asked).perhaps().isEmpty();
     return known ? Exit.OK : Exit.UNDECIDED;
