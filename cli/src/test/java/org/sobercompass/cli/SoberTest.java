@@ -52,6 +52,14 @@ class SoberTest {
   }
 
   @Test
+  void anAdminActionIsAskedOfAnObjectAndItsWaysAreTold() {
+    Said routes = onDemo("routes", "nlarkin", "set-password", "--on", "wmarsh");
+    assertThat(routes.code()).isZero();
+    assertThat(routes.out()).startsWith("Yes: Nora Larkin").contains("admin role");
+    assertThat(onDemo("holders", "set-password").code()).isEqualTo(2);
+  }
+
+  @Test
   void checkTellsExactlyWhatWasPlanted() {
     Said said = onDemo("check");
     assertThat(said.code()).isEqualTo(1);
