@@ -25,6 +25,7 @@ import org.sobercompass.sources.live.Collected;
 import org.sobercompass.sources.live.Collector;
 import org.sobercompass.sources.live.LdapAccess;
 import org.sobercompass.sources.survey.SurveyFile;
+import org.sobercompass.sources.text.OwnFiles;
 import org.sobercompass.sources.workspace.Surveyor;
 
 /**
@@ -66,7 +67,7 @@ public final class SurveyYardstick {
           try {
             return SurveyFile.unpack(target, folder).manifest().files().size();
           } finally {
-            SurveyFile.discard(folder);
+            OwnFiles.discard(folder);
           }
         });
     Files.delete(target);

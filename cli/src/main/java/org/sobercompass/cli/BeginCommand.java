@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
+import org.sobercompass.sources.text.OwnFiles;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
@@ -37,12 +38,11 @@ final class BeginCommand implements Callable<Integer> {
     try {
       for (String name : FILES) {
         Path target = root.resolve(name);
-        Files.createDirectories(target.toAbsolutePath().getParent());
         try (InputStream in = BeginCommand.class.getResourceAsStream("begin/" + name)) {
           if (in == null) {
             throw new IllegalStateException("the program lacks its file " + name);
           }
-          Files.write(target, in.readAllBytes());
+          OwnFiles.write(target, in::transferTo);
         }
       }
     } catch (IOException e) {

@@ -3,7 +3,7 @@ package org.sobercompass.cli;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
-import java.io.UncheckedIOException;
+import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -30,6 +30,7 @@ import org.sobercompass.report.data.Format;
 import org.sobercompass.report.data.RowWriter;
 import org.sobercompass.sources.questions.QuestionReader;
 import org.sobercompass.sources.questions.QuestionReader.Question;
+import org.sobercompass.sources.text.OwnFiles;
 
 /** Answers questions in bulk, window by window. A question that cannot be asked is answered so. */
 final class CanBatch {
@@ -75,8 +76,13 @@ final class CanBatch {
       answer(out);
     } catch (NoSuchFileException e) {
       problems.error(Place.of(name), "there is no such file", "a file with questions, or -");
+    } catch (CharacterCodingException e) {
+      problems.error(Place.of(name), "the bytes are not UTF-8", "questions in UTF-8");
     } catch (IOException e) {
-      throw new UncheckedIOException(e);
+      problems.error(
+          Place.of(name),
+          "the questions cannot be read: " + OwnFiles.reason(e),
+          "a file with questions, or -");
     }
     inputs.out().flush();
     problems.throwIfErrors();
@@ -85,8 +91,9 @@ final class CanBatch {
 
   private static BufferedReader open(@Nullable Path file) throws IOException {
     return file == null
-        ? new BufferedReader(new InputStreamReader(System.in, StandardCharsets.UTF_8))
-        : Files.newBufferedReader(file);
+        ? new BufferedReader(new InputStreamReader(System.in, StandardCharsets.UTF_8.newDecoder()))
+        : new BufferedReader(
+            new InputStreamReader(Files.newInputStream(file), StandardCharsets.UTF_8.newDecoder()));
   }
 
   private void answer(RowWriter out) {

@@ -6,6 +6,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import org.sobercompass.sources.text.OwnFiles;
 
 /** The demo workspace, packed with the program. */
 final class DemoFiles {
@@ -64,12 +65,11 @@ final class DemoFiles {
       }
       for (String name : ALL) {
         Path target = root.resolve(name);
-        Files.createDirectories(target.toAbsolutePath().getParent());
         try (InputStream in = DemoFiles.class.getResourceAsStream("demo/" + name)) {
           if (in == null) {
             throw new IllegalStateException("the program lacks its demo file " + name);
           }
-          Files.write(target, in.readAllBytes());
+          OwnFiles.write(target, in::transferTo);
         }
       }
     } catch (IOException e) {

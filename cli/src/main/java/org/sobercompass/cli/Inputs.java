@@ -66,6 +66,7 @@ class Inputs {
 
   /** The workspace, read now. */
   Workspace open(Set<String> attributes) {
+    Fault.workspace(root);
     Workspace read =
         survey == null ? Workspace.open(root, attributes) : Workspace.ofSurvey(survey, attributes);
     workspace = read;

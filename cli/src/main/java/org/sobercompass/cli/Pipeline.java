@@ -1,16 +1,12 @@
 package org.sobercompass.cli;
 
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.report.pipeline.Check;
 import org.sobercompass.report.pipeline.JUnitXml;
 import org.sobercompass.report.pipeline.Sarif;
+import org.sobercompass.sources.text.OwnFiles;
 import picocli.CommandLine.Option;
 
 /** Files for other people's pipelines, written besides the answer. */
@@ -30,15 +26,8 @@ final class Pipeline {
     }
   }
 
-  /** Beside, then moved into place, so that nothing is half written. */
   private static void write(Path file, String text, Inputs inputs) {
-    try {
-      Path beside = file.resolveSibling(file.getFileName() + ".part");
-      Files.writeString(beside, text, StandardCharsets.UTF_8);
-      Files.move(beside, file, StandardCopyOption.REPLACE_EXISTING);
-      inputs.err().println("Wrote " + file + ".");
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
+    OwnFiles.write(file, text);
+    inputs.err().println("Wrote " + file + ".");
   }
 }

@@ -1,17 +1,14 @@
 package org.sobercompass.cli;
 
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.concurrent.Callable;
 import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.audit.Triage;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.page.Page;
+import org.sobercompass.sources.text.OwnFiles;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
@@ -37,13 +34,7 @@ final class ReportCommand implements Callable<Integer> {
             inputs.workspace().waivers(),
             inputs.model().asOf().getEpochSecond());
     String html = new Page(inputs.ask(), sorted, assessment).html();
-    try {
-      Path beside = file.resolveSibling(file.getFileName() + ".part");
-      Files.writeString(beside, html, StandardCharsets.UTF_8);
-      Files.move(beside, file, StandardCopyOption.REPLACE_EXISTING);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
+    OwnFiles.write(file, html);
     inputs
         .out()
         .println(

@@ -1,15 +1,13 @@
 package org.sobercompass.cli;
 
 import java.io.PrintWriter;
-import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.Supplier;
-import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.OutsideException;
-import org.sobercompass.core.problem.UnknownNameException;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** The entry point. Only the command that was typed is set up, which halves the time to start. */
@@ -57,50 +55,54 @@ public final class Sober implements Runnable {
 
   @CommandLine.Spec private CommandSpec spec = CommandSpec.create();
 
-  /** Runs and ends the process with the exit code. */
+  /** Runs and ends the process with the exit code: 5 for whatever goes wrong in the program. */
   public static void main(String[] args) {
-    PrintWriter out = new PrintWriter(System.out, false, StandardCharsets.UTF_8);
-    PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
-    int code = run(out, err, args);
-    out.flush();
-    err.flush();
-    System.exit(code);
+    int code = Exit.FAULT;
+    PrintWriter err = Output.error();
+    try {
+      PrintWriter out = Output.standard();
+      code = run(out, err, args);
+      out.flush();
+    } catch (Output.Closed e) {
+      code = Exit.SOURCE;
+    } catch (OutsideException e) {
+      err.println(e.getMessage());
+      code = Exit.SOURCE;
+    } catch (Throwable e) { // what Java itself cannot do must not end as 1, which means no
+      code = Fault.tell(e, err);
+    } finally {
+      Runtime.getRuntime().exit(code);
+    }
   }
 
   /** Runs one command and returns the exit code; for tests and for commands that run others. */
   static int run(PrintWriter out, PrintWriter err, String... args) {
-    CommandLine line = new CommandLine(new Sober());
-    boolean one = args.length > 0 && COMMANDS.containsKey(args[0]);
-    COMMANDS.forEach(
-        (name, command) -> {
-          if (!one || name.equals(args[0])) {
-            line.addSubcommand(name, command.get());
-          }
-        });
-    line.setOut(out).setErr(err).setUsageHelpWidth(Math.min(Terminal.width(), 100));
+    if (args.length == 0) {
+      CommandLine all = commands("");
+      all.setUsageHelpWidth(Terminal.helpWidth()).usage(err);
+      return Exit.USAGE;
+    }
+    CommandLine line = commands(args[0]);
+    line.setOut(out).setErr(err).setUsageHelpWidth(Terminal.helpWidth());
+    line.setColorScheme(CommandLine.Help.defaultColorScheme(Ansi.OFF));
     line.setCaseInsensitiveEnumValuesAllowed(true);
-    line.setExecutionExceptionHandler((e, command, parsed) -> tell(e, err));
+    line.setExecutionExceptionHandler((e, command, parsed) -> Fault.tell(e, err));
     int code = line.execute(args);
     out.flush();
     return code;
   }
 
-  private static int tell(Exception e, PrintWriter err) {
-    if (e instanceof BadInputException bad) {
-      err.println(bad.getMessage());
-      return Exit.INPUT;
-    }
-    if (e instanceof OutsideException) {
-      err.println(e.getMessage());
-      return Exit.SOURCE;
-    }
-    if (e instanceof UsageException || e instanceof UnknownNameException) {
-      err.println(e.getMessage());
-      return Exit.USAGE;
-    }
-    err.println("This is a fault of the program itself; please report it with what follows.");
-    e.printStackTrace(err);
-    return Exit.FAULT;
+  /** The command with the one that was typed, or with all when it is none of them. */
+  private static CommandLine commands(String typed) {
+    CommandLine line = new CommandLine(new Sober());
+    boolean one = COMMANDS.containsKey(typed);
+    COMMANDS.forEach(
+        (name, command) -> {
+          if (!one || name.equals(typed)) {
+            line.addSubcommand(name, command.get());
+          }
+        });
+    return line;
   }
 
   @Override

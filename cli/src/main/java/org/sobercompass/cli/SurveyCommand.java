@@ -13,6 +13,7 @@ import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.live.LdapAccess;
 import org.sobercompass.sources.live.LdapSource;
 import org.sobercompass.sources.survey.SurveyFile;
+import org.sobercompass.sources.text.OwnFiles;
 import org.sobercompass.sources.workspace.Surveyor;
 import org.sobercompass.sources.workspace.Surveys;
 import picocli.CommandLine.Command;
@@ -123,7 +124,7 @@ final class SurveyCommand implements Callable<Integer> {
   }
 
   private void verify(Path file) {
-    Path scratch = Surveys.scratch();
+    Path scratch = OwnFiles.scratch("survey");
     try {
       SurveyFile survey = SurveyFile.unpack(file, scratch);
       int files = survey.manifest().files().size();
@@ -133,7 +134,7 @@ final class SurveyCommand implements Callable<Integer> {
               survey.manifest().parts(),
               Surveys.digest(file)));
     } finally {
-      SurveyFile.discard(scratch);
+      OwnFiles.discard(scratch);
     }
   }
 }

@@ -15,6 +15,11 @@ final class Terminal {
         : USUAL;
   }
 
+  /** How wide help is; picocli needs 55 at least. */
+  static int helpWidth() {
+    return Math.max(55, Math.min(width(), 100));
+  }
+
   /** Colour only on a terminal, and not when NO_COLOR is set. */
   static boolean colour() {
     String no = System.getenv("NO_COLOR");

@@ -1,5 +1,6 @@
 package org.sobercompass.sources;
 
+import java.io.BufferedReader;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -9,6 +10,7 @@ import java.util.function.Function;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 
 /**
@@ -38,8 +40,11 @@ public sealed interface Secret {
                     .map(String::new));
   }
 
+  /** The longest password, in characters. */
+  int LONGEST = 4096;
+
   /** Where a secret comes from; never the secret itself. */
-  static Optional<Secret> of(Node node, String name, Path root) {
+  static Optional<Secret> of(Node node, String name, Folder root) {
     if (node.kind() == Node.Kind.SCALAR) {
       if (node.text().equals("prompt")) {
         return Optional.of(new Prompt("Password for " + name + ": "));
@@ -89,10 +94,20 @@ public sealed interface Secret {
 
   private static String firstLine(Path path) {
     try {
-      String text = Files.readString(path);
-      String line = text.lines().findFirst().orElse("");
-      if (!line.isEmpty()) {
-        return line;
+      char[] line = new char[LONGEST];
+      int length = 0;
+      try (BufferedReader in = Files.newBufferedReader(path)) {
+        for (int c = in.read(); c >= 0 && c != '\n' && c != '\r'; c = in.read()) {
+          if (length == LONGEST) {
+            throw missing(
+                "the first line of the password file " + path + " is too long",
+                "at most " + LONGEST + " characters");
+          }
+          line[length++] = (char) c;
+        }
+      }
+      if (length > 0) {
+        return new String(line, 0, length);
       }
       throw missing("the password file " + path + " is empty", "the password in its first line");
     } catch (IOException e) {

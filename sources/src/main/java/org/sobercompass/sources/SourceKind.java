@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 
 /**
@@ -51,7 +52,7 @@ public interface SourceKind {
   void read(Entries entries, FactsSource into, Problems problems);
 
   /** How to reach it, by its settings; empty, with a problem told, when they cannot be used. */
-  default Optional<LiveSource> live(String name, Node node, Path root) {
+  default Optional<LiveSource> live(String name, Node node, Folder root) {
     node.wrong("accounts of a file have no address", "file: and a CSV file");
     return Optional.empty();
   }

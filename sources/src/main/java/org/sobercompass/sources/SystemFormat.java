@@ -1,12 +1,12 @@
 package org.sobercompass.sources;
 
-import java.nio.file.Path;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Set;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.AccessSystem;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 
 /**
@@ -37,7 +37,7 @@ public interface SystemFormat {
    * @param directories the names of the directories
    */
   record Context(
-      Path root,
+      Folder root,
       Facts facts,
       NameResolver names,
       ZoneId zone,

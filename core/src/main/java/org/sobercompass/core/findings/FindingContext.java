@@ -241,7 +241,14 @@ public final class FindingContext {
         subjects,
         List.of(line(view, grant)),
         advice,
-        List.of(new Change.AssignmentRemoved(view.number(), number)));
+        removal(view, number));
+  }
+
+  /** The removal of a grant; none where it is no entry, such as what an owner may. */
+  public List<Change> removal(SystemView view, int number) {
+    return view.system().isRemovable(number, view.basis())
+        ? List.of(new Change.AssignmentRemoved(view.number(), number))
+        : List.of();
   }
 
   public List<Key> keys(Iterable<Integer> subjects) {

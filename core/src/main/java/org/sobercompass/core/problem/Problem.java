@@ -39,16 +39,11 @@ public record Problem(
 
   /** Text from outside, in quotes, cut short and without control characters. */
   public static String quote(String text) {
-    StringBuilder out = new StringBuilder("\"");
     int end = text.length() <= SHOWN ? text.length() : text.offsetByCodePoints(0, SHOWN / 2);
-    for (int i = 0; i < end; i++) {
-      char c = text.charAt(i);
-      out.append(Character.isISOControl(c) ? '\uFFFD' : c);
-    }
-    return out.append(end < text.length() ? "…\"" : "\"").toString();
+    return '"' + Plain.text(text.substring(0, end)) + (end < text.length() ? "…\"" : "\"");
   }
 
-  /** Place, what, what was expected, the nearest right thing, in one line. */
+  /** Place, what, what was expected, the nearest right thing, in one line, safe for a terminal. */
   @Override
   public String toString() {
     StringBuilder out = new StringBuilder(place.toString()).append(": ").append(what);
@@ -58,6 +53,6 @@ public record Problem(
     if (!nearest.isEmpty()) {
       out.append("; did you mean ").append(nearest).append('?');
     }
-    return out.toString();
+    return Plain.lines(out.toString());
   }
 }

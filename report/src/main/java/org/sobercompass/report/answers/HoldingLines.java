@@ -10,7 +10,7 @@ import org.sobercompass.core.access.Bulk;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
-import tools.jackson.core.io.JsonStringEncoder;
+import org.sobercompass.report.data.Json;
 
 /**
  * Holdings as JSON lines, by the million. A line is put together from pieces that were encoded once
@@ -39,7 +39,7 @@ final class HoldingLines {
     return new Pieces(
         all(view.rights().texts().stream().map(right -> system + "," + pair(3, right)).toList()),
         all(nodes.stream().map(node -> "," + pair(4, node)).toList()),
-        all(nodes.stream().map(HoldingLines::quote).toList()));
+        all(nodes.stream().map(Json::quote).toList()));
   }
 
   private static byte[][] all(List<String> texts) {
@@ -50,16 +50,12 @@ final class HoldingLines {
     return text.getBytes(StandardCharsets.UTF_8);
   }
 
-  private static String quote(String text) {
-    return '"' + new String(JsonStringEncoder.getInstance().quoteAsCharArray(text)) + '"';
-  }
-
   private static String name(int column) {
-    return quote(COLUMNS.get(column)) + ":";
+    return Json.quote(COLUMNS.get(column)) + ":";
   }
 
   private static String pair(int column, String value) {
-    return name(column) + quote(value);
+    return name(column) + Json.quote(value);
   }
 
   /** All lines of a run of accounts, each with its end. */
@@ -102,7 +98,7 @@ final class HoldingLines {
     first = true;
     for (String reason : holding.reasons()) {
       comma(first, out);
-      out.writeBytes(utf8(quote(reason)));
+      out.writeBytes(utf8(Json.quote(reason)));
       first = false;
     }
     out.writeBytes(END);

@@ -6,8 +6,6 @@ import java.io.Writer;
 import java.util.List;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.ObjectWriteContext;
-import tools.jackson.core.StreamWriteFeature;
-import tools.jackson.core.json.JsonFactory;
 import tools.jackson.core.util.DefaultPrettyPrinter;
 
 /** Writes a sheet in one of the formats. */
@@ -42,8 +40,6 @@ public final class AnswerTableWriter {
   }
 
   private static void json(AnswerTable sheet, Writer out) throws IOException {
-    JsonFactory factory =
-        JsonFactory.builder().disable(StreamWriteFeature.AUTO_CLOSE_TARGET).build();
     ObjectWriteContext pretty =
         new ObjectWriteContext.Base() {
           @Override
@@ -51,7 +47,7 @@ public final class AnswerTableWriter {
             return new DefaultPrettyPrinter();
           }
         };
-    try (JsonGenerator json = factory.createGenerator(pretty, out)) {
+    try (JsonGenerator json = Json.factory().build().createGenerator(pretty, out)) {
       json.writeStartObject();
       json.writeStringProperty("schema", "sober-compass/" + sheet.schema());
       json.writeStringProperty("heading", sheet.heading());

@@ -1,5 +1,7 @@
 package org.sobercompass.report.data;
 
+import org.sobercompass.core.problem.Plain;
+
 /** Text for a terminal that is no table: a title, sections, indented lines. Not thread-safe. */
 public final class Prose {
   private static final String BOLD = "\u001b[1m";
@@ -44,7 +46,7 @@ public final class Prose {
 
   /** A line that is not broken. */
   public Prose exact(String text) {
-    out.append(Safe.terminal(text)).append('\n');
+    out.append(Plain.text(text)).append('\n');
     return this;
   }
 
@@ -57,7 +59,7 @@ public final class Prose {
   private Prose lines(String first, String rest, String text, String style) {
     boolean styled = colour && !style.isEmpty();
     String before = first;
-    for (String line : TablePrinter.wrap(Safe.terminal(text), width - first.length())) {
+    for (String line : TablePrinter.wrap(Plain.text(text), width - first.length())) {
       out.append(before).append(styled ? style + line + PLAIN : line).append('\n');
       before = rest;
     }

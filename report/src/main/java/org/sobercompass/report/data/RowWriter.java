@@ -25,11 +25,7 @@ public interface RowWriter extends AutoCloseable {
 
   /** A writer of one JSON object a line. */
   static RowWriter jsonl(Writer out, List<String> columns) {
-    JsonFactory factory =
-        JsonFactory.builder()
-            .disable(StreamWriteFeature.AUTO_CLOSE_TARGET)
-            .rootValueSeparator("\n")
-            .build();
+    JsonFactory factory = Json.factory().rootValueSeparator("\n").build();
     JsonGenerator generator = factory.createGenerator(ObjectWriteContext.empty(), out);
     return new RowWriter() {
       private boolean any;

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
+import org.sobercompass.core.problem.Plain;
 
 /**
  * A sheet as text for a terminal: the heading, what it was computed with, a table that fits the
@@ -40,13 +41,13 @@ final class TablePrinter {
   }
 
   String text() {
-    for (String line : wrap(Safe.terminal(sheet.heading()), width)) {
+    for (String line : wrap(Plain.text(sheet.heading()), width)) {
       out.append(style(BOLD, line)).append('\n');
     }
     if (!sheet.facts().isEmpty()) {
       List<String> facts = new ArrayList<>();
       sheet.facts().forEach((name, value) -> facts.add(name + " " + Safe.flat(value)));
-      for (String line : wrap(Safe.terminal(String.join(" · ", facts)), width)) {
+      for (String line : wrap(Plain.text(String.join(" · ", facts)), width)) {
         out.append(style(DIM, line)).append('\n');
       }
     }
@@ -56,7 +57,7 @@ final class TablePrinter {
     }
     for (String note : sheet.notes()) {
       out.append(sheet.notes().indexOf(note) == 0 ? "\n" : "");
-      wrap(Safe.terminal(note), width).forEach(line -> out.append(line).append('\n'));
+      wrap(Plain.text(note), width).forEach(line -> out.append(line).append('\n'));
     }
     return out.toString();
   }
@@ -64,7 +65,7 @@ final class TablePrinter {
   private void table() {
     List<List<String>> cells = new ArrayList<>();
     for (List<Object> row : sheet.rows()) {
-      cells.add(row.stream().map(value -> Safe.terminal(Safe.flat(value))).toList());
+      cells.add(row.stream().map(value -> Plain.text(Safe.flat(value))).toList());
     }
     int[] shown =
         IntStream.range(0, sheet.columns().size())

@@ -2,10 +2,10 @@ package org.sobercompass.sources.database;
 
 import java.io.BufferedWriter;
 import java.io.IOException;
+import java.io.OutputStream;
+import java.io.OutputStreamWriter;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
@@ -15,6 +15,8 @@ import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.sources.Secret;
+import org.sobercompass.sources.text.Ending;
+import org.sobercompass.sources.text.OwnFiles;
 
 /**
  * Where a database is and as whom to ask. TLS verifies the server and its name unless plain is
@@ -45,44 +47,39 @@ public record DatabaseDoor(
    * @throws OutsideException when it cannot be reached, refuses, or drops the connection
    */
   public int collect(Path out, Secret.Origins origins) {
-    Path beside = out.resolveSibling(out.getFileName() + ".part");
-    try {
-      int lines;
-      try (Connection connection = connect(origins);
-          BufferedWriter writer = Files.newBufferedWriter(beside, StandardCharsets.UTF_8)) {
-        lines = DatabaseCollector.collect(connection, writer);
-      }
-      Files.move(beside, out, StandardCopyOption.REPLACE_EXISTING);
-      return lines;
+    try (Connection connection = connect(origins)) {
+      int[] lines = new int[1];
+      OwnFiles.write(out, to -> lines[0] = collect(connection, to));
+      return lines[0];
     } catch (SQLException e) {
-      drop(beside);
-      throw new OutsideException(
-          Problem.error(
-              Place.of(host + ":" + port + "/" + database),
-              "the database could not be read as "
-                  + Problem.quote(role)
-                  + ": "
-                  + String.valueOf(e.getMessage()).lines().findFirst().orElse("no reason given"),
-              "a server that answers, a role that may sign in there, and TLS or --plain; nothing"
-                  + " was written"));
-    } catch (IOException e) {
-      drop(beside);
-      throw new OutsideException(
-          Problem.error(
-              Place.of(out.toString()),
-              "cannot be written: " + e.getMessage(),
-              "a folder to write in"));
+      throw refused(e);
     }
   }
 
-  private static void drop(Path beside) {
+  private int collect(Connection connection, OutputStream to) throws IOException {
+    Ending counted = new Ending(to);
+    BufferedWriter writer =
+        new BufferedWriter(new OutputStreamWriter(counted, StandardCharsets.UTF_8));
     try {
-      Files.deleteIfExists(beside);
-    } catch (IOException e) {
-      throw new OutsideException(
-          Problem.error(
-              Place.of(beside.toString()), "cannot be removed: " + e.getMessage(), "it removed"));
+      int lines = DatabaseCollector.collect(connection, writer);
+      writer.flush();
+      counted.end(Ending.Form.JSON);
+      return lines;
+    } catch (SQLException e) {
+      throw refused(e);
     }
+  }
+
+  private OutsideException refused(SQLException e) {
+    return new OutsideException(
+        Problem.error(
+            Place.of(host + ":" + port + "/" + database),
+            "the database could not be read as "
+                + Problem.quote(role)
+                + ": "
+                + String.valueOf(e.getMessage()).lines().findFirst().orElse("no reason given"),
+            "a server that answers, a role that may sign in there, and TLS or --plain; nothing"
+                + " was written"));
   }
 
   private Connection connect(Secret.Origins origins) throws SQLException {

@@ -1,8 +1,6 @@
 package org.sobercompass.sources.database;
 
-import java.io.BufferedReader;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -14,6 +12,9 @@ import java.util.function.BiConsumer;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.text.Ending;
+import org.sobercompass.sources.text.OwnFiles;
+import org.sobercompass.sources.text.TextFiles;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -31,24 +32,33 @@ final class Lines {
   }
 
   void read(Path file, BiConsumer<JsonNode, Place> take) {
-    int number = 0;
-    boolean whole = false;
-    try (BufferedReader lines = Files.newBufferedReader(file, StandardCharsets.UTF_8)) {
-      for (String line = lines.readLine(); line != null; line = lines.readLine()) {
-        number++;
-        if (!line.isBlank()) {
-          whole |= line(line, Place.of(name, number), take);
-        }
-      }
-    } catch (IOException e) {
-      problems.error(
-          Place.of(name, number + 1),
-          "cannot be read on: " + e.getMessage(),
-          "JSON lines in UTF-8");
-    }
-    if (!whole && problems.errors() == 0) {
+    ending(file);
+    boolean[] whole = new boolean[1];
+    TextFiles.lines(
+        file,
+        name,
+        problems,
+        (line, place) -> {
+          if (!Ending.Form.JSON.is(line)) {
+            whole[0] |= line(line, place, take);
+          }
+        });
+    if (!whole[0] && problems.errors() == 0) {
       problems.error(
           Place.of(name), "the collection names no roles", "what `sober collect database` wrote");
+    }
+  }
+
+  private void ending(Path file) {
+    try {
+      if (Files.isRegularFile(file) && !Ending.check(file, name, Ending.Form.JSON, problems)) {
+        problems.warning(
+            Place.of(name),
+            "the last line, which says how long the file is, is missing: the file may be cut off",
+            "the whole file as `sober collect database` wrote it");
+      }
+    } catch (IOException e) {
+      problems.error(Place.of(name), "the file cannot be read: " + OwnFiles.reason(e), "");
     }
   }
 

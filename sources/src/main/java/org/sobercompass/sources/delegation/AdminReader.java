@@ -28,6 +28,7 @@ import org.sobercompass.core.scope.ScopeItem;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.text.CsvReader;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Moments;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.YesNo;
@@ -43,7 +44,7 @@ public final class AdminReader {
   private static final List<String> ASSIGNED =
       List.of("role", "kind", "subject", "scope", "from", "until", "on");
 
-  private final Path root;
+  private final Folder root;
   private final Facts facts;
   private final List<String> directories;
   private final ZoneId zone;
@@ -60,7 +61,7 @@ public final class AdminReader {
    * @param catalogue admin actions kept with a survey, instead of those that ship
    */
   public AdminReader(
-      Path root,
+      Folder root,
       Facts facts,
       List<String> directories,
       ZoneId zone,

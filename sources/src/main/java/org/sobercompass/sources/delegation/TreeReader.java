@@ -2,11 +2,7 @@ package org.sobercompass.sources.delegation;
 
 import com.unboundid.ldap.sdk.Entry;
 import com.unboundid.util.Base64;
-import java.io.BufferedInputStream;
-import java.io.IOException;
-import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -29,6 +25,7 @@ import org.sobercompass.sources.descriptor.Sddl;
 import org.sobercompass.sources.directory.BinaryIds;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.directory.LdifSource;
+import org.sobercompass.sources.text.TextFiles;
 
 /**
  * Reads the objects of a directory with their lists ({@code nTSecurityDescriptor}, binary, or SDDL
@@ -67,11 +64,12 @@ public final class TreeReader {
 
   /** Reads classes, attributes and rights that stand in a file of their own. */
   public void names(Path file) {
-    try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
-      LdifSource.entries(in, file.getFileName().toString(), problems, names::take);
-    } catch (IOException e) {
+    String name = String.valueOf(file.getFileName());
+    Problems told = new Problems();
+    TextFiles.stream(file, name, told, in -> LdifSource.entries(in, name, problems, names::take));
+    if (told.errors() > 0) {
       problems.warning(
-          Place.of(file.getFileName().toString()),
+          Place.of(name),
           "the file with names of classes, attributes and rights cannot be read",
           "an export of the schema or of cn=Extended-Rights,cn=Configuration");
     }
@@ -79,12 +77,9 @@ public final class TreeReader {
 
   /** Reads a whole export. */
   public DirectoryTree read(Path file) {
-    try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
-      // What is wrong with the export is told by whoever reads accounts and groups from it.
-      LdifSource.entries(in, shown, new Problems(), this::take);
-    } catch (IOException e) {
-      problems.error(Place.of(shown), "the file cannot be read", "a readable file");
-    }
+    // What is wrong with the export is told by whoever reads accounts and groups from it.
+    TextFiles.stream(
+        file, shown, problems, in -> LdifSource.entries(in, shown, new Problems(), this::take));
     return finish();
   }
 

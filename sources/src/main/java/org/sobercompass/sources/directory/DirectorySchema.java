@@ -1,14 +1,18 @@
 package org.sobercompass.sources.directory;
 
+import com.unboundid.ldap.sdk.Entry;
+import com.unboundid.ldap.sdk.LDAPException;
 import com.unboundid.ldap.sdk.schema.AttributeTypeDefinition;
 import com.unboundid.ldap.sdk.schema.ObjectClassDefinition;
 import com.unboundid.ldap.sdk.schema.Schema;
-import com.unboundid.ldif.LDIFException;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Deque;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
@@ -18,7 +22,9 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import org.sobercompass.core.filter.Matching;
 import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.text.TextFiles;
 
 /**
  * The schema a directory publishes (RFC 4512 section 4.2): which names mean one attribute type,
@@ -69,22 +75,127 @@ public final class DirectorySchema {
    * @param shown how the user names the file
    */
   public static Optional<DirectorySchema> read(Path file, String shown, Problems problems) {
-    if (!Files.isReadable(file)) {
-      problems.error(Place.of(shown), "there is no such file", "a schema (LDIF, subschema entry)");
+    List<Entry> entries = new ArrayList<>();
+    int before = problems.errors();
+    TextFiles.stream(
+        file,
+        shown,
+        problems,
+        in ->
+            LdifSource.entries(
+                in,
+                shown,
+                problems,
+                entry -> {
+                  if (entries.isEmpty() && entry.hasAttribute("attributeTypes")) {
+                    entries.add(entry);
+                  }
+                }));
+    if (problems.errors() > before) {
       return Optional.empty();
     }
-    try {
-      Schema schema = Schema.getSchema(file.toFile());
-      if (schema != null && !schema.getAttributeTypes().isEmpty()) {
-        return Optional.of(new DirectorySchema(schema));
-      }
+    if (entries.isEmpty()) {
       problems.error(
           Place.of(shown), "the file holds no attribute types", "a subschema entry (RFC 4512)");
-    } catch (LDIFException | IOException e) {
-      problems.error(
-          Place.of(shown), "this is no schema: " + e.getMessage(), "a subschema entry (RFC 4512)");
+      return Optional.empty();
     }
-    return Optional.empty();
+    return of(entries.get(0), Place.of(shown), problems);
+  }
+
+  /**
+   * Takes a subschema entry. One whose types or classes stand above themselves is refused: whoever
+   * follows them would never end.
+   */
+  public static Optional<DirectorySchema> of(Entry entry, Place place, Problems problems) {
+    int before = problems.errors();
+    Map<String, List<String>> types = new LinkedHashMap<>();
+    for (AttributeTypeDefinition type : parsed(entry, "attributeTypes", DirectorySchema::type)) {
+      String above = type.getSuperiorType();
+      ups(
+          types,
+          type.getOID(),
+          type.getNames(),
+          above == null ? new String[0] : new String[] {above});
+    }
+    Map<String, List<String>> classes = new LinkedHashMap<>();
+    for (ObjectClassDefinition one : parsed(entry, "objectClasses", DirectorySchema::objectClass)) {
+      ups(classes, one.getOID(), one.getNames(), one.getSuperiorClasses());
+    }
+    circle(types, "attribute types", place, problems);
+    circle(classes, "object classes", place, problems);
+    if (problems.errors() > before) {
+      return Optional.empty();
+    }
+    return Optional.of(new DirectorySchema(new Schema(entry)));
+  }
+
+  private interface Parse<T> {
+    T of(String text) throws LDAPException;
+  }
+
+  private static AttributeTypeDefinition type(String text) throws LDAPException {
+    return new AttributeTypeDefinition(text);
+  }
+
+  private static ObjectClassDefinition objectClass(String text) throws LDAPException {
+    return new ObjectClassDefinition(text);
+  }
+
+  /** The definitions of an attribute; what is none is passed over, as the library does. */
+  private static <T> List<T> parsed(Entry entry, String attribute, Parse<T> parse) {
+    List<T> all = new ArrayList<>();
+    String[] values = entry.getAttributeValues(attribute);
+    for (String value : values == null ? new String[0] : values) {
+      try {
+        all.add(parse.of(value));
+      } catch (LDAPException e) {
+        continue;
+      }
+    }
+    return all;
+  }
+
+  private static void ups(
+      Map<String, List<String>> all, String oid, String[] names, String[] above) {
+    List<String> ups = Arrays.stream(above).map(DirectorySchema::lower).toList();
+    all.put(lower(oid), ups);
+    for (String name : names) {
+      all.put(lower(name), ups);
+    }
+  }
+
+  /** Tells the first definition that stands above itself; O(definitions x depth). */
+  private static void circle(
+      Map<String, List<String>> above, String what, Place place, Problems problems) {
+    Set<String> ended = new HashSet<>();
+    for (String start : above.keySet()) {
+      Set<String> path = new LinkedHashSet<>();
+      Deque<String> left = new ArrayDeque<>(List.of(start));
+      while (!left.isEmpty()) {
+        String at = left.peek();
+        if (ended.contains(at) || path.contains(at) && path.remove(at)) {
+          ended.add(left.pop());
+          continue;
+        }
+        path.add(at);
+        for (String up : above.getOrDefault(at, List.of())) {
+          if (path.contains(up) && !up.equals("top")) {
+            problems.error(
+                place,
+                "the "
+                    + what
+                    + " "
+                    + Problem.quote(at)
+                    + " and "
+                    + Problem.quote(up)
+                    + " stand above each other in a circle",
+                "a definition that is not above itself (RFC 4512 section 2.5.1)");
+            return;
+          }
+          left.push(up);
+        }
+      }
+    }
   }
 
   /** How each attribute type compares. */

@@ -35,6 +35,9 @@ public final class LdifGate extends InputStream {
   private int firstPending;
   private boolean badUtf8;
 
+  /** How many logical lines there were that are no comments; only the first matters. */
+  private long records;
+
   /** Over a stream; problems are told with this name of the file. */
   public LdifGate(InputStream in, String name, Problems problems) {
     this.in = in;
@@ -119,6 +122,7 @@ public final class LdifGate extends InputStream {
   private void begin(byte b) {
     if (b != ' ') {
       state = b == '#' ? COMMENT : NAME;
+      records += b == '#' ? 0 : 1;
       length = 0;
       tooLong = false;
     }
@@ -127,7 +131,8 @@ public final class LdifGate extends InputStream {
   private byte inspect(byte b) {
     if (state == NAME) {
       state = b == ':' ? COLON : NAME;
-      return b;
+      boolean capital = records == 1 && b >= 'A' && b <= 'Z';
+      return capital ? (byte) (b + ('a' - 'A')) : b; // "Version: 1" too; the library knows one form
     }
     state = VALUE;
     if (b == '<') {

@@ -5,18 +5,19 @@ import com.unboundid.ldif.LDIFAddChangeRecord;
 import com.unboundid.ldif.LDIFException;
 import com.unboundid.ldif.LDIFReader;
 import com.unboundid.ldif.LDIFRecord;
-import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.util.Base64;
+import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.text.TextFiles;
 
 /**
  * Reads an LDIF export into facts, entry by entry: nothing of an entry stays but what is kept. The
@@ -65,15 +66,7 @@ public final class LdifSource {
 
   /** Reads a whole file. */
   public void read(Path file) {
-    try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
-      read(in);
-    } catch (NoSuchFileException e) {
-      problems.error(
-          Place.of(name), "there is no such file", "an LDIF file, relative to the workspace");
-    } catch (IOException e) {
-      problems.error(
-          Place.of(name), "the file cannot be read (" + e.getMessage() + ")", "a readable file");
-    }
+    TextFiles.stream(file, name, problems, this::read);
   }
 
   /** Reads a stream to its end; it is not closed. */
@@ -108,6 +101,9 @@ public final class LdifSource {
           }
         } catch (LDIFException e) {
           more = tell(e, shown, problems);
+        } catch (RuntimeException e) {
+          problems.error(Place.of(shown), "this is not LDIF", "entries as in RFC 2849");
+          more = false;
         }
       }
     }
@@ -137,15 +133,37 @@ public final class LdifSource {
       problems.warning(
           place, "skipped " + Problem.quote(first) + ", which is the export tool's own", "");
     } else {
-      problems.error(place, "this is not LDIF: " + shorten(e), "an entry as in RFC 2849");
+      problems.error(
+          place,
+          "this is not LDIF: " + wrong(lines == null ? List.of() : lines, first),
+          "an entry as in RFC 2849");
     }
     return e.mayContinueReading();
   }
 
-  private static String shorten(LDIFException e) {
-    String message = e.getExceptionMessage() == null ? e.getMessage() : e.getExceptionMessage();
-    return message == null
-        ? "unreadable"
-        : message.length() <= 160 ? message : message.substring(0, 160) + "…";
+  /** What is wrong with the lines of a record, in words of our own. */
+  private static String wrong(List<String> lines, String first) {
+    if (!first.toLowerCase(Locale.ROOT).startsWith("dn:")) {
+      return "the entry does not begin with dn:, but with " + Problem.quote(first);
+    }
+    for (String line : lines) {
+      int colon = line.indexOf(':');
+      if (colon < 1 && !line.startsWith("#")) {
+        return Problem.quote(line) + " has no name and colon before its value";
+      }
+      if (line.startsWith("::", Math.max(colon, 0)) && !isBase64(line.substring(colon + 2))) {
+        return "the value of " + Problem.quote(line.substring(0, colon)) + " is no base64";
+      }
+    }
+    return "the entry " + Problem.quote(first) + " cannot be read";
+  }
+
+  private static boolean isBase64(String text) {
+    try {
+      Base64.getDecoder().decode(text.strip());
+      return true;
+    } catch (IllegalArgumentException e) {
+      return false;
+    }
   }
 }

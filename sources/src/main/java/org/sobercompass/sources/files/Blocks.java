@@ -1,14 +1,13 @@
 package org.sobercompass.sources.files;
 
-import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.text.TextFiles;
 
 /**
  * Text in blocks: a line {@code # file: PATH}, then lines about it, then an empty line. Read as
@@ -39,12 +38,7 @@ final class Blocks {
   }
 
   void read(Path file, Take take) {
-    try (InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
-      read(in, take);
-    } catch (IOException e) {
-      problems.error(
-          Place.of(name), "the file cannot be read: " + e.getMessage(), "a file that can be read");
-    }
+    TextFiles.stream(file, name, problems, in -> read(in, take));
   }
 
   void read(InputStream in, Take take) throws IOException {

@@ -3,6 +3,7 @@ package org.sobercompass.sources.files;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.BitSet;
@@ -13,6 +14,9 @@ import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.files.FileFacts;
 import org.sobercompass.core.system.files.PosixList;
+import org.sobercompass.sources.text.Ending;
+import org.sobercompass.sources.text.OwnFiles;
+import org.sobercompass.sources.text.TextFiles;
 
 /**
  * Reads what {@code getfacl -R} writes: 1003.1e lists as long text, with owner, group and flags. A
@@ -24,6 +28,9 @@ final class GetfaclReader {
 
   /** Says that a path is a symbolic link, and where to; it has no list of its own. */
   static final String LINK = "# link: ";
+
+  /** The first line of what this program collected: such a file has a last line too. */
+  static final String COLLECTED = "# collected by sober, form 1";
 
   /** Says that a path is there and its list could not be read. */
   static final String UNREAD = "# unread";
@@ -48,6 +55,7 @@ final class GetfaclReader {
   }
 
   void read(Path file) {
+    ending(file);
     new Blocks(name, problems).read(file, this::block);
     links();
   }
@@ -55,6 +63,31 @@ final class GetfaclReader {
   void read(InputStream in) throws IOException {
     new Blocks(name, problems).read(in, this::block);
     links();
+  }
+
+  /** What this program collected must be whole; what others wrote ends with an empty line. */
+  private void ending(Path file) {
+    if (!Files.isRegularFile(file)) {
+      return;
+    }
+    try {
+      boolean ours = TextFiles.startsWith(file, COLLECTED + "\n");
+      boolean ends = Ending.check(file, name, Ending.Form.COMMENT, problems);
+      if (ours && !ends) {
+        problems.error(
+            Place.of(name),
+            "the file is cut off: its last line, which says how long it is, is missing",
+            "the file as `sober collect files` wrote it; collect it again");
+      } else if (!ends && !TextFiles.endsWith(file, "\n\n")) {
+        problems.warning(
+            Place.of(name),
+            "the file does not end with the empty line that getfacl writes after each path: it"
+                + " may be cut off",
+            "the whole output of getfacl");
+      }
+    } catch (IOException e) {
+      problems.error(Place.of(name), "the file cannot be read: " + OwnFiles.reason(e), "");
+    }
   }
 
   private void links() {

@@ -1,13 +1,10 @@
 package org.sobercompass.sources.files;
 
-import java.io.BufferedReader;
-import java.io.IOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.text.TextFiles;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -31,20 +28,7 @@ final class JsonRows {
   }
 
   void read(Path file, Take take) {
-    int number = 0;
-    try (BufferedReader lines = Files.newBufferedReader(file, StandardCharsets.UTF_8)) {
-      for (String line = lines.readLine(); line != null; line = lines.readLine()) {
-        number++;
-        if (!line.isBlank()) {
-          row(line, Place.of(name, number), take);
-        }
-      }
-    } catch (IOException e) {
-      problems.error(
-          Place.of(name, number + 1),
-          "the file cannot be read on: " + e.getMessage(),
-          "JSON lines in UTF-8");
-    }
+    TextFiles.lines(file, name, problems, (line, place) -> row(line, place, take));
   }
 
   private void row(String line, Place place, Take take) {

@@ -1,6 +1,5 @@
 package org.sobercompass.sources.files;
 
-import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -10,7 +9,6 @@ import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
-import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,6 +18,8 @@ import java.util.Optional;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.sources.text.Ending;
+import org.sobercompass.sources.text.OwnFiles;
 
 /**
  * Collects a live tree: the lists by the system's own {@code getfacl}, where it is there, else the
@@ -60,26 +60,31 @@ public final class LiveTree {
    * @param tool the tool that reads lists, as {@link #tool} finds it; empty to read modes only
    */
   public static Collected collect(Path folder, Path out, Optional<Path> tool) {
-    Path beside = out.resolveSibling(out.getFileName() + ".part");
     Path root = folder.toAbsolutePath().normalize();
-    try (OutputStream raw = Files.newOutputStream(beside);
-        OutputStream writer = new BufferedOutputStream(raw, 1 << 16)) {
-      Visit visit = new Visit(writer, tool);
-      for (Path above = root.getParent(); above != null; above = above.getParent()) {
-        visit.take(above);
-      }
-      Files.walkFileTree(root, visit);
-      visit.flush();
-      writer.close();
-      Files.move(beside, out, StandardCopyOption.REPLACE_EXISTING);
-      return new Collected(visit.paths, visit.links, visit.unread, tool.isPresent());
-    } catch (IOException e) {
+    if (!Files.isReadable(root)) {
       throw new OutsideException(
           Problem.error(
               Place.of(folder.toString()),
-              "could not be collected into " + out + ": " + e.getMessage(),
-              "a folder that can be read, and one to write in"));
+              Files.exists(root) ? "the folder cannot be read" : "there is no such folder",
+              "a folder that can be read"));
     }
+    List<Visit> visits = new ArrayList<>();
+    OwnFiles.write(
+        out,
+        to -> {
+          Ending counted = new Ending(to);
+          Visit visit = new Visit(counted, tool);
+          visits.add(visit);
+          visit.write(GetfaclReader.COLLECTED + "\n\n");
+          for (Path above = root.getParent(); above != null; above = above.getParent()) {
+            visit.take(above);
+          }
+          Files.walkFileTree(root, visit);
+          visit.flush();
+          counted.end(Ending.Form.COMMENT);
+        });
+    Visit visit = visits.get(0);
+    return new Collected(visit.paths, visit.links, visit.unread, tool.isPresent());
   }
 
   private static final class Visit extends SimpleFileVisitor<Path> {

@@ -10,6 +10,7 @@ import java.util.Set;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.directory.DnForm;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 
 /** Reads how to reach a directory from {@code compass.yaml}; told problems have their place. */
@@ -25,7 +26,7 @@ public final class AccessSettings {
   private AccessSettings() {}
 
   /** The settings under a directory's name, if they can be used. */
-  public static Optional<LdapAccess> read(String name, Node node, Path root) {
+  public static Optional<LdapAccess> read(String name, Node node, Folder root) {
     Optional<URI> address = address(node);
     if (address.isEmpty()) {
       return Optional.empty();

@@ -13,6 +13,7 @@ import org.sobercompass.sources.SourceKind;
 import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.directory.DirectorySchema;
 import org.sobercompass.sources.directory.LdifSource;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 
 /** Directories over LDAP, and their exports as LDIF. */
@@ -95,7 +96,7 @@ public abstract class LdapKind implements SourceKind {
   }
 
   @Override
-  public final Optional<LiveSource> live(String name, Node node, Path root) {
+  public final Optional<LiveSource> live(String name, Node node, Folder root) {
     return AccessSettings.read(name, node, root).map(LdapSource::new);
   }
 }

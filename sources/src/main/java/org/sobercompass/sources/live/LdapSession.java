@@ -1,5 +1,6 @@
 package org.sobercompass.sources.live;
 
+import com.unboundid.ldap.sdk.Entry;
 import com.unboundid.ldap.sdk.ExtendedResult;
 import com.unboundid.ldap.sdk.LDAPConnection;
 import com.unboundid.ldap.sdk.LDAPConnectionOptions;
@@ -10,6 +11,7 @@ import com.unboundid.ldap.sdk.SearchScope;
 import com.unboundid.ldap.sdk.extensions.StartTLSExtendedRequest;
 import com.unboundid.ldap.sdk.extensions.WhoAmIExtendedRequest;
 import com.unboundid.ldap.sdk.extensions.WhoAmIExtendedResult;
+import com.unboundid.ldap.sdk.schema.Schema;
 import com.unboundid.util.ssl.HostNameSSLSocketVerifier;
 import com.unboundid.util.ssl.JVMDefaultTrustManager;
 import com.unboundid.util.ssl.PEMFileTrustManager;
@@ -24,6 +26,7 @@ import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.directory.DirectorySchema;
 
@@ -140,9 +143,20 @@ public final class LdapSession implements AutoCloseable {
   /** The schema it publishes (RFC 4512 section 4.4); empty when it may not be read. */
   public Optional<DirectorySchema> schema() {
     try {
-      return Optional.ofNullable(connection.getSchema())
-          .filter(schema -> !schema.getAttributeTypes().isEmpty())
-          .map(DirectorySchema::new);
+      String dn = Schema.getSubschemaSubentryDN(connection, "");
+      Entry entry =
+          dn == null
+              ? null
+              : connection.searchForEntry(
+                  dn, SearchScope.BASE, "(objectClass=*)", Schema.SCHEMA_REQUEST_ATTRS);
+      if (entry == null || !entry.hasAttribute("attributeTypes")) {
+        return Optional.empty();
+      }
+      Problems told = new Problems();
+      Place place = Place.of(access.name()).entry(dn);
+      Optional<DirectorySchema> schema = DirectorySchema.of(entry, place, told);
+      told.throwIfErrors();
+      return schema;
     } catch (LDAPException e) {
       if (LdapFailure.isConnection(e)) {
         throw LdapFailure.of(access, "read the schema", e);

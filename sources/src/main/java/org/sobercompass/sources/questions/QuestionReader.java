@@ -2,6 +2,7 @@ package org.sobercompass.sources.questions;
 
 import java.io.BufferedReader;
 import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
 import java.util.List;
 import java.util.function.Consumer;
 import org.sobercompass.core.problem.Place;
@@ -63,6 +64,10 @@ public final class QuestionReader {
         out.accept(question(parser));
       }
     } catch (JacksonException e) {
+      if (e.getCause() instanceof CharacterCodingException) {
+        problems.error(Place.of(name), "the bytes are not UTF-8", "a file in UTF-8");
+        return;
+      }
       int line = e.getLocation() == null ? 0 : e.getLocation().getLineNr();
       problems.error(
           Place.of(name, line),

@@ -1,6 +1,5 @@
 package org.sobercompass.sources.rules;
 
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -14,6 +13,7 @@ import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.AccessSystem;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.YamlReader;
 
@@ -38,14 +38,14 @@ public final class ExpectationReader {
   private static final String FORMS =
       "these: with can: or cannot:, only: with can:, nobody-outside: with can:, or nobody-holds:";
 
-  private final Path root;
+  private final Folder root;
   private final List<AccessSystem> systems;
   private final SideReader sides;
   private final Problems problems;
 
   /** A reader of the files of a workspace. */
   public ExpectationReader(
-      Path root,
+      Folder root,
       Facts facts,
       List<AccessSystem> systems,
       Administration administration,

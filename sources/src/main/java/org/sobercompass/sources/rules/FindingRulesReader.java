@@ -1,6 +1,5 @@
 package org.sobercompass.sources.rules;
 
-import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -27,6 +26,7 @@ import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.AccessSystem;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 
 /** Reads what findings are made by: {@code separation}, {@code findings} and {@code usage}. */
@@ -59,7 +59,7 @@ public final class FindingRulesReader {
   private static final Set<String> OF_ACCOUNTS =
       Set.of("useraccountcontrol", "shadowmax", "loginshell", "whencreated", "createtimestamp");
 
-  private final Path root;
+  private final Folder root;
   private final ZoneId zone;
   private final Facts facts;
   private final List<AccessSystem> systems;
@@ -69,7 +69,7 @@ public final class FindingRulesReader {
 
   /** A reader of the rules over these facts and systems. */
   public FindingRulesReader(
-      Path root,
+      Folder root,
       ZoneId zone,
       Facts facts,
       List<AccessSystem> systems,

@@ -1,6 +1,5 @@
 package org.sobercompass.sources.rules;
 
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
@@ -16,6 +15,7 @@ import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.sources.text.CsvReader;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 
 /** Reads separation of duties rules, one by one or from a table of tasks. */
@@ -31,7 +31,7 @@ final class SeparationReader {
     this.sides = sides;
   }
 
-  List<SeparationRule> read(Optional<Node> rules, Optional<Node> tables, Path root) {
+  List<SeparationRule> read(Optional<Node> rules, Optional<Node> tables, Folder root) {
     for (Node node : rules.map(Node::items).orElse(List.of())) {
       SeparationRule rule = rule(node);
       if (!ids.add(rule.id())) {
@@ -145,7 +145,7 @@ final class SeparationReader {
       Place place) {}
 
   /** Each pair that a table keeps apart is a rule; its id is the ids of both tasks. */
-  private void table(String file, Path root) {
+  private void table(String file, Folder root) {
     Map<String, Task> tasks = new LinkedHashMap<>();
     new CsvReader(file, COLUMNS, List.of("task", "needs", "not with"), sides.problems())
         .read(root.resolve(file), row -> row(row, tasks));

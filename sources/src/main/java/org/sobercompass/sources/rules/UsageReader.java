@@ -1,9 +1,5 @@
 package org.sobercompass.sources.rules;
 
-import java.io.BufferedReader;
-import java.io.IOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -21,6 +17,7 @@ import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.text.CsvReader;
 import org.sobercompass.sources.text.Moments;
+import org.sobercompass.sources.text.TextFiles;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -56,7 +53,7 @@ final class UsageReader {
 
   Usage.OfSystem read(Path file, long since) {
     if (name.endsWith(".jsonl")) {
-      lines(file);
+      TextFiles.lines(file, name, problems, this::line);
     } else {
       new CsvReader(name, COLUMNS, List.of("account", "last"), problems)
           .read(
@@ -80,23 +77,6 @@ final class UsageReader {
           "accounts that are read; their records count for nobody");
     }
     return into.build(since, List.copyOf(unknown));
-  }
-
-  private void lines(Path file) {
-    int number = 0;
-    try (BufferedReader lines = Files.newBufferedReader(file, StandardCharsets.UTF_8)) {
-      for (String line = lines.readLine(); line != null; line = lines.readLine()) {
-        number++;
-        if (!line.isBlank()) {
-          line(line, Place.of(name, number));
-        }
-      }
-    } catch (IOException e) {
-      problems.error(
-          Place.of(name, number + 1),
-          "the file cannot be read on: " + e.getMessage(),
-          "JSON lines in UTF-8");
-    }
   }
 
   private void line(String line, Place place) {

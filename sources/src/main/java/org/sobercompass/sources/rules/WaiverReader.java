@@ -1,6 +1,5 @@
 package org.sobercompass.sources.rules;
 
-import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.format.DateTimeParseException;
@@ -12,6 +11,7 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Waiver;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.YamlReader;
 
@@ -20,14 +20,14 @@ public final class WaiverReader {
   private static final Set<String> KEYS =
       Set.of("finding", "subjects", "accepted-by", "reason", "until", "control");
 
-  private final Path root;
+  private final Folder root;
   private final ZoneId zone;
   private final Facts facts;
   private final SideReader sides;
   private final Problems problems;
 
   /** A reader of the files of a workspace. */
-  public WaiverReader(Path root, ZoneId zone, Facts facts, Problems problems) {
+  public WaiverReader(Folder root, ZoneId zone, Facts facts, Problems problems) {
     this.root = root;
     this.zone = zone;
     this.facts = facts;

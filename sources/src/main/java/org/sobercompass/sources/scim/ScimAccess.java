@@ -14,6 +14,7 @@ import org.sobercompass.core.problem.Problem;
 import org.sobercompass.sources.LiveSource;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.survey.SurveyPart;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 
 /**
@@ -26,7 +27,7 @@ import org.sobercompass.sources.text.Node;
  */
 public record ScimAccess(String name, URI address, Optional<Secret> token, Duration patience)
     implements LiveSource {
-  static Optional<ScimAccess> read(String name, Node node, Path root) {
+  static Optional<ScimAccess> read(String name, Node node, Folder root) {
     String text = node.need("address");
     try {
       URI uri = new URI(text.strip());

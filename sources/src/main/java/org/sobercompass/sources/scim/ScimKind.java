@@ -1,12 +1,12 @@
 package org.sobercompass.sources.scim;
 
-import java.nio.file.Path;
 import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.LiveSource;
 import org.sobercompass.sources.SourceKind;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 
 /** Users and groups of SCIM 2.0 (RFC 7643), as JSON lines or over the wire. */
@@ -32,7 +32,7 @@ public final class ScimKind implements SourceKind {
   }
 
   @Override
-  public Optional<LiveSource> live(String name, Node node, Path root) {
+  public Optional<LiveSource> live(String name, Node node, Folder root) {
     return ScimAccess.read(name, node, root).map(access -> access);
   }
 }

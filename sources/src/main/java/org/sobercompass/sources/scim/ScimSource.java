@@ -1,13 +1,12 @@
 package org.sobercompass.sources.scim;
 
-import java.io.BufferedReader;
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
+import java.io.InputStream;
 import java.nio.file.Path;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.text.TextFiles;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.MappingIterator;
@@ -39,27 +38,24 @@ public final class ScimSource {
   /** Reads a whole file. */
   public void read(Path file) {
     ScimFacts facts = new ScimFacts(name, into, problems);
-    try (BufferedReader in = Files.newBufferedReader(file);
-        MappingIterator<JsonNode> roots =
-            new ObjectMapper().readerFor(JsonNode.class).readValues(in)) {
+    TextFiles.stream(file, name, problems, in -> read(in, facts));
+    if (taken == 0) {
+      problems.warning(Place.of(name), "the file holds no resource", "users and groups");
+    }
+  }
+
+  private void read(InputStream in, ScimFacts facts) {
+    try (MappingIterator<JsonNode> roots =
+        new ObjectMapper().readerFor(JsonNode.class).readValues(in)) {
       while (roots.hasNextValue()) {
         root(roots.nextValue(), facts);
       }
-    } catch (NoSuchFileException e) {
-      problems.error(
-          Place.of(name), "there is no such file", "users and groups of SCIM 2.0 as JSON");
     } catch (JacksonException e) {
       var at = e.getLocation();
       problems.error(
           at == null ? Place.of(name) : Place.of(name, at.getLineNr(), at.getColumnNr()),
-          "this is not JSON: " + e.getOriginalMessage(),
+          "this is not JSON: " + Problem.quote(e.getOriginalMessage()),
           "users and groups of SCIM 2.0 as JSON");
-    } catch (IOException e) {
-      problems.error(
-          Place.of(name), "the file cannot be read (" + e.getMessage() + ")", "JSON in UTF-8");
-    }
-    if (taken == 0) {
-      problems.warning(Place.of(name), "the file holds no resource", "users and groups");
     }
   }
 

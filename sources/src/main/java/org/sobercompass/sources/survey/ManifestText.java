@@ -19,7 +19,23 @@ import tools.jackson.core.util.DefaultPrettyPrinter;
 
 /** The manifest as JSON, and back. Read as YAML, of which JSON is a part, for the places. */
 final class ManifestText {
+  /** How many referrals or moved entries are named; the others are counted. */
+  private static final int MOST = 1000;
+
   private ManifestText() {}
+
+  /**
+   * The manifest as a text that was read back.
+   *
+   * @throws BadInputException when it cannot be: such a survey is not written
+   */
+  static String readable(Manifest manifest) {
+    String text = write(manifest);
+    Problems problems = new Problems();
+    read(YamlReader.parse(text, Manifest.NAME, problems));
+    problems.throwIfErrors();
+    return text;
+  }
 
   static String write(Manifest manifest) {
     StringWriter text = new StringWriter();
@@ -65,8 +81,8 @@ final class ManifestText {
     texts("changes", part.changes(), out);
     out.writeNumberProperty("entries", part.entries());
     texts("bases", part.bases(), out);
-    texts("referrals", part.referrals(), out);
-    texts("moved", part.moved(), out);
+    texts("referrals", some(part.referrals()), out);
+    texts("moved", some(part.moved()), out);
     out.writeName("completeness");
     out.writeStartArray();
     for (Completeness c : part.completeness()) {
@@ -83,6 +99,16 @@ final class ManifestText {
     out.writeEndObject();
   }
 
+  /** The first of a long list, and how many there are besides. */
+  private static List<String> some(List<String> all) {
+    if (all.size() <= MOST) {
+      return all;
+    }
+    List<String> some = new ArrayList<>(all.subList(0, MOST));
+    some.add("and " + (all.size() - MOST) + " more");
+    return some;
+  }
+
   private static void texts(String name, List<String> texts, JsonGenerator out) {
     out.writeName(name);
     out.writeStartArray();
@@ -92,7 +118,11 @@ final class ManifestText {
 
   /** What a manifest says; problems are told with their place in it. */
   static Manifest read(Path file, Problems problems) {
-    Node node = YamlReader.read(file, Manifest.NAME, problems).orElseGet(Node::nothing);
+    return read(YamlReader.read(file, Manifest.NAME, problems));
+  }
+
+  private static Manifest read(Optional<Node> read) {
+    Node node = read.orElseGet(Node::nothing);
     String form = node.need("form");
     if (!form.isEmpty() && !form.equals(Manifest.FORM)) {
       node.wrong(

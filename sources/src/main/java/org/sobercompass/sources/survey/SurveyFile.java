@@ -6,23 +6,29 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
+import java.nio.channels.FileChannel;
+import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.util.Comparator;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipFile;
 import java.util.zip.ZipInputStream;
 import org.sobercompass.core.problem.BadInputException;
+import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.text.OwnFiles;
 
 /**
  * A survey that was unpacked into a folder and checked: every file is there, of the length and
@@ -44,6 +50,9 @@ public record SurveyFile(Path folder, Manifest manifest) {
   /** How many times its packed size an archive may unpack to, beyond {@link #FREE}. */
   static final long RATIO = 200;
 
+  private static final long STEP = 1 << 28;
+
+  private static final int LONGEST_NAME = 1000;
   private static final long FREE = 64L << 20;
 
   /** The folder with the workspace it was taken with; not there in a part by itself. */
@@ -85,12 +94,45 @@ public record SurveyFile(Path folder, Manifest manifest) {
     return new Unpacking(archive, folder).run();
   }
 
-  /** A folder that {@link #unpack} filled before; not checked again. */
-  public static SurveyFile reopen(Path folder) {
-    Problems problems = new Problems();
-    Manifest manifest = ManifestText.read(folder.resolve(Manifest.NAME), problems);
-    problems.throwIfErrors();
-    return new SurveyFile(folder, manifest);
+  /**
+   * A folder that {@link #unpack} filled before; empty when it is not there, or when a file in it
+   * is not what the archive holds by length and CRC-32. Whoever could forge those could write to
+   * the folder of the workspace, which is its owner's alone.
+   */
+  public static Optional<SurveyFile> reopen(Path archive, Path folder) {
+    if (!Files.isDirectory(folder)) {
+      return Optional.empty();
+    }
+    try (ZipFile zip = new ZipFile(archive.toFile());
+        var there = Files.walk(folder)) {
+      Set<Path> files = there.filter(f -> !Files.isDirectory(f)).collect(Collectors.toSet());
+      for (var entry : Collections.list(zip.entries())) {
+        Path file = folder.resolve(entry.getName()).normalize();
+        if (!files.remove(file)
+            || Files.size(file) != entry.getSize()
+            || crc(file) != entry.getCrc()) {
+          return Optional.empty();
+        }
+      }
+      Problems problems = new Problems();
+      Manifest manifest = ManifestText.read(folder.resolve(Manifest.NAME), problems);
+      return files.isEmpty() && problems.errors() == 0
+          ? Optional.of(new SurveyFile(folder, manifest))
+          : Optional.empty();
+    } catch (IOException | UncheckedIOException e) {
+      return Optional.empty();
+    }
+  }
+
+  private static long crc(Path file) throws IOException {
+    CRC32 sum = new CRC32();
+    try (FileChannel in = FileChannel.open(file)) {
+      long size = in.size();
+      for (long from = 0; from < size; from += STEP) {
+        sum.update(in.map(FileChannel.MapMode.READ_ONLY, from, Math.min(STEP, size - from)));
+      }
+    }
+    return sum.getValue();
   }
 
   /** Does the work of {@link #unpack}. */
@@ -109,6 +151,9 @@ public record SurveyFile(Path folder, Manifest manifest) {
 
     SurveyFile run() {
       try {
+        if (Files.exists(archive) && !Files.isRegularFile(archive)) {
+          throw bad(Files.isDirectory(archive) ? "is a folder" : "is a device or a pipe");
+        }
         // The table at the end must be there: a truncated archive still has readable beginnings.
         new ZipFile(archive.toFile()).close();
         left = Math.min(LARGEST, FREE + RATIO * Files.size(archive));
@@ -129,7 +174,7 @@ public record SurveyFile(Path folder, Manifest manifest) {
       } catch (ZipException | EOFException | IllegalArgumentException e) {
         throw bad("is damaged or no survey at all");
       } catch (IOException e) {
-        throw new UncheckedIOException(e);
+        throw OwnFiles.failed(folder, e);
       }
     }
 
@@ -141,14 +186,9 @@ public record SurveyFile(Path folder, Manifest manifest) {
 
     private void unpack(ZipEntry entry, InputStream zip) throws IOException {
       String name = entry.getName();
-      Path target = folder.resolve(name).normalize();
-      boolean plain = !entry.isDirectory() && !name.contains("\\") && !name.startsWith("/");
-      if (!plain || !target.startsWith(folder) || target.equals(folder)) {
-        throw bad("holds a file that would be written elsewhere: " + Problem.quote(name));
-      }
-      Files.createDirectories(Optional.ofNullable(target.getParent()).orElse(folder));
+      Path target = target(entry);
       byte[] buffer = new byte[1 << 16];
-      try (Digests.Counting out = new Digests.Counting(Files.newOutputStream(target))) {
+      try (Digests.Counting out = new Digests.Counting(created(target, name))) {
         for (int got = zip.read(buffer); got >= 0; got = zip.read(buffer)) {
           left -= got;
           if (left < 0) {
@@ -158,6 +198,46 @@ public record SurveyFile(Path folder, Manifest manifest) {
         }
         digests.put(name, out.hex());
       }
+    }
+
+    /** Where an entry goes; a name that is not a plain path below the folder is refused. */
+    private Path target(ZipEntry entry) {
+      String name = entry.getName();
+      if (name.length() > LONGEST_NAME) {
+        throw bad("holds a name of " + name.length() + " characters");
+      }
+      Path target = folder.resolve(name).normalize();
+      boolean plain = !entry.isDirectory() && !name.contains("\\") && !name.startsWith("/");
+      if (!plain || !target.startsWith(folder) || target.equals(folder)) {
+        throw bad("holds a file that would be written elsewhere: " + Problem.quote(name));
+      }
+      if (!folder.relativize(target).toString().equals(name)) {
+        throw bad("holds a name that is not written as itself: " + Problem.quote(name));
+      }
+      return target;
+    }
+
+    private OutputStream created(Path target, String name) throws IOException {
+      try {
+        OwnFiles.folder(Optional.ofNullable(target.getParent()).orElse(folder));
+        return OwnFiles.create(target);
+      } catch (FileAlreadyExistsException e) {
+        throw bad("holds one name as a file and as a folder: " + Problem.quote(name));
+      } catch (OutsideException e) {
+        if (Files.isRegularFile(blocking(target))) {
+          throw bad("holds one name as a file and as a folder: " + Problem.quote(name));
+        }
+        throw e;
+      }
+    }
+
+    /** The lowest of the folders above a file that is there. */
+    private Path blocking(Path target) {
+      Path at = target;
+      while (!Files.exists(at) && at.getParent() != null) {
+        at = at.getParent();
+      }
+      return at;
     }
 
     private SurveyFile check(Set<String> met) {
@@ -205,18 +285,6 @@ public record SurveyFile(Path folder, Manifest manifest) {
         Digests.Counting counting = new Digests.Counting(OutputStream.nullOutputStream())) {
       in.transferTo(counting);
       return counting.hex();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-  }
-
-  /** Deletes an unpacked folder; what cannot be deleted is left. */
-  public static void discard(Path folder) {
-    if (!Files.exists(folder)) {
-      return;
-    }
-    try (var files = Files.walk(folder)) {
-      files.sorted(Comparator.reverseOrder()).forEach(path -> path.toFile().delete());
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

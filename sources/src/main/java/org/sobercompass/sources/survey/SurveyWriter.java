@@ -4,11 +4,9 @@ import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
@@ -18,6 +16,7 @@ import java.util.TreeMap;
 import java.util.zip.Deflater;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
+import org.sobercompass.sources.text.OwnFiles;
 
 /**
  * Puts a survey together and writes it whole: beside, then moved into place. Entries have one fixed
@@ -56,30 +55,43 @@ public final class SurveyWriter {
    * @return the SHA-256 of the whole archive, in hexadecimal
    */
   public String write(Path target) {
-    Path beside = target.resolveSibling(target.getFileName() + ".part");
-    try {
-      if (target.toAbsolutePath().getParent() != null) {
-        Files.createDirectories(target.toAbsolutePath().getParent());
+    StringBuilder digest = new StringBuilder();
+    OwnFiles.write(target, out -> digest.append(write(out)));
+    return digest.toString();
+  }
+
+  /**
+   * Writes a new archive and never replaces one.
+   *
+   * @param target the wanted place; where a survey is already, a number is put behind the name
+   */
+  public Written writeNew(Path target, String ending) {
+    StringBuilder digest = new StringBuilder();
+    Path file = OwnFiles.writeNew(target, ending, out -> digest.append(write(out)));
+    return new Written(file, digest.toString());
+  }
+
+  /**
+   * A survey that was written.
+   *
+   * @param digest the SHA-256 of the whole archive, in hexadecimal
+   */
+  public record Written(Path file, String digest) {}
+
+  private String write(OutputStream target) throws IOException {
+    Digests.Counting whole = new Digests.Counting(new Open(target));
+    try (ZipOutputStream zip = new ZipOutputStream(new BufferedOutputStream(whole, 1 << 16))) {
+      zip.setLevel(Deflater.BEST_SPEED);
+      List<Manifest.Item> items = new ArrayList<>();
+      for (Map.Entry<String, Path> file : files.entrySet()) {
+        items.add(copy(file.getKey(), file.getValue(), zip));
       }
-      Digests.Counting whole = new Digests.Counting(Files.newOutputStream(beside));
-      try (ZipOutputStream zip = new ZipOutputStream(new BufferedOutputStream(whole, 1 << 16))) {
-        zip.setLevel(Deflater.BEST_SPEED);
-        List<Manifest.Item> items = new ArrayList<>();
-        for (Map.Entry<String, Path> file : files.entrySet()) {
-          items.add(copy(file.getKey(), file.getValue(), zip));
-        }
-        entry(Manifest.NAME, zip);
-        Manifest manifest = new Manifest(Manifest.FORM, sorted(), items);
-        zip.write(ManifestText.write(manifest).getBytes(StandardCharsets.UTF_8));
-        zip.closeEntry();
-      }
-      Files.move(beside, target, StandardCopyOption.REPLACE_EXISTING);
-      return whole.hex();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    } finally {
-      deleteQuietly(beside);
+      entry(Manifest.NAME, zip);
+      Manifest manifest = new Manifest(Manifest.FORM, sorted(), items);
+      zip.write(ManifestText.readable(manifest).getBytes(StandardCharsets.UTF_8));
+      zip.closeEntry();
     }
+    return whole.hex();
   }
 
   private List<SurveyPart> sorted() {
@@ -101,14 +113,6 @@ public final class SurveyWriter {
     ZipEntry entry = new ZipEntry(name);
     entry.setTimeLocal(FIXED);
     zip.putNextEntry(entry);
-  }
-
-  private static void deleteQuietly(Path file) {
-    try {
-      Files.deleteIfExists(file);
-    } catch (IOException e) {
-      file.toFile().deleteOnExit();
-    }
   }
 
   /** Passes everything on but the closing. */

@@ -2,6 +2,7 @@ package org.sobercompass.sources.text;
 
 import java.io.Reader;
 import java.io.StringReader;
+import java.nio.charset.CharacterCodingException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -92,6 +93,10 @@ public final class CsvReader {
             Place.of(name), "the file is empty", "a line with " + String.join(",", needed));
       }
     } catch (JacksonException e) {
+      if (e.getCause() instanceof CharacterCodingException) {
+        problems.error(Place.of(name), "the bytes are not UTF-8", "a file in UTF-8");
+        return;
+      }
       int line = e.getLocation() == null ? 0 : e.getLocation().getLineNr();
       problems.error(
           Place.of(name, line),

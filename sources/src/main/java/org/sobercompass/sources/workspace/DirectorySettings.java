@@ -1,6 +1,5 @@
 package org.sobercompass.sources.workspace;
 
-import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -15,6 +14,7 @@ import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.LiveSource;
 import org.sobercompass.sources.SourceKind;
 import org.sobercompass.sources.SourceKinds;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Moments;
 import org.sobercompass.sources.text.Node;
 
@@ -62,7 +62,7 @@ public record DirectorySettings(
   }
 
   /** Reads all directories of {@code compass.yaml}. */
-  static List<DirectorySettings> read(Node main, ZoneId zone, Path root, Problems problems) {
+  static List<DirectorySettings> read(Node main, ZoneId zone, Folder root, Problems problems) {
     List<DirectorySettings> all = new ArrayList<>();
     Optional<Node> nodes = main.get("directories");
     if (nodes.isEmpty()) {
@@ -76,7 +76,7 @@ public record DirectorySettings(
   }
 
   private static DirectorySettings one(
-      String name, Node node, ZoneId zone, Path root, Problems problems) {
+      String name, Node node, ZoneId zone, Folder root, Problems problems) {
     Set<String> keys = new HashSet<>(OWN);
     SourceKinds.all().forEach(known -> keys.addAll(known.settings()));
     node.only(keys);

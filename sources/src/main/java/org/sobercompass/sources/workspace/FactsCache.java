@@ -7,8 +7,6 @@ import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
-import java.nio.file.StandardOpenOption;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
@@ -19,6 +17,8 @@ import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.zip.CRC32;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.problem.OutsideException;
+import org.sobercompass.sources.text.OwnFiles;
 
 /**
  * The disposable binary cache of facts beside the sources: {@code .compass/facts.bin}. Its key is a
@@ -124,29 +124,22 @@ final class FactsCache {
     if (!worthwhile) {
       return;
     }
-    Path part = file.resolveSibling("facts.part." + ProcessHandle.current().pid());
     try {
-      Files.createDirectories(file.toAbsolutePath().getParent());
-      try (FileChannel out =
-          FileChannel.open(
-              part,
-              StandardOpenOption.CREATE,
-              StandardOpenOption.WRITE,
-              StandardOpenOption.TRUNCATE_EXISTING)) {
-        CRC32 sum = new CRC32();
-        out.position(HEAD);
-        FactsCodec.write(facts.arrays(), bytes -> put(out, bytes, sum));
-        ByteBuffer head = ByteBuffer.allocate(HEAD).put(key(needs)).putLong(sum.getValue()).flip();
-        out.position(0);
-        while (head.hasRemaining()) {
-          out.write(head);
-        }
-      }
-      Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
-    } catch (IOException | RuntimeException e) {
-      if (!part.toFile().delete()) {
-        part.toFile().deleteOnExit();
-      }
+      OwnFiles.cache(
+          file,
+          out -> {
+            CRC32 sum = new CRC32();
+            out.position(HEAD);
+            FactsCodec.write(facts.arrays(), bytes -> put(out, bytes, sum));
+            ByteBuffer head =
+                ByteBuffer.allocate(HEAD).put(key(needs)).putLong(sum.getValue()).flip();
+            out.position(0);
+            while (head.hasRemaining()) {
+              out.write(head);
+            }
+          });
+    } catch (OutsideException e) {
+      return; // a folder that cannot be written has no cache; the answer is there all the same
     }
   }
 

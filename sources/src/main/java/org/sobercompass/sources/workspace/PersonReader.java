@@ -1,6 +1,5 @@
 package org.sobercompass.sources.workspace;
 
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -14,6 +13,7 @@ import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.text.CsvReader;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.YesNo;
 
@@ -30,7 +30,7 @@ final class PersonReader {
         .toList();
   }
 
-  static Persons read(Node main, Path root, Facts facts, Problems problems) {
+  static Persons read(Node main, Folder root, Facts facts, Problems problems) {
     Optional<Node> node = main.get("persons");
     node.ifPresent(n -> n.only(Set.of("link", "file")));
     List<Link> same = new ArrayList<>();

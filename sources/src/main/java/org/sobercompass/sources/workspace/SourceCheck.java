@@ -7,6 +7,7 @@ import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.Secret;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.YamlReader;
 
@@ -30,7 +31,7 @@ public final class SourceCheck {
         YamlReader.read(root.resolve(WorkspaceReader.MAIN), WorkspaceReader.MAIN, told)
             .orElseGet(Node::nothing);
     List<DirectorySettings> directories =
-        DirectorySettings.read(main, WorkspaceReader.zone(main, told), root, told);
+        DirectorySettings.read(main, WorkspaceReader.zone(main, told), Folder.of(root), told);
     told.throwIfErrors();
     List<String> reached = new ArrayList<>();
     List<Problem> problems = new ArrayList<>();

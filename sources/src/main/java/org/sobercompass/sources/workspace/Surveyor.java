@@ -1,7 +1,5 @@
 package org.sobercompass.sources.workspace;
 
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -27,7 +25,10 @@ import org.sobercompass.sources.rules.FindingRulesReader;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.survey.SurveyPart;
 import org.sobercompass.sources.survey.SurveyWriter;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
+import org.sobercompass.sources.text.OwnFiles;
+import org.sobercompass.sources.text.TextFiles;
 import org.sobercompass.sources.text.YamlReader;
 
 /**
@@ -73,10 +74,11 @@ public final class Surveyor {
             .orElseGet(Node::nothing);
     problems.throwIfErrors();
     List<DirectorySettings> directories =
-        DirectorySettings.read(main, WorkspaceReader.zone(main, problems), root, problems);
-    Set<String> files = files(root, main, problems);
+        DirectorySettings.read(
+            main, WorkspaceReader.zone(main, problems), Folder.of(root), problems);
+    Set<String> files = files(root, main, directories, problems);
     problems.throwIfErrors();
-    Path scratch = Surveys.scratch();
+    Path scratch = OwnFiles.scratch("survey");
     try {
       SurveyWriter writer = new SurveyWriter();
       Map<String, SurveyFile> others = joined(joined, directories, scratch);
@@ -107,16 +109,19 @@ public final class Surveyor {
       writer.catalogue(
           CatalogueReader.NAME,
           write(CatalogueReader.text(), scratch.resolve(CatalogueReader.NAME)));
-      Path file = target.orElseGet(() -> Surveys.place(root, clock.instant()));
-      return new Taken(file, writer.write(file), List.copyOf(parts));
+      SurveyWriter.Written written =
+          target.isPresent()
+              ? new SurveyWriter.Written(target.get(), writer.write(target.get()))
+              : writer.writeNew(Surveys.place(root, clock.instant()), Surveys.SUFFIX);
+      return new Taken(written.file(), written.digest(), List.copyOf(parts));
     } finally {
-      SurveyFile.discard(scratch);
+      OwnFiles.discard(scratch);
     }
   }
 
   /** Collects one directory without any workspace, for somebody else to join. */
   public Taken part(String name, LiveSource source, Path target) {
-    Path scratch = Surveys.scratch();
+    Path scratch = OwnFiles.scratch("survey");
     try {
       Path content = scratch.resolve("part.ldif");
       SurveyWriter writer = new SurveyWriter();
@@ -124,7 +129,7 @@ public final class Surveyor {
       writer.part(part, content);
       return new Taken(target, writer.write(target), List.of(part));
     } finally {
-      SurveyFile.discard(scratch);
+      OwnFiles.discard(scratch);
     }
   }
 
@@ -140,21 +145,14 @@ public final class Surveyor {
   }
 
   private static Path write(String text, Path file) {
-    try {
-      return Files.writeString(file, text);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
+    OwnFiles.write(file, text);
+    return file;
   }
 
   private SurveyPart ofFile(DirectorySettings directory, Path content) {
-    if (!Files.isReadable(content)) {
-      throw new BadInputException(
-          Problem.error(
-              directory.place(),
-              "there is no file " + Problem.quote(directory.file()),
-              "an export of the directory (LDIF)"));
-    }
+    Problems problems = new Problems();
+    TextFiles.stream(content, directory.file(), problems, in -> {});
+    problems.throwIfErrors();
     boolean dated = directory.taken() != Facts.NEVER;
     LineCount counted = directory.kind().count(content);
     Instant at = dated ? Instant.ofEpochSecond(directory.taken()) : clock.instant();
@@ -178,8 +176,10 @@ public final class Surveyor {
   }
 
   /** The workspace's own files: the settings, the applications and what they name. */
-  private static Set<String> files(Path root, Node main, Problems problems) {
+  private static Set<String> files(
+      Path root, Node main, List<DirectorySettings> directories, Problems problems) {
     Set<String> files = new LinkedHashSet<>(List.of(WorkspaceReader.MAIN));
+    directories.forEach(directory -> files.addAll(directory.names()));
     main.get("persons").ifPresent(node -> files.addAll(node.texts("file")));
     files.addAll(FindingRulesReader.files(main));
     main.text("admin")

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import org.sobercompass.sources.survey.SurveyFile;
+import org.sobercompass.sources.text.OwnFiles;
 
 /**
  * The surveys of a workspace, in its folder {@code surveys}. A survey is unpacked and checked once
@@ -53,45 +54,44 @@ public final class Surveys {
     return all(root).stream().findFirst().map(Surveys::open);
   }
 
-  /** A survey, unpacked and checked now unless it was before and has not changed since. */
+  /**
+   * A survey, unpacked and checked. It is unpacked once; after that what was unpacked is held
+   * against the archive each time (length and CRC-32 of every file), and unpacked again when it
+   * differs.
+   */
   public static SurveyFile open(Path archive) {
+    Path base = archive.toAbsolutePath().normalize();
+    Path cache = base.resolveSibling(".compass");
+    if (!Files.isRegularFile(base) || !Files.isWritable(base.resolveSibling("."))) {
+      return SurveyFile.unpack(archive, OwnFiles.scratch("survey"));
+    }
     try {
-      Path base = archive.toAbsolutePath().normalize();
-      Path cache = base.resolveSibling(".compass");
-      if (!Files.isRegularFile(base) || !Files.isWritable(base.resolveSibling("."))) {
-        return SurveyFile.unpack(archive, Files.createTempDirectory("sober-survey"));
+      Path folder =
+          cache.resolve(
+              base.getFileName()
+                  + "-"
+                  + Files.size(base)
+                  + "-"
+                  + Files.getLastModifiedTime(base).toMillis());
+      Optional<SurveyFile> kept = SurveyFile.reopen(archive, folder);
+      if (kept.isPresent()) {
+        return kept.get();
       }
-      String key =
-          base.getFileName()
-              + "-"
-              + Files.size(base)
-              + "-"
-              + Files.getLastModifiedTime(base).toMillis();
-      Path folder = cache.resolve(key);
-      if (Files.isDirectory(folder)) {
-        return SurveyFile.reopen(folder);
-      }
-      Path beside = cache.resolve(key + ".part." + ProcessHandle.current().pid());
-      Files.createDirectories(beside);
+      OwnFiles.folder(cache);
+      Path beside = OwnFiles.part(folder);
       try {
+        OwnFiles.folder(beside);
         SurveyFile.unpack(archive, beside);
-        Files.move(beside, folder);
+        OwnFiles.discard(folder);
+        OwnFiles.putFolder(beside, folder);
       } finally {
-        SurveyFile.discard(beside);
+        OwnFiles.discard(beside);
       }
       prune(cache);
-      return SurveyFile.reopen(folder);
+      return SurveyFile.reopen(archive, folder)
+          .orElseGet(() -> SurveyFile.unpack(archive, OwnFiles.scratch("survey")));
     } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-  }
-
-  /** A new folder to unpack into; {@link SurveyFile#discard} it afterwards. */
-  public static Path scratch() {
-    try {
-      return Files.createTempDirectory("sober-survey");
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+      throw OwnFiles.failed(cache, e);
     }
   }
 
@@ -106,7 +106,7 @@ public final class Surveys {
           .filter(folder -> !folder.getFileName().toString().contains(".part."))
           .sorted(Comparator.comparing((Path f) -> f.toFile().lastModified()).reversed())
           .skip(KEPT)
-          .forEach(SurveyFile::discard);
+          .forEach(OwnFiles::discard);
     }
   }
 }

@@ -27,6 +27,7 @@ import org.sobercompass.core.system.Basis;
 import org.sobercompass.sources.delegation.DelegatedSystems;
 import org.sobercompass.sources.delegation.TreeReader;
 import org.sobercompass.sources.survey.SurveyFile;
+import org.sobercompass.sources.text.Folder;
 
 /**
  * A workspace that was read whole: the door for programs. Immutable and thread-safe.
@@ -82,7 +83,7 @@ public record Workspace(
 
   /** The same, keeping these attributes (lower case) of all entries besides. */
   public static Workspace open(Path root, Set<String> attributes) {
-    return new WorkspaceReader(root, attributes, Optional.empty()).read();
+    return new WorkspaceReader(Folder.of(root), attributes, Optional.empty()).read();
   }
 
   /**
@@ -100,7 +101,8 @@ public record Workspace(
               "this is a part of a survey, without a mapping",
               "a whole survey; `sober survey --join` takes a part into one"));
     }
-    return new WorkspaceReader(file.workspace(), attributes, Optional.of(file)).read();
+    return new WorkspaceReader(new Folder(file.workspace(), true), attributes, Optional.of(file))
+        .read();
   }
 
   /**

@@ -42,6 +42,7 @@ import org.sobercompass.sources.rules.FindingRulesReader;
 import org.sobercompass.sources.rules.WaiverReader;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.survey.SurveyPart;
+import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.YamlReader;
 
@@ -76,7 +77,7 @@ final class WorkspaceReader {
           "objectsid",
           "gidnumber");
 
-  private final Path root;
+  private final Folder root;
   private final Set<String> needs = new TreeSet<>();
   private final Problems problems = new Problems();
   private final Map<String, Node> applications = new LinkedHashMap<>();
@@ -89,7 +90,7 @@ final class WorkspaceReader {
    * @param root the folder with the mapping
    * @param frozen the survey to answer from, and from nothing else
    */
-  WorkspaceReader(Path root, Set<String> attributes, Optional<SurveyFile> frozen) {
+  WorkspaceReader(Folder root, Set<String> attributes, Optional<SurveyFile> frozen) {
     this.root = root;
     this.frozen = frozen;
     for (String attribute : attributes) {
@@ -109,11 +110,12 @@ final class WorkspaceReader {
         YamlReader.read(root.resolve(MAIN), MAIN, problems).orElseGet(Node::nothing).only(KEYS);
     problems.throwIfErrors();
     zone = zone(main, problems);
-    List<DirectorySettings> directories = DirectorySettings.read(main, zone, root, problems);
+    List<DirectorySettings> directories =
+        DirectorySettings.read(main, zone, Folder.of(root.path()), problems);
     problems.throwIfErrors();
     List<Export> exports = exports(directories);
     rules = RuleGroups.read(main.get("groups"), directories, problems);
-    FactsCache cache = new FactsCache(root, exports, rules.settings());
+    FactsCache cache = new FactsCache(root.path(), exports, rules.settings());
     applications(main);
     needs.addAll(PersonReader.attributes(main));
     needs.addAll(FindingRulesReader.needs(main));
@@ -161,7 +163,7 @@ final class WorkspaceReader {
                         export.settings().implicitEverywhere()))
             .toList();
     return new Workspace(
-        root,
+        root.path(),
         zone,
         facts,
         systems,
@@ -178,14 +180,15 @@ final class WorkspaceReader {
             .collect(java.util.stream.Collectors.toSet()),
         waivers,
         expectations,
-        List.copyOf(told));
+        told.stream().distinct().toList());
   }
 
   /** The survey by which the directories' lists were accepted; one that is not here is told. */
   private Optional<Path> accepted(Node main) {
     Optional<Node> named = main.get("findings").flatMap(findings -> findings.get("accepted"));
-    Optional<Path> survey = named.map(Node::text).map(root::resolve);
-    if (survey.isEmpty() || Files.isRegularFile(survey.get())) {
+    Optional<Path> survey =
+        frozen.isPresent() ? Optional.empty() : named.map(Node::text).map(root::resolve);
+    if (named.isEmpty() || survey.filter(Files::isRegularFile).isPresent()) {
       return survey;
     }
     Node place = named.orElseThrow();
@@ -217,7 +220,7 @@ final class WorkspaceReader {
     Optional<SurveyFile> survey =
         frozen.isPresent() || directories.stream().noneMatch(DirectorySettings::isLive)
             ? frozen
-            : Surveys.latest(root);
+            : Surveys.latest(root.path());
     for (DirectorySettings directory : directories) {
       boolean fromSurvey = frozen.isPresent() || directory.isLive();
       Optional<SurveyPart> part = survey.flatMap(s -> s.part(directory.name()));

@@ -126,7 +126,7 @@ class DirectorySchemaTest {
       value = {
         "''                                | the file holds no attribute types",
         "'dn: cn=x\nobjectClass: top\n'    | the file holds no attribute types",
-        "'attributeTypes without a dn\n'   | this is no schema"
+        "'attributeTypes without a dn\n'   | this is not LDIF"
       })
   void whatIsNoSchemaIsTold(String text, String says) throws IOException {
     Files.writeString(root.resolve("bad.ldif"), text);

@@ -101,7 +101,23 @@ class SurveyFileTest {
     assertThat(back.manifest().parts()).containsExactly(PART);
     assertThat(back.hasWorkspace()).isTrue();
     assertThat(Files.readString(back.entries(PART))).startsWith("dn: dc=x");
-    assertThat(SurveyFile.reopen(back.folder()).manifest()).isEqualTo(back.manifest());
+    assertThat(SurveyFile.reopen(archive, back.folder()).orElseThrow().manifest())
+        .isEqualTo(back.manifest());
+  }
+
+  @Test
+  void anUnpackedCopyThatWasChangedIsNotTakenAgain() throws IOException {
+    SurveyFile back = unpack();
+    Files.writeString(
+        back.entries(PART), "dn: cn=stranger,dc=x\n", java.nio.file.StandardOpenOption.APPEND);
+    assertThat(SurveyFile.reopen(archive, back.folder())).isEmpty();
+  }
+
+  @Test
+  void anUnpackedCopyWithAFileOfSomebodyElseIsNotTakenAgain() throws IOException {
+    SurveyFile back = unpack();
+    Files.writeString(back.folder().resolve("more.txt"), "x");
+    assertThat(SurveyFile.reopen(archive, back.folder())).isEmpty();
   }
 
   @Test

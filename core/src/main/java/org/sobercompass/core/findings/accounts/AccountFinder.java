@@ -119,15 +119,15 @@ public final class AccountFinder implements Finder {
   }
 
   private static long time(String value) {
-    if (value.matches("[0-9]{17,19}")) {
-      return Long.parseLong(value) / 10_000_000L - SECONDS_TO_1970;
-    }
     try {
+      if (value.matches("[0-9]{17,19}")) {
+        return Long.parseLong(value) / 10_000_000L - SECONDS_TO_1970;
+      }
       return value.matches("[0-9]{14}([.,][0-9]+)?Z")
           ? LocalDateTime.parse(value.substring(0, 14), GENERALIZED).toEpochSecond(ZoneOffset.UTC)
           : Instant.parse(value).getEpochSecond();
-    } catch (DateTimeParseException e) {
-      return Long.MIN_VALUE;
+    } catch (DateTimeParseException | NumberFormatException e) {
+      return Long.MIN_VALUE; // no time in any of the forms: as if it were not there
     }
   }
 

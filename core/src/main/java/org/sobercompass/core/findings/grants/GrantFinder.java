@@ -163,7 +163,7 @@ public final class GrantFinder implements Finder {
     evidence.add(context.line(view, view.grants().get(cover)));
     for (int number : each) {
       Grant grant = view.grants().get(number);
-      changes.add(new Change.AssignmentRemoved(view.number(), number));
+      changes.addAll(context.removal(view, number));
       if (evidence.size() <= FindingContext.SHOWN) {
         evidence.add(context.line(view, grant));
       }

@@ -20,7 +20,6 @@ import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.store.IntList;
-import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Decision;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
@@ -178,6 +177,6 @@ public final class TakenAwayFinder implements Finder {
         context.keys(what.accounts),
         evidence,
         "give both at the same place, or decide which is meant and withdraw the other",
-        List.of(new Change.AssignmentRemoved(view.number(), number)));
+        context.removal(view, number));
   }
 }

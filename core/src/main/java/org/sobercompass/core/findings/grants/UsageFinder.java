@@ -23,7 +23,6 @@ import org.sobercompass.core.findings.Remedy;
 import org.sobercompass.core.findings.Usage;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.store.IntList;
-import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
 
@@ -172,7 +171,7 @@ public final class UsageFinder implements Finder {
             ? "withdraw it, after asking those who have it"
             : "take those who do not use it out of what gives it, after asking them",
         nobody
-            ? new Remedy.Made(List.of(new Change.AssignmentRemoved(view.number(), number)))
+            ? new Remedy.Made(context.removal(view, number))
             : new Remedy.Ungiven(who.unused.stream().boxed().toList(), given));
   }
 

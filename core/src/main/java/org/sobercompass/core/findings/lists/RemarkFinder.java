@@ -86,7 +86,7 @@ public final class RemarkFinder implements Finder {
         evidence.add(Evidence.of(line(view, grant)));
       }
       if (remark.kind().isEndedByRemoval()) {
-        changes.add(new Change.AssignmentRemoved(view.number(), number));
+        changes.addAll(context.removal(view, number));
       }
     }
     String sentence =
