@@ -379,7 +379,7 @@ class SoberTest {
     assertThat(sober("begin", folder.toString()).code()).isZero();
     Files.writeString(
         folder.resolve("directory.ldif"),
-        "dn: uid=a,dc=example\nobjectClass: inetOrgPerson\nuid: a\n");
+        "dn: uid=a,dc=example\nobjectClass: inetOrgPerson\nuid: a\n\n");
     assertThat(sober("check", "--workspace", folder.toString()).code()).isZero();
     assertThat(sober("begin", folder.toString()).code()).isEqualTo(2);
   }

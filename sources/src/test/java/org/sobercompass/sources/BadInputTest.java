@@ -22,8 +22,16 @@ import org.sobercompass.sources.workspace.Workspace;
  */
 class BadInputTest {
   private static final String LDIF =
-      "dn: dc=x\nobjectClass: domain\ndc: x\n\ndn: uid=ann,dc=x\nobjectClass: inetOrgPerson\nuid: ann\n\n"
-          + "dn: cn=crew,dc=x\nobjectClass: groupOfNames\ncn: crew\nmember: uid=ann,dc=x\n";
+      "dn: dc=x\n"
+          + "objectClass: domain\n"
+          + "dc: x\n\n"
+          + "dn: uid=ann,dc=x\n"
+          + "objectClass: inetOrgPerson\n"
+          + "uid: ann\n\n"
+          + "dn: cn=crew,dc=x\n"
+          + "objectClass: groupOfNames\n"
+          + "cn: crew\n"
+          + "member: uid=ann,dc=x\n\n";
   private static final String APP =
       "id: app\nsight:\n  directory: main\nareas: [records]\nlevels: [view, edit]\n"
           + "nodes:\n  top:\n    north:\nroles:\n  reader:\n    allows: {records: view}\n"
@@ -72,10 +80,13 @@ class BadInputTest {
         "allows: {records: view}|denies: {records: view}|does not combine by deny|deny-overrides",
         "levels: [view, edit]|levels: [view, edit, view]|names something twice|each once",
         "directory: main|directory: man|which is not there|did you mean main?",
-        "directory: main|'directory: main\n  nesting: some'|no depth of nesting|full, none or a number",
-        "directory: main|'directory: main\n  account-filter: (uid=a'|is wrong at its column|closing parenthesis",
+        "directory: main|'directory: main\n"
+            + "  nesting: some'|no depth of nesting|full, none or a number",
+        "directory: main|'directory: main\n"
+            + "  account-filter: (uid=a'|is wrong at its column|closing parenthesis",
         "directory: main|'directory: main\n  account-bases: nowhere'|is no DN|a DN like",
-        "directory: main|'directory: main\n  acount-filter: (uid=a)'|there is no setting|did you mean account-filter?",
+        "directory: main|'directory: main\n"
+            + "  acount-filter: (uid=a)'|there is no setting|did you mean account-filter?",
         "north:|top:|the node top stands twice|each node once",
         "levels: [view, edit]|levels: &a [view, edit]|anchors and aliases|app.yaml:5",
         "levels: [view, edit]|levels: [view, edit|this is not YAML|app.yaml",
@@ -138,7 +149,7 @@ class BadInputTest {
         "description: a\rjpegPhoto:< file:///etc/hostname\n"
       })
   void aValueThatNamesALocalFileIsNeverOpened(String line) throws IOException {
-    write("d.ldif", LDIF + "\ndn: uid=eve,dc=x\nobjectClass: inetOrgPerson\nuid: eve\n" + line);
+    write("d.ldif", LDIF + "dn: uid=eve,dc=x\nobjectClass: inetOrgPerson\nuid: eve\n" + line);
     assertThat(refused()).contains("names a file or address").contains("d.ldif:");
   }
 
@@ -147,7 +158,12 @@ class BadInputTest {
     write(
         "d.ldif",
         LDIF
-            + "\ndn: uid=eve,dc=x\nobjectClass: inetOrgPerson\nuid: eve\ndescription: a:< b\n  :< c\n");
+            + "\n"
+            + "dn: uid=eve,dc=x\n"
+            + "objectClass: inetOrgPerson\n"
+            + "uid: eve\n"
+            + "description: a:< b\n"
+            + "  :< c\n");
     assertThat(Workspace.open(root).facts().accounts()).isEqualTo(2);
   }
 
@@ -175,7 +191,7 @@ class BadInputTest {
   void aWrongEncodingIsToldWithItsLine() throws IOException {
     byte[] latin = (LDIF + "description: caf\u00e9\n").getBytes(StandardCharsets.ISO_8859_1);
     Files.write(root.resolve("d.ldif"), latin);
-    assertThat(refused()).contains("d.ldif:13").contains("not UTF-8");
+    assertThat(refused()).contains("d.ldif:14").contains("not UTF-8");
     write("d.ldif", LDIF);
     Files.write(
         root.resolve("app.csv"),
@@ -192,7 +208,7 @@ class BadInputTest {
       }
       out.write("\n");
     }
-    assertThat(refused()).contains("d.ldif:17").contains("too long");
+    assertThat(refused()).contains("d.ldif:18").contains("too long");
   }
 
   @Test

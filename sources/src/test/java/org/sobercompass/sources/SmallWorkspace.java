@@ -1,10 +1,13 @@
 package org.sobercompass.sources;
 
+import static java.util.stream.Collectors.joining;
+
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -76,10 +79,15 @@ public final class SmallWorkspace {
     write(
         "a.csv",
         "role,kind,subject,node,descendants,from,until,on\n"
-            + String.join("\n", assignments)
+            + Arrays.stream(assignments).map(SmallWorkspace::row).collect(joining("\n"))
             + "\n");
     Workspace workspace = Workspace.open(root);
     return new Asked(workspace, workspace.model(Instant.parse(at), Optional.empty()));
+  }
+
+  /** A row of eight values, those at the end left out. */
+  private static String row(String begin) {
+    return begin + ",".repeat(Math.max(0, 7 - (int) begin.chars().filter(c -> c == ',').count()));
   }
 
   public void write(String name, String text) {

@@ -3,6 +3,7 @@ package org.sobercompass.core.problem;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.stream.Stream;
 
 /**
  * Collects problems while a reader goes on, so that all of a file are told in one go. Keeps at most
@@ -66,9 +67,25 @@ public final class Problems {
 
   /** Throws when there is an error. */
   public void throwIfErrors() {
+    throwIfErrors(List.of());
+  }
+
+  /**
+   * Throws when there is an error; what else was noticed goes with it, since it may be the cause.
+   *
+   * @param besides problems noticed before
+   */
+  public void throwIfErrors(List<Problem> besides) {
     if (errors > 0) {
+      List<Problem> noticed =
+          Stream.concat(besides.stream(), list().stream())
+              .filter(p -> p.severity() == Problem.Severity.WARNING)
+              .distinct()
+              .toList();
       throw new BadInputException(
-          list().stream().filter(p -> p.severity() == Problem.Severity.ERROR).toList(), errors);
+          list().stream().filter(p -> p.severity() == Problem.Severity.ERROR).distinct().toList(),
+          errors,
+          noticed);
     }
   }
 }

@@ -8,6 +8,7 @@ import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.function.BiConsumer;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
@@ -62,12 +63,43 @@ final class Lines {
     }
   }
 
+  /** What is yes or no in a line of a kind; anything else there is an error. */
+  private static final Set<String> BOOLEANS =
+      Set.of(
+          "superuser",
+          "inherits",
+          "login",
+          "creates_roles",
+          "creates_databases",
+          "replicates",
+          "bypasses_rows",
+          "admin",
+          "switches",
+          "open",
+          "rows",
+          "rows_forced",
+          "updatable",
+          "triggered",
+          "invoker",
+          "permissive",
+          "definer");
+
   private boolean line(String line, Place place, BiConsumer<JsonNode, Place> take) {
     try {
       JsonNode node = JSON.readTree(line);
       if (!node.path("kind").isString()) {
         problems.error(place, "the line has no kind", "what `sober collect database` wrote");
         return false;
+      }
+      for (String name : BOOLEANS) {
+        JsonNode value = node.path(name);
+        // Some of these names are also those of numbers: how many rows a view may change, say.
+        if (value.isString()) {
+          problems.error(
+              place,
+              name + ": " + Problem.quote(value.asString()) + " is a text",
+              "true or false, without quotes");
+        }
       }
       take.accept(node, place);
       return text(node, "kind").equals("role");

@@ -76,22 +76,25 @@ public final class DirectorySchema {
    */
   public static Optional<DirectorySchema> read(Path file, String shown, Problems problems) {
     List<Entry> entries = new ArrayList<>();
-    int before = problems.errors();
+    Problems told = new Problems();
     TextFiles.stream(
         file,
         shown,
-        problems,
+        told,
         in ->
             LdifSource.entries(
                 in,
                 shown,
-                problems,
+                told,
                 entry -> {
                   if (entries.isEmpty() && entry.hasAttribute("attributeTypes")) {
                     entries.add(entry);
                   }
                 }));
-    if (problems.errors() > before) {
+    if (told.errors() > 0) {
+      told.list().stream()
+          .filter(problem -> problem.severity() == Problem.Severity.ERROR)
+          .forEach(problems::add);
       return Optional.empty();
     }
     if (entries.isEmpty()) {
@@ -215,7 +218,7 @@ public final class DirectorySchema {
 
   /** The subschema entry as LDIF lines. */
   public String toLdif() {
-    return schema.getSchemaEntry().toLDIFString(0);
+    return schema.getSchemaEntry().toLDIFString(0) + "\n";
   }
 
   /**

@@ -213,6 +213,7 @@ final class EntryFacts {
       into.name(row, Space.LOGIN, login);
       if (gid != null) {
         into.refer(row, Via.PRIMARY, Space.GID, gid.strip());
+        number(entry, "gidNumber", gid);
       }
       String primary = entry.getAttributeValue("primaryGroupID");
       if (primary != null && sid.lastIndexOf('-') > 0) {
@@ -222,12 +223,22 @@ final class EntryFacts {
     } else if (subject == SubjectKind.GROUP) {
       if (gid != null) {
         into.name(row, Space.GID, gid.strip());
+        number(entry, "gidNumber", gid);
       }
       members(entry, "member", Via.MEMBER, Space.DN, row);
       members(entry, "uniqueMember", Via.UNIQUE_MEMBER, Space.DN, row);
       members(entry, "memberUid", Via.MEMBER_UID, Space.LOGIN, row);
       withheld(entry, row);
       rules(entry, row);
+    }
+  }
+
+  private void number(Entry entry, String attribute, String value) {
+    if (!value.strip().matches("-?[0-9]{1,10}")) {
+      problems.warning(
+          Place.of(name).entry(entry.getDN()),
+          attribute + ": " + Problem.quote(value) + " is no number",
+          "a whole number; it is taken as a name that nobody else has");
     }
   }
 
@@ -262,10 +273,29 @@ final class EntryFacts {
   }
 
   private void members(Entry entry, String attribute, Via via, Space space, int row) {
-    Attribute listed = entry.getAttribute(attribute);
-    if (listed == null) {
+    List<Attribute> all = entry.getAttributesWithOptions(attribute, null);
+    if (all == null) {
       return;
     }
+    boolean ranged = false;
+    boolean ended = false;
+    for (Attribute listed : all) {
+      String range = listed.getName().toLowerCase(Locale.ROOT);
+      ranged |= range.contains(";range=");
+      ended |= range.matches(".*;range=[0-9]+-[*].*");
+      members(listed, via, space, row);
+    }
+    if (ranged && !ended) {
+      into.open(row, via);
+      problems.warning(
+          Place.of(name).entry(entry.getDN()),
+          "only a part of the members is in the export: " + all.get(0).getName(),
+          "all values, as `sober survey` reads them; until then it is not known who else is in"
+              + " the group");
+    }
+  }
+
+  private void members(Attribute listed, Via via, Space space, int row) {
     for (ASN1OctetString value : listed.getRawValues()) {
       byte[] bytes = value.getValue();
       if (via == Via.UNIQUE_MEMBER) {

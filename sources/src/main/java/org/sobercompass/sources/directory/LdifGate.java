@@ -17,6 +17,8 @@ public final class LdifGate extends InputStream {
   /** The longest logical line in bytes. */
   static final int LONGEST = 16 << 20;
 
+  private static final String RESULT = "result:";
+
   private static final int NAME = 0;
   private static final int COLON = 1;
   private static final int VALUE = 2;
@@ -34,6 +36,14 @@ public final class LdifGate extends InputStream {
   private int pending;
   private int firstPending;
   private boolean badUtf8;
+
+  /** Whether the last line was empty; a line feed after a carriage return ends no other line. */
+  private boolean blank;
+
+  private boolean ended;
+
+  /** Whether the line is the export tool's own last one. */
+  private boolean result;
 
   /** How many logical lines there were that are no comments; only the first matters. */
   private long records;
@@ -57,12 +67,34 @@ public final class LdifGate extends InputStream {
     while (true) {
       int got = in.read(buffer, from, most);
       if (got <= 0) {
+        end();
         return got;
       }
       int kept = pass(buffer, from, got);
       if (kept > 0) {
         return kept;
       }
+    }
+  }
+
+  /** What ends inside a line or an entry may have been cut off. */
+  private void end() {
+    if (ended || records == 0) {
+      return;
+    }
+    ended = true;
+    Place place = Place.of(name, line);
+    if (!lineStart) {
+      problems.error(
+          place,
+          "the file ends inside a line: it may be cut off",
+          "the whole export; each line, the last one too, has an end (RFC 2849)");
+    } else if (!blank && state != COMMENT && !(result && state >= VALUE)) {
+      problems.warning(
+          place,
+          "the file ends without the empty line that follows an entry: it may be cut off, and its"
+              + " last entry may lack values",
+          "the whole export");
     }
   }
 
@@ -84,6 +116,7 @@ public final class LdifGate extends InputStream {
       }
       if (b == '\n' || b == '\r') {
         line += b == '\n' || afterReturn ? 1 : 0;
+        blank = lineStart && !(b == '\n' && afterReturn) || blank && b == '\n' && afterReturn;
         afterReturn = b == '\r';
         lineStart = true;
         buffer[out++] = b;
@@ -124,6 +157,7 @@ public final class LdifGate extends InputStream {
       state = b == '#' ? COMMENT : NAME;
       records += b == '#' ? 0 : 1;
       length = 0;
+      result = true;
       tooLong = false;
     }
   }
@@ -131,6 +165,7 @@ public final class LdifGate extends InputStream {
   private byte inspect(byte b) {
     if (state == NAME) {
       state = b == ':' ? COLON : NAME;
+      result = length <= RESULT.length() && result && RESULT.charAt(length - 1) == b;
       boolean capital = records == 1 && b >= 'A' && b <= 'Z';
       return capital ? (byte) (b + ('a' - 'A')) : b; // "Version: 1" too; the library knows one form
     }

@@ -113,6 +113,13 @@ public final class LdifSource {
   private static void hand(
       LDIFRecord record, String shown, Problems problems, Consumer<Entry> take) {
     if (record instanceof Entry entry) {
+      if (entry.hasAttribute("dn")) {
+        problems.error(
+            Place.of(shown).entry(entry.getDN()),
+            "another entry begins inside this one: "
+                + Problem.quote("dn: " + entry.getAttributeValue("dn")),
+            "an empty line between two entries");
+      }
       take.accept(entry);
     } else if (record instanceof LDIFAddChangeRecord add) {
       take.accept(add.getEntryToAdd());
@@ -129,7 +136,17 @@ public final class LdifSource {
     Place place = Place.of(shown, (int) e.getLineNumber());
     var lines = e.getDataLines();
     String first = lines == null || lines.isEmpty() ? "" : lines.get(0);
-    if (first.startsWith("search:") || first.startsWith("result:") || first.startsWith("ref:")) {
+    boolean failed = lines != null && lines.stream().anyMatch(l -> l.matches("result: [1-9].*"));
+    if (failed) {
+      problems.error(
+          place,
+          "the export tool stopped before the end: "
+              + Problem.quote(
+                  lines.stream().filter(l -> l.startsWith("result:")).findFirst().get()),
+          "an export that ended with result: 0");
+    } else if (first.startsWith("search:")
+        || first.startsWith("result:")
+        || first.startsWith("ref:")) {
       problems.warning(
           place, "skipped " + Problem.quote(first) + ", which is the export tool's own", "");
     } else {

@@ -173,6 +173,7 @@ public abstract class FileFormat implements SystemFormat {
     }
     if (!administrators.isEmpty()) {
       administrators.add(names.user("0"));
+      names.tell(file.place().file(), context.problems());
     }
     return new Loaded(into.build(), administrators);
   }

@@ -192,7 +192,7 @@ final class GetfaclReader {
         defaults.add(decoded(text.substring(8)).replaceAll("\\s.*", ""));
       } else if (text.equals(MODE_ONLY)) {
         modeOnly = true;
-      } else if (!text.startsWith("#")) {
+      } else if (!text.startsWith("#") && !text.isEmpty()) {
         entry(text.replaceAll("\\s*#.*", ""));
       }
     }
@@ -220,16 +220,17 @@ final class GetfaclReader {
       switch (text.substring(0, first)) {
         case "user" -> user(who, may);
         case "group" -> group(who, may);
-        case "mask" -> mask = may;
-        case "other" -> otherMay = may;
+        case "mask" -> mask = once(text, mask, may);
+        case "other" -> otherMay = once(text, otherMay, may);
         default -> wrong(text, "no entry", "user, group, mask or other");
       }
     }
 
     private void user(String who, int may) {
       if (who.isEmpty()) {
-        ownerMay = may;
+        ownerMay = once("user::", ownerMay, may);
       } else {
+        twice("user:" + who, users.contains(names.user(who)));
         users.add(names.user(who));
         userMay.add(may);
       }
@@ -237,10 +238,22 @@ final class GetfaclReader {
 
     private void group(String who, int may) {
       if (who.isEmpty()) {
-        groupMay = may;
+        groupMay = once("group::", groupMay, may);
       } else {
+        twice("group:" + who, groups.contains(names.group(who)));
         groups.add(names.group(who));
         groupsMay.add(may);
+      }
+    }
+
+    private int once(String text, int before, int may) {
+      twice(text, before >= 0);
+      return may;
+    }
+
+    private void twice(String text, boolean isThere) {
+      if (isThere) {
+        wrong(text, "there twice", "each entry once in a list (1003.1e)");
       }
     }
 

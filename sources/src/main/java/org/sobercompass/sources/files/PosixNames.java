@@ -117,6 +117,7 @@ final class PosixNames {
                 who.startsWith("group ")
                     ? "a group with that name or number; until then it is not known who is in it"
                     : "an account with that name or number; nobody counts as it until then"));
+    missing.clear();
     new TreeMap<>(byUid)
         .forEach(
             (number, accounts) -> {

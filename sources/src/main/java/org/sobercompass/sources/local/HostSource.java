@@ -31,6 +31,7 @@ public final class HostSource {
   private final FactsSource into;
   private final Problems problems;
   private final Map<String, String[]> states = new HashMap<>();
+  private final Map<String, String> numbers = new HashMap<>();
 
   /** A reader; {@code name} is how the user names the file. */
   public HostSource(String name, FactsSource into, Problems problems) {
@@ -84,6 +85,19 @@ public final class HostSource {
     int row = add(SubjectKind.ACCOUNT, parts[0], display, expires(parts[0]));
     into.name(row, Space.LOGIN, parts[0]);
     into.values(row, "uidnumber", List.of(parts[2]));
+    String other = numbers.putIfAbsent(parts[2], parts[0]);
+    if (other != null) {
+      problems.warning(
+          place,
+          "the user number "
+              + parts[2]
+              + " is that of "
+              + other
+              + " and "
+              + parts[0]
+              + ", who are one user to the system",
+          "a number of its own for each account");
+    }
     into.values(row, "gidnumber", List.of(parts[3]));
     into.values(row, "uid", List.of(parts[0]));
     into.refer(row, Via.PRIMARY, Space.GID, parts[3]);

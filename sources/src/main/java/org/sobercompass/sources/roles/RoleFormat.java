@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import org.sobercompass.core.facts.Implicit;
+import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.AccessSystem;
@@ -17,14 +18,17 @@ import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.HostLimits;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.core.system.Terms;
 import org.sobercompass.core.system.roles.Combining;
 import org.sobercompass.core.system.roles.RoleApplication;
 import org.sobercompass.core.system.roles.RoleCompiler;
 import org.sobercompass.core.system.roles.RoleDefinition;
 import org.sobercompass.core.system.roles.RoleRights;
 import org.sobercompass.sources.Ids;
+import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.SightReader;
 import org.sobercompass.sources.SystemFormat;
+import org.sobercompass.sources.SystemFormat.Context;
 import org.sobercompass.sources.text.Node;
 
 /** The registration of applications with roles; docs/workspace.md describes the file. */
@@ -128,8 +132,7 @@ public final class RoleFormat implements SystemFormat {
     }
     kinds.remove("none");
     var register = file.text("register").map(name -> new RegisterReader(name, context).read());
-    return new Admission(
-        context.facts(), open, Set.copyOf(kinds), register, TermsReader.read(file, context.zone()));
+    return new Admission(context.facts(), open, Set.copyOf(kinds), register, terms(file, context));
   }
 
   private static void grants(
@@ -186,5 +189,22 @@ public final class RoleFormat implements SystemFormat {
             file.get("everyone").map(Node::place).orElse(file.place()),
             true);
     grants.values().forEach(list -> list.add(grant));
+  }
+
+  /** The terms; whoever is trusted and fits nobody is told. */
+  private static Terms terms(Node file, Context context) {
+    for (Node trusted : file.get("trusted").map(Node::items).orElse(List.of())) {
+      String name = trusted.text();
+      if (NameResolver.find(context.facts(), SubjectKind.ACCOUNT, name).isEmpty()) {
+        context
+            .problems()
+            .warning(
+                trusted.place(),
+                "trusted: there is no account " + Problem.quote(name),
+                "a login name, mail address, display name, DN or id; until then nobody counts as"
+                    + " trusted by it");
+      }
+    }
+    return TermsReader.read(file, context.zone());
   }
 }

@@ -6,6 +6,7 @@ import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Waiver;
@@ -40,14 +41,18 @@ public final class WaiverReader {
   public List<Waiver> read(List<String> files) {
     List<Waiver> all = new ArrayList<>();
     for (String file : files) {
-      YamlReader.read(root.resolve(file), file, problems)
-          .ifPresent(
-              node ->
-                  node.only(Set.of("waivers"))
-                      .get("waivers")
-                      .map(Node::items)
-                      .orElse(List.of())
-                      .forEach(item -> all.add(one(item))));
+      Optional<Node> read = YamlReader.read(root.resolve(file), file, problems);
+      read.map(node -> node.only(Set.of("waivers")))
+          .flatMap(node -> node.get("waivers"))
+          .ifPresentOrElse(
+              list -> list.items().forEach(item -> all.add(one(item))),
+              () ->
+                  read.ifPresent(
+                      node ->
+                          problems.warning(
+                              node.place(),
+                              "the file holds no waiver",
+                              "waivers: and a list; [] when there is none")));
     }
     return List.copyOf(all);
   }

@@ -10,6 +10,7 @@ import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.SubjectRow;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import tools.jackson.databind.JsonNode;
 
@@ -42,7 +43,7 @@ final class ScimFacts {
     } else if (isGroup) {
       group(resource, id);
     } else {
-      user(resource, id);
+      user(resource, id, place);
     }
   }
 
@@ -56,8 +57,13 @@ final class ScimFacts {
     return false;
   }
 
-  private void user(JsonNode user, String id) {
-    boolean active = user.path("active").asBoolean(true);
+  private void user(JsonNode user, String id, Place place) {
+    JsonNode said = user.path("active");
+    if (!said.isMissingNode() && !said.isNull() && !said.isBoolean()) {
+      problems.error(
+          place, "active: " + Problem.quote(said.toString()) + " is no boolean", "true or false");
+    }
+    boolean active = said.asBoolean(true);
     String formatted = user.path("name").path("formatted").asString("");
     String display = text(user, "displayName");
     String login = text(user, "userName");

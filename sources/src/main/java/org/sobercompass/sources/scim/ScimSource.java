@@ -22,6 +22,9 @@ public final class ScimSource {
   private final Problems problems;
   private int taken;
 
+  /** How many resources the service says there are; the most of all answers in the file. */
+  private int said;
+
   /**
    * A reader.
    *
@@ -39,6 +42,12 @@ public final class ScimSource {
   public void read(Path file) {
     ScimFacts facts = new ScimFacts(name, into, problems);
     TextFiles.stream(file, name, problems, in -> read(in, facts));
+    if (taken < said) {
+      problems.error(
+          Place.of(name),
+          "the file holds " + taken + " resources, and the service says that there are " + said,
+          "all pages of the answer");
+    }
     if (taken == 0) {
       problems.warning(Place.of(name), "the file holds no resource", "users and groups");
     }
@@ -64,6 +73,7 @@ public final class ScimSource {
       root.values().forEach(item -> facts.take(item, ++taken));
     } else if (root.has("Resources")) {
       root.path("Resources").values().forEach(item -> facts.take(item, ++taken));
+      said = Math.max(said, root.path("totalResults").asInt(0));
     } else {
       facts.take(root, ++taken);
     }

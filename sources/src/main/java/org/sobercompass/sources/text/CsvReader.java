@@ -57,7 +57,16 @@ public final class CsvReader {
   /** Reads a whole file. */
   public void read(Path file, Consumer<Row> rows) {
     TextFiles.read(file, name, TextFiles.LARGEST, problems)
-        .ifPresent(text -> read(new StringReader(text), rows));
+        .ifPresent(
+            text -> {
+              read(new StringReader(text), rows);
+              if (!text.isEmpty() && !text.endsWith("\n") && !text.endsWith("\r")) {
+                problems.warning(
+                    Place.of(name, (int) text.lines().count()),
+                    "the last line has no end: the file may be cut off",
+                    "the whole file, with a line end after its last row");
+              }
+            });
   }
 
   /** Reads rows from a reader. */
@@ -107,11 +116,18 @@ public final class CsvReader {
 
   private void row(
       Map<String, Integer> columns, List<String> values, Place place, Consumer<Row> rows) {
-    if (values.size() > columns.size()) {
+    if (values.size() != columns.size()) {
       problems.error(
           place,
-          "the row has " + values.size() + " values",
-          columns.size() + ", as the first line says; a value with a comma needs quotes");
+          "the row has "
+              + values.size()
+              + (values.size() == 1 ? " value" : " values")
+              + (values.size() < columns.size() ? ": it may be cut off" : ""),
+          columns.size()
+              + ", as the first line says"
+              + (values.size() < columns.size()
+                  ? "; a value that is empty keeps its comma"
+                  : "; a value with a comma needs quotes"));
     } else {
       rows.accept(new Row(columns, List.copyOf(values), place));
     }

@@ -74,8 +74,11 @@ public final class Node {
     return place;
   }
 
-  /** The entries of a map, in order; none when it is no map. */
+  /** The entries of a map, in order; a list is told as a problem, and has none. */
   public Map<String, Node> entries() {
+    if (kind == Kind.LIST) {
+      problems.error(place, "found " + kind.words, "a map: each entry as a key, a colon and more");
+    }
     return entries;
   }
 

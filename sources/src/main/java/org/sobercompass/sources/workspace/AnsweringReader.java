@@ -10,6 +10,7 @@ import java.util.Set;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Assessment;
+import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.NameResolver;
@@ -79,7 +80,8 @@ final class AnsweringReader {
                           directory.name(),
                           access.readingAccount().get(),
                           access.isPlain(),
-                          "Sober Compass")));
+                          "Sober Compass",
+                          directory.place())));
     }
     for (Node application : applications) {
       Node sight = application.get("sight").orElseGet(Node::nothing);
@@ -99,17 +101,28 @@ final class AnsweringReader {
                           sight.text("directory").orElse(""),
                           bind,
                           connection.equals("plain"),
-                          name)));
+                          name,
+                          sight.get("bind").orElse(sight).place())));
     }
     return List.copyOf(all);
   }
 
   private Assessment.ReadingAccount reader(
-      String directory, String bind, boolean inClear, String whose) {
+      String directory, String bind, boolean inClear, String whose, Place place) {
     List<Integer> found =
         find(SubjectKind.ACCOUNT, bind).stream()
             .filter(account -> facts.source(account).equals(directory))
             .toList();
+    if (found.size() != 1) {
+      problems.warning(
+          place,
+          "bind: "
+              + Problem.quote(bind)
+              + (found.isEmpty() ? " is not in what was read of " : " fits several accounts of ")
+              + directory,
+          "the login name or DN of an account that was read; until then it is not known what it"
+              + " may do besides reading");
+    }
     return new Assessment.ReadingAccount(
         directory, found.size() == 1 ? found.get(0) : -1, bind, inClear, whose);
   }

@@ -134,10 +134,10 @@ final class WorkspaceReader {
                 frozen.map(survey -> survey.catalogue(CatalogueReader.NAME)),
                 problems)
             .read(admin.orElseGet(Node::nothing));
-    problems.throwIfErrors();
+    problems.throwIfErrors(facts.arrays().problems());
     FindingRules findingRules =
         new FindingRulesReader(root, zone, facts, systems, administration, problems).read(main);
-    problems.throwIfErrors();
+    problems.throwIfErrors(facts.arrays().problems());
     List<Waiver> waivers =
         new WaiverReader(root, zone, facts, problems).read(main.texts("waivers"));
     List<Expectation> expectations =
@@ -147,7 +147,7 @@ final class WorkspaceReader {
     Assessment.Owned owned = answering.owned(applications.values(), admin.orElseGet(Node::nothing));
     List<Assessment.ReadingAccount> readers = answering.readers(directories, applications.values());
     Optional<Path> accepted = accepted(main);
-    problems.throwIfErrors();
+    problems.throwIfErrors(facts.arrays().problems());
     List<Problem> told = new ArrayList<>(facts.arrays().problems());
     told.addAll(problems.list());
     List<TreeFile> trees =

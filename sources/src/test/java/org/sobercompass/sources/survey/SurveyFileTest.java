@@ -210,7 +210,8 @@ class SurveyFileTest {
     SurveyWriter writer = new SurveyWriter();
     writer.part(PART, root.resolve("not-there.ldif"));
     Path target = root.resolve("new.survey.zip");
-    assertThatThrownBy(() -> writer.write(target)).isInstanceOf(java.io.UncheckedIOException.class);
+    assertThatThrownBy(() -> writer.write(target))
+        .isInstanceOf(org.sobercompass.core.problem.OutsideException.class);
     assertThat(target).doesNotExist();
     assertThat(root.resolve("new.survey.zip.part")).doesNotExist();
   }
