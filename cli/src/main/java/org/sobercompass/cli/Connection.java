@@ -57,6 +57,11 @@ class Connection {
 
   /** How to reach it. */
   LdapAccess access(String address) {
+    if (Secret.isIn(address)) {
+      throw new UsageException(
+          "the address holds a user or a password, which do not belong there; expected --bind and"
+              + " --password-env or --password-file");
+    }
     URI uri =
         AccessSettings.parse(address)
             .orElseThrow(

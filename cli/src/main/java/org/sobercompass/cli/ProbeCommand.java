@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import org.sobercompass.core.problem.Gap;
@@ -95,11 +96,19 @@ final class ProbeCommand implements Callable<Integer> {
       section("For an application that sees all of these, in its file:", sight(proposal), out);
     }
     if (write) {
-      Path file = WorkspaceText.add(root, connection.name, lines);
+      Optional<Path> file = WorkspaceText.add(root, connection.name, lines);
       out.flush();
-      spec.commandLine()
-          .getErr()
-          .println("Written to " + file + ". Next: sober survey, then sober check.");
+      PrintWriter err = spec.commandLine().getErr();
+      if (file.isPresent()) {
+        err.println("Written to " + file.get() + ". Next: sober survey, then sober check.");
+      } else {
+        err.println(
+            root.resolve("compass.yaml")
+                + " is written in a way that cannot be edited safely; it was left as it is. Put"
+                + " these lines under directories: yourself.");
+        lines.forEach(line -> err.println("  " + line));
+        return Exit.INPUT;
+      }
     } else if (format == Format.table) {
       out.println();
       out.println("With --write this goes into the workspace. Then: sober survey, sober check.");
@@ -192,7 +201,7 @@ final class ProbeCommand implements Callable<Integer> {
     if (p.accounts().accounts() == 0) {
       sheet.note(
           p.identity()
-              + " sees no account: is it allowed to read them? AnswerContext with --bind, or other"
+              + " sees no account: is it allowed to read them? Try --bind, or another"
               + " --base.");
     }
     if (p.hidden() > 0) {

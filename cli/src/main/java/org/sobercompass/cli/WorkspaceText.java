@@ -1,17 +1,24 @@
 package org.sobercompass.cli;
 
 import java.io.IOException;
-import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.text.Node;
+import org.sobercompass.sources.text.OwnFiles;
 import org.sobercompass.sources.text.YamlReader;
 
-/** Adds to {@code compass.yaml} as text, so that comments and order stay. */
+/**
+ * Adds to {@code compass.yaml} as text: what people wrote stays to the byte, comments, order,
+ * indentation, line ends and all. What was added is read back; where it is not exactly what was
+ * there and the new directory, nothing is written.
+ */
 final class WorkspaceText {
   private static final String MAIN = "compass.yaml";
 
@@ -20,48 +27,124 @@ final class WorkspaceText {
   /**
    * Adds a directory, or makes a workspace with it.
    *
-   * @param lines what stands under {@code directories:}, without indentation
+   * @param lines what stands under {@code directories:}, indented by two where it is nested
+   * @return the file; empty when it cannot be edited safely, and was left as it was
    */
-  static Path add(Path root, String name, List<String> lines) {
+  static Optional<Path> add(Path root, String name, List<String> lines) {
     Path file = root.resolve(MAIN);
+    if (!Files.exists(file)) {
+      OwnFiles.write(
+          file,
+          "# The workspace. `sober check` reads it all and tells what is wrong.\nzone: UTC\n"
+              + "directories:\n"
+              + lines.stream().map(line -> "  " + line + "\n").collect(Collectors.joining()));
+      return Optional.of(file);
+    }
+    Problems problems = new Problems();
+    Node main = YamlReader.read(file, MAIN, problems).orElseGet(Node::nothing);
+    problems.throwIfErrors();
+    Optional<Node> directories = main.get("directories");
+    if (directories.map(d -> d.entries().containsKey(name)).orElse(false)) {
+      throw new UsageException(
+          "there is a directory " + name + " in " + file + " already; expected another --name");
+    }
     try {
-      List<String> text = new ArrayList<>();
-      if (Files.exists(file)) {
-        Problems problems = new Problems();
-        Node main = YamlReader.read(file, MAIN, problems).orElseGet(Node::nothing);
-        problems.throwIfErrors();
-        if (main.get("directories").map(d -> d.entries().containsKey(name)).orElse(false)) {
-          throw new UsageException(
-              "there is a directory " + name + " in " + file + " already; expected another --name");
-        }
-        text.addAll(Files.readAllLines(file));
-      } else {
-        text.add("# The workspace. `sober check` reads it all and tells what is wrong.");
-        text.add("zone: UTC");
+      String text = new String(Files.readAllBytes(file), StandardCharsets.UTF_8);
+      String end = text.contains("\r\n") ? "\r\n" : "\n";
+      String changed =
+          directories.isPresent() ? inserted(text, lines, end) : appended(text, lines, end);
+      if (!isThatAndOneMore(main, changed, name, lines)) {
+        return Optional.empty();
       }
-      insert(text, lines);
-      Files.createDirectories(file.toAbsolutePath().getParent());
-      Path beside = file.resolveSibling(MAIN + ".part");
-      Files.write(beside, text);
-      Problems problems = new Problems();
-      YamlReader.read(beside, MAIN, problems);
-      problems.throwIfErrors();
-      Files.move(beside, file, StandardCopyOption.REPLACE_EXISTING);
-      return file;
+      OwnFiles.edit(file, changed);
+      return Optional.of(file);
     } catch (IOException e) {
-      throw new UncheckedIOException(e);
+      throw OwnFiles.failed(file, e);
     }
   }
 
-  private static void insert(List<String> text, List<String> lines) {
-    List<String> indented = lines.stream().map(line -> "  " + line).toList();
-    for (int i = 0; i < text.size(); i++) {
-      if (text.get(i).matches("directories:\\s*(#.*)?")) {
-        text.addAll(i + 1, indented);
-        return;
+  /** Behind the line of {@code directories:}, indented as what follows it is. */
+  private static String inserted(String text, List<String> lines, String end) {
+    List<String> all = new ArrayList<>(List.of(text.split("\n", -1)));
+    for (int i = 0; i < all.size(); i++) {
+      if (all.get(i).matches("(\ufeff)?[\"']?directories[\"']?\\s*:\\s*(#.*)?")) {
+        String indent = indent(all, i + 1);
+        List<String> added =
+            lines.stream().map(line -> indented(line, indent) + end.replace("\n", "")).toList();
+        all.addAll(i + 1, added);
+        return String.join("\n", all);
       }
     }
-    text.add("directories:");
-    text.addAll(indented);
+    return text;
+  }
+
+  private static String indent(List<String> all, int from) {
+    for (String line : all.subList(from, all.size())) {
+      String bare = line.strip();
+      if (!bare.isEmpty() && !bare.startsWith("#")) {
+        String indent = line.substring(0, line.indexOf(bare.charAt(0)));
+        return indent.isEmpty() ? "  " : indent;
+      }
+    }
+    return "  ";
+  }
+
+  /** Two spaces of ours become one step of theirs. */
+  private static String indented(String line, String step) {
+    int depth = (line.length() - line.stripLeading().length()) / 2;
+    return step.repeat(depth + 1) + line.stripLeading();
+  }
+
+  /** At the end, before what ends a document. */
+  private static String appended(String text, List<String> lines, String end) {
+    StringBuilder added = new StringBuilder();
+    boolean open = !text.isEmpty() && !text.endsWith("\n");
+    added.append(open ? end : "").append("directories:").append(end);
+    lines.forEach(line -> added.append("  ").append(line).append(end));
+    int mark = text.lastIndexOf("\n...");
+    boolean isMark = mark >= 0 && text.substring(mark + 4).isBlank();
+    return isMark ? text.substring(0, mark + 1) + added + text.substring(mark + 1) : text + added;
+  }
+
+  /** Whether a text says what was there before, and the new directory, and nothing else. */
+  private static boolean isThatAndOneMore(
+      Node before, String changed, String name, List<String> lines) {
+    Problems problems = new Problems();
+    Optional<Node> after = YamlReader.parse(changed, MAIN, problems);
+    Optional<Node> added = YamlReader.parse(String.join("\n", lines) + "\n", MAIN, problems);
+    if (problems.errors() > 0 || after.isEmpty() || added.isEmpty()) {
+      return false;
+    }
+    Set<String> keys = new java.util.LinkedHashSet<>(before.entries().keySet());
+    keys.add("directories");
+    if (!keys.equals(after.get().entries().keySet())) {
+      return false;
+    }
+    for (String key : keys) {
+      Node now = after.get().entries().get(key);
+      if (!key.equals("directories")) {
+        if (!now.says().equals(before.entries().get(key).says())) {
+          return false;
+        }
+      }
+    }
+    Node directories = after.get().entries().get("directories");
+    Optional<Node> old = before.get("directories");
+    long wanted = old.map(d -> (long) d.entries().size()).orElse(0L) + 1;
+    return directories.entries().size() == wanted
+        && directories.entries().containsKey(name)
+        && directories.entries().get(name).says().equals(added.get().entries().get(name).says())
+        && old.map(
+                d ->
+                    d.entries().entrySet().stream()
+                        .allMatch(
+                            e ->
+                                directories.entries().containsKey(e.getKey())
+                                    && directories
+                                        .entries()
+                                        .get(e.getKey())
+                                        .says()
+                                        .equals(e.getValue().says())))
+            .orElse(true);
   }
 }

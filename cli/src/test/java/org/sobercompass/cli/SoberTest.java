@@ -64,7 +64,7 @@ class SoberTest {
     Said said = onDemo("check");
     assertThat(said.code()).isEqualTo(1);
     assertThat(said.out())
-        .startsWith("The workspace can be read; 8 things need a look.")
+        .startsWith("The workspace can be read; 9 things need a look.")
         .contains(
             "doors: 69 of 71 accounts that are given something can use it (1 disabled, 1 locked);"
                 + " it")
@@ -73,7 +73,7 @@ class SoberTest {
         .contains("permits: 11 of 14 accounts that are given something can use it (1 expired, 2");
     assertThat(
             onDemo("check", "--format", "jsonl").out().lines().filter(l -> l.contains("warning")))
-        .hasSize(8)
+        .hasSize(9)
         .anyMatch(line -> line.contains("tomas.reed"))
         .anyMatch(line -> line.contains("Doors has no emergency account"))
         .anyMatch(line -> line.contains("ledger-keyring was last tried 382 days ago"));

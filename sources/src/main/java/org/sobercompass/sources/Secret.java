@@ -64,6 +64,11 @@ public sealed interface Secret {
         .or(() -> node.text("file").map(file -> new File(root.resolve(file))));
   }
 
+  /** Whether an address has user information (RFC 3986 section 3.2.1), which may be a secret. */
+  static boolean isIn(String address) {
+    return address.matches("[^/?#]*//[^/?#]*@.*");
+  }
+
   /**
    * The password.
    *

@@ -1,5 +1,8 @@
 package org.sobercompass.sources;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.util.Optional;
@@ -46,6 +49,14 @@ public interface SourceKind {
   /** Counts what a file holds, without looking at what it says. O(bytes). */
   default LineCount count(Path file) {
     return LineCount.ofLines(file);
+  }
+
+  /**
+   * Copies a file of entries into a survey without the secrets in it: passwords, their hashes, and
+   * keys. What cannot hold any is copied as it is.
+   */
+  default void withoutSecrets(InputStream in, OutputStream to) throws IOException {
+    in.transferTo(to);
   }
 
   /** Reads a file of entries; what is wrong goes to the problems. */

@@ -87,7 +87,9 @@ public final class AccessSettings {
     try {
       URI uri = new URI(text.strip());
       boolean known = "ldap".equals(uri.getScheme()) || "ldaps".equals(uri.getScheme());
-      return known && uri.getHost() != null ? Optional.of(uri) : Optional.empty();
+      return known && uri.getHost() != null && uri.getRawUserInfo() == null
+          ? Optional.of(uri)
+          : Optional.empty();
     } catch (URISyntaxException e) {
       return Optional.empty();
     }
@@ -95,6 +97,10 @@ public final class AccessSettings {
 
   private static Optional<URI> address(Node node) {
     String text = node.need("address");
+    if (Secret.isIn(text)) {
+      node.wrong("the address holds a user or a password, which do not belong there", EXPECTED);
+      return Optional.empty();
+    }
     Optional<URI> uri = parse(text);
     if (uri.isEmpty() && !text.isEmpty()) {
       node.wrong(Problem.quote(text) + " is no address of a directory", EXPECTED);

@@ -31,9 +31,12 @@ import java.util.UUID;
 import java.util.function.IntConsumer;
 import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.OutsideException;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.sources.Bounds;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.directory.DirectorySchema;
 import org.sobercompass.sources.directory.DnForm;
+import org.sobercompass.sources.directory.Secrets;
 
 /**
  * Reads a live directory whole and writes it as LDIF (RFC 2849). A base whose connection breaks is
@@ -61,6 +64,7 @@ public final class Collector {
   private int entries;
   private final Map<String, int[]> withheld = new TreeMap<>();
   private Optional<DirectorySchema> schema = Optional.empty();
+  private final Bounds bounds = new Bounds();
   private boolean asksForLists;
   private int attempts;
 
@@ -147,7 +151,7 @@ public final class Collector {
     OutputStream out = new BufferedOutputStream(Channels.newOutputStream(file), 1 << 18);
     LDIFWriter ldif = new LDIFWriter(out);
     ldif.setWrapColumn(0);
-    EntryReader reader = new EntryReader(session, root, entry -> keep(entry, ldif));
+    EntryReader reader = new EntryReader(session, root, bounds, entry -> keep(entry, ldif));
     reader.read(base, "(objectClass=*)");
     ldif.flush();
     out.flush();
@@ -173,6 +177,7 @@ public final class Collector {
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
+    bounds.came(Place.of(access.name()), 1, entry.toLDIFString().length());
     if (entries % TELL_EVERY == 0) {
       progress.accept(entries);
     }
@@ -188,8 +193,7 @@ public final class Collector {
       withheld.computeIfAbsent("objectclass", n -> new int[1])[0]++;
     } else if (schema.isPresent()) {
       for (String must : schema.get().required(List.of(classes))) {
-        boolean leftOut =
-            EntryReader.SECRETS.contains(must) || (must.equals(LIST) && !asksForLists);
+        boolean leftOut = Secrets.isSecret(must) || (must.equals(LIST) && !asksForLists);
         if (!leftOut && !entry.hasAttribute(must)) {
           withheld.computeIfAbsent(must, n -> new int[1])[0]++;
         }

@@ -22,9 +22,11 @@ import java.io.Serial;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Set;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.sources.Bounds;
+import org.sobercompass.sources.directory.Secrets;
 
 /**
  * Reads all entries below a base, in pages (RFC 2696) where the server has them, and completes
@@ -45,41 +47,19 @@ final class EntryReader {
   private static final ASN1OctetString OWNER_GROUP_AND_LIST =
       new ASN1OctetString(new ASN1Sequence(new ASN1Integer(7)).encode());
 
-  /** Never kept, whoever may read them. */
-  static final Set<String> SECRETS =
-      Set.of(
-          "userpassword",
-          "authpassword",
-          "pwdhistory",
-          "unicodepwd",
-          "ntpwdhistory",
-          "lmpwdhistory",
-          "dbcspwd",
-          "supplementalcredentials",
-          "sambantpassword",
-          "sambalmpassword",
-          "sambapasswordhistory",
-          "krbprincipalkey",
-          "msds-managedpassword",
-          "mskds-rootkeydata",
-          "trustauthincoming",
-          "trustauthoutgoing",
-          "initialauthincoming",
-          "initialauthoutgoing",
-          "currentvalue",
-          "priorvalue",
-          "olcrootpw");
-
   private final LdapSession session;
   private final boolean pages;
   private final boolean asStored;
   private final boolean lists;
   private final Consumer<Entry> take;
   private final List<String> referrals = new ArrayList<>();
+  private final Bounds bounds;
+  private int came;
   private final List<Entry> waiting = new ArrayList<>();
 
-  EntryReader(LdapSession session, RootEntry root, Consumer<Entry> take) {
+  EntryReader(LdapSession session, RootEntry root, Bounds bounds, Consumer<Entry> take) {
     this.session = session;
+    this.bounds = bounds;
     this.pages = root.pages();
     this.asStored = root.controls().contains(ManageDsaITRequestControl.MANAGE_DSA_IT_REQUEST_OID);
     this.lists = root.controls().contains(LISTS);
@@ -122,6 +102,8 @@ final class EntryReader {
     do {
       request.setControls(controls(cookie));
       SearchResult result = session.connection().search(request);
+      bounds.came(Place.of(session.access().name()), came, 0);
+      came = 0;
       complete();
       SimplePagedResultsControl answer = pages ? SimplePagedResultsControl.get(result) : null;
       cookie = answer != null && answer.moreResultsToReturn() ? answer.getCookie() : null;
@@ -148,12 +130,16 @@ final class EntryReader {
    * for more while the page comes in could fill the connection's queue and stop both.
    */
   private void keep(Entry entry) {
+    came++;
+    if (came % 1000 == 0) {
+      bounds.came(Place.of(session.access().name()), 0, 0);
+    }
     Entry kept = new Entry(entry.getDN());
     boolean whole = true;
     for (Attribute attribute : entry.getAttributes()) {
       String base = attribute.getBaseName().toLowerCase(Locale.ROOT);
       whole &= !isRange(attribute);
-      if (!SECRETS.contains(base) && attribute.size() > 0) {
+      if (!Secrets.isSecret(base) && attribute.size() > 0) {
         kept.addAttribute(attribute);
       }
     }
@@ -192,8 +178,17 @@ final class EntryReader {
     while (!option.endsWith("-*")) {
       String ask = name + ";range=" + values.size() + "-*";
       Attribute next = next(dn, ask, name);
-      values.addAll(List.of(next.getRawValues()));
       option = next.getName();
+      if (!isRange(next)) {
+        // Asked for a part, the server gives it all.
+        return new Attribute(name, (Schema) null, next.getRawValues());
+      }
+      if (!option.toLowerCase(Locale.ROOT).contains(";range=" + values.size() + "-")) {
+        throw new LDAPException(
+            ResultCode.OTHER, "asked for " + ask + " of " + dn + ", the server gave " + option);
+      }
+      values.addAll(List.of(next.getRawValues()));
+      bounds.came(Place.of(session.access().name()).entry(dn), next.size(), 0);
     }
     return new Attribute(name, (Schema) null, values.toArray(new ASN1OctetString[0]));
   }

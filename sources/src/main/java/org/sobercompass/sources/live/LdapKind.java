@@ -1,5 +1,8 @@
 package org.sobercompass.sources.live;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.HashSet;
 import java.util.List;
@@ -13,6 +16,7 @@ import org.sobercompass.sources.SourceKind;
 import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.directory.DirectorySchema;
 import org.sobercompass.sources.directory.LdifSource;
+import org.sobercompass.sources.directory.Secrets;
 import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 
@@ -83,6 +87,11 @@ public abstract class LdapKind implements SourceKind {
   @Override
   public final LineCount count(Path file) {
     return LineCount.ofLdif(file);
+  }
+
+  @Override
+  public final void withoutSecrets(InputStream in, OutputStream to) throws IOException {
+    Secrets.withoutThem(in, to);
   }
 
   @Override

@@ -82,7 +82,7 @@ public final class LdapSession implements AutoCloseable {
     options.setConnectTimeoutMillis(CONNECT_MILLIS);
     options.setResponseTimeoutMillis(access.patience().toMillis());
     options.setFollowReferrals(false);
-    options.setSSLSocketVerifier(new HostNameSSLSocketVerifier(true));
+    options.setSSLSocketVerifier(new HostNameSSLSocketVerifier(true, false));
     try {
       return access.tls() == LdapAccess.Tls.LDAPS
           ? new LDAPConnection(

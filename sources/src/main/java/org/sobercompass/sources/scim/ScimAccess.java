@@ -29,6 +29,12 @@ public record ScimAccess(String name, URI address, Optional<Secret> token, Durat
     implements LiveSource {
   static Optional<ScimAccess> read(String name, Node node, Folder root) {
     String text = node.need("address");
+    if (Secret.isIn(text)) {
+      node.wrong(
+          "the address holds a user or a password, which do not belong there",
+          "one like https://host/scim/v2, and token: {env: NAME} or {file: PATH}");
+      return Optional.empty();
+    }
     try {
       URI uri = new URI(text.strip());
       boolean plain = "http".equals(uri.getScheme());

@@ -9,14 +9,25 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.net.http.HttpTimeoutException;
+import java.nio.ByteBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionStage;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.Flow;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import java.util.function.IntConsumer;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.sources.Bounds;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.ObjectMapper;
@@ -28,12 +39,17 @@ import tools.jackson.databind.node.ObjectNode;
  */
 public final class ScimService {
   private static final int PAGE = 200;
+
+  /** The most bytes of one answer. */
+  private static final long LARGEST = 64L << 20;
+
   private static final int MOST_PAGES = 1_000_000;
 
   private final String name;
   private final URI base;
   private final Optional<String> token;
   private final Duration patience;
+  private final Bounds bounds;
   private final HttpClient client;
   private final ObjectMapper mapper = new ObjectMapper();
 
@@ -50,6 +66,7 @@ public final class ScimService {
     this.base = base;
     this.token = token;
     this.patience = patience;
+    this.bounds = new Bounds();
     this.client =
         HttpClient.newBuilder()
             .connectTimeout(patience)
@@ -96,7 +113,9 @@ public final class ScimService {
         if (resource instanceof ObjectNode object) {
           object.remove("password");
         }
-        out.write(resource.toString());
+        String line = resource.toString();
+        bounds.came(Place.of(name), 1, line.length());
+        out.write(line);
         out.write('\n');
         got++;
       }
@@ -120,28 +139,94 @@ public final class ScimService {
         HttpRequest.newBuilder(uri).timeout(patience).header("Accept", "application/scim+json");
     token.ifPresent(text -> request.header("Authorization", "Bearer " + text));
     try {
-      HttpResponse<String> answer =
-          client.send(request.build(), HttpResponse.BodyHandlers.ofString());
+      CompletableFuture<HttpResponse<byte[]>> asked =
+          client.sendAsync(request.build(), info -> new Limited());
+      final HttpResponse<byte[]> answer;
+      try {
+        answer = asked.get(patience.toMillis(), TimeUnit.MILLISECONDS);
+      } catch (TimeoutException e) {
+        asked.cancel(true);
+        throw new HttpTimeoutException("no end");
+      }
       if (answer.statusCode() != 200) {
         throw status(uri, answer.statusCode());
       }
       return mapper.readTree(answer.body());
+    } catch (ExecutionException e) {
+      throw failed(uri, e.getCause());
     } catch (HttpTimeoutException e) {
-      throw failure(
-          uri,
-          "no answer came within " + patience.toSeconds() + " seconds",
-          "a faster answer, or a longer patience:");
-    } catch (ConnectException e) {
-      throw failure(
-          uri, "nothing listens there", "the service running, its address, no firewall between");
+      throw failed(uri, e);
     } catch (JacksonException e) {
       throw failure(uri, "the answer is not JSON", "a SCIM 2.0 service at this address");
-    } catch (IOException e) {
-      throw failure(
-          uri, "the connection ended (" + e.getMessage() + ")", "a service that stays up");
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
       throw failure(uri, "interrupted", "another try");
+    }
+  }
+
+  private OutsideException failed(URI uri, @Nullable Throwable cause) {
+    if (cause instanceof HttpTimeoutException) {
+      return failure(
+          uri,
+          "no whole answer came within " + patience.toSeconds() + " seconds",
+          "a faster answer, or a longer patience:");
+    }
+    if (cause instanceof ConnectException) {
+      return failure(
+          uri, "nothing listens there", "the service running, its address, no firewall between");
+    }
+    if (cause instanceof TooLong) {
+      return failure(
+          uri, "an answer has more than " + (LARGEST >> 20) + " MiB", "a service that gives pages");
+    }
+    return failure(
+        uri,
+        "the connection ended (" + Problem.quote(String.valueOf(cause)) + ")",
+        "a service that stays up");
+  }
+
+  /** An answer is longer than it may be. */
+  private static final class TooLong extends IOException {
+    private static final long serialVersionUID = 1L;
+  }
+
+  /** Takes the bytes of an answer up to the most there may be. */
+  private static final class Limited implements HttpResponse.BodySubscriber<byte[]> {
+    private final HttpResponse.BodySubscriber<byte[]> all =
+        HttpResponse.BodySubscribers.ofByteArray();
+    private Flow.@Nullable Subscription subscription;
+    private long length;
+
+    @Override
+    public CompletionStage<byte[]> getBody() {
+      return all.getBody();
+    }
+
+    @Override
+    public void onSubscribe(Flow.Subscription one) {
+      subscription = one;
+      all.onSubscribe(one);
+    }
+
+    @Override
+    public void onNext(List<ByteBuffer> buffers) {
+      length += buffers.stream().mapToLong(ByteBuffer::remaining).sum();
+      if (length <= LARGEST) {
+        all.onNext(buffers);
+      } else {
+        Objects.requireNonNull(subscription).cancel();
+        all.onError(new TooLong());
+      }
+    }
+
+    @Override
+    public void onError(Throwable thrown) {
+      all.onError(thrown);
+    }
+
+    @Override
+    public void onComplete() {
+      all.onComplete();
     }
   }
 

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
@@ -62,6 +63,19 @@ public final class Node {
       problems.error(
           value.place, "the key " + Problem.quote(key) + " stands twice", "each key once");
     }
+  }
+
+  /** What it says with all below it, as one text; equal texts say the same in the same order. */
+  public String says() {
+    return switch (kind) {
+      case NOTHING -> "~";
+      case SCALAR -> text.length() + ":" + text;
+      case LIST -> items.stream().map(Node::says).collect(Collectors.joining(",", "[", "]"));
+      case MAP ->
+          entries.entrySet().stream()
+              .map(e -> e.getKey().length() + ":" + e.getKey() + "=" + e.getValue().says())
+              .collect(Collectors.joining(",", "{", "}"));
+    };
   }
 
   /** What it is. */

@@ -165,7 +165,11 @@ public final class OwnFiles {
   /** What is said when a place cannot be written to. */
   public static OutsideException failed(Path target, IOException e) {
     String other = e instanceof FileSystemException of ? of.getFile() : null;
-    if (other != null && !other.contains(String.valueOf(target.getFileName()))) {
+    boolean ours =
+        other == null
+            || other.contains(String.valueOf(target.getFileName()))
+            || target.toAbsolutePath().startsWith(Path.of(other).toAbsolutePath());
+    if (!ours) {
       return new OutsideException(
           Problem.error(
               Place.of(Plain.text(other)),

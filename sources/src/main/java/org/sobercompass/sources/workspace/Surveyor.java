@@ -1,5 +1,8 @@
 package org.sobercompass.sources.workspace;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -103,9 +106,19 @@ public final class Surveyor {
           directory.schema().map(root::resolve).ifPresent(file -> writer.schema(part, file));
         }
         parts.add(part);
-        writer.part(part, content);
+        Path kept = scratch.resolve("kept-" + directory.name() + directory.kind().ending());
+        withoutSecrets(directory.kind()::withoutSecrets, content, kept, part.file());
+        writer.part(part, kept);
       }
       files.forEach(name -> writer.workspaceFile(name, root.resolve(name)));
+      int number = 0;
+      for (DirectorySettings directory : directories) {
+        for (String name : directory.names()) {
+          Path kept = scratch.resolve("names-" + number++);
+          withoutSecrets(directory.kind()::withoutSecrets, root.resolve(name), kept, name);
+          writer.workspaceFile(name, kept);
+        }
+      }
       writer.catalogue(
           CatalogueReader.NAME,
           write(CatalogueReader.text(), scratch.resolve(CatalogueReader.NAME)));
@@ -142,6 +155,17 @@ public final class Surveyor {
             text ->
                 writer.schema(taken.part(), write(text, content.resolveSibling(name + ".schema"))));
     return taken.part();
+  }
+
+  /** Copies what a kind of source keeps. */
+  private interface Copy {
+    void copy(InputStream in, OutputStream to) throws IOException;
+  }
+
+  private static void withoutSecrets(Copy copy, Path from, Path to, String shown) {
+    Problems problems = new Problems();
+    TextFiles.stream(from, shown, problems, in -> OwnFiles.write(to, out -> copy.copy(in, out)));
+    problems.throwIfErrors();
   }
 
   private static Path write(String text, Path file) {

@@ -37,6 +37,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.sources.Secret;
+import org.sobercompass.sources.directory.Secrets;
 
 /** What can go wrong with a directory is told with its mend, and half is never taken for all. */
 class LiveFaultsTest {
@@ -425,7 +426,7 @@ class LiveFaultsTest {
 
   @Test
   void whatIsSecretIsNotKept() {
-    assertThat(EntryReader.SECRETS)
+    assertThat(Secrets.names())
         .containsAll(Set.of("userpassword", "unicodepwd", "krbprincipalkey"));
   }
 }
