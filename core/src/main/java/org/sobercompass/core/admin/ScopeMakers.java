@@ -1,8 +1,11 @@
 package org.sobercompass.core.admin;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.Deque;
 import java.util.HashSet;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -54,24 +57,35 @@ public final class ScopeMakers {
   public List<Making> of(int scope, BitSet accounts) {
     List<Making> found = new ArrayList<>();
     if (!accounts.isEmpty()) {
-      lines(scope, scope, accounts, new HashSet<>(), found);
+      lines(scope, accounts, found);
     }
     return List.copyOf(found);
   }
 
-  private void lines(
-      int scope, int from, BitSet accounts, Set<Integer> followed, List<Making> found) {
-    if (!followed.add(from)) {
-      return;
-    }
-    for (ScopeItem item : all.scopes().get(from).include()) {
-      line(scope, from, item, true, accounts, found);
-      if (item instanceof ScopeItem.Other other) {
-        all.scope(other.scope()).ifPresent(n -> lines(scope, n, accounts, followed, found));
+  /** A scope that is being gone through. */
+  private record Open(int scope, Iterator<ScopeItem> include) {}
+
+  /** The lines of a scope and of all it is made of, each where it is named. */
+  private void lines(int scope, BitSet accounts, List<Making> found) {
+    Set<Integer> followed = new HashSet<>(Set.of(scope));
+    Deque<Open> open = new ArrayDeque<>();
+    open.push(new Open(scope, all.scopes().get(scope).include().iterator()));
+    while (!open.isEmpty()) {
+      Open at = open.element();
+      if (!at.include.hasNext()) {
+        for (ScopeItem item : all.scopes().get(at.scope).except()) {
+          line(scope, at.scope, item, false, accounts, found);
+        }
+        open.pop();
+        continue;
       }
-    }
-    for (ScopeItem item : all.scopes().get(from).except()) {
-      line(scope, from, item, false, accounts, found);
+      ScopeItem item = at.include.next();
+      line(scope, at.scope, item, true, accounts, found);
+      if (item instanceof ScopeItem.Other other) {
+        all.scope(other.scope())
+            .filter(followed::add)
+            .ifPresent(n -> open.push(new Open(n, all.scopes().get(n).include().iterator())));
+      }
     }
   }
 

@@ -1,6 +1,6 @@
 package org.sobercompass.core.filter;
 
-import java.nio.ByteBuffer;
+import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
@@ -8,6 +8,8 @@ import java.util.Locale;
 
 /** Parses the string form of search filters (RFC 4515). Nesting is limited to {@link #DEEPEST}. */
 public final class FilterParser {
+  private static final int MOST_PIECES = 1000;
+
   /** How deep filters may nest. */
   public static final int DEEPEST = 100;
 
@@ -113,6 +115,9 @@ public final class FilterParser {
     pieces.add(value());
     while (peek() == '*') {
       at++;
+      if (pieces.size() == MOST_PIECES) {
+        throw wrong("at most " + MOST_PIECES + " pieces between asterisks");
+      }
       pieces.add(value());
     }
     int last = pieces.size() - 1;
@@ -127,20 +132,20 @@ public final class FilterParser {
   }
 
   private String value() {
-    ByteBuffer bytes = ByteBuffer.allocate((text.length() - at) * 4);
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
     while (peek() != ')' && peek() != '*') {
       if (peek() == '(') {
         throw wrong("\\28 instead of a parenthesis inside a value");
       }
       if (peek() == '\\') {
-        bytes.put((byte) escaped());
+        bytes.write(escaped());
       } else {
         int point = text.codePointAt(at);
         at += Character.charCount(point);
-        bytes.put(Character.toString(point).getBytes(StandardCharsets.UTF_8));
+        bytes.writeBytes(Character.toString(point).getBytes(StandardCharsets.UTF_8));
       }
     }
-    return StandardCharsets.UTF_8.decode(bytes.flip()).toString();
+    return bytes.toString(StandardCharsets.UTF_8);
   }
 
   private int escaped() {

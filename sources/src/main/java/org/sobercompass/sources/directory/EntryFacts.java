@@ -24,6 +24,9 @@ import org.sobercompass.core.problem.Problems;
 
 /** Turns one directory entry after another into facts. */
 final class EntryFacts {
+  /** The most parts a name may have; no directory is as deep. */
+  private static final int DEEPEST = 1000;
+
   private static final long SECURITY_ENABLED = 0x80000000L;
 
   private final String name;
@@ -49,6 +52,14 @@ final class EntryFacts {
   }
 
   void take(Entry entry) {
+    long parts = entry.getDN().chars().filter(c -> c == ',').count() + 1;
+    if (parts > DEEPEST) {
+      problems.error(
+          Place.of(name),
+          "the name of the entry " + Problem.quote(entry.getDN()) + " has " + parts + " parts",
+          "at most " + DEEPEST);
+      return;
+    }
     String form = DnForm.of(entry.getDN());
     SubjectKind subject = subjectKind(entry);
     if (subject == null || subject == SubjectKind.UNIT) {

@@ -193,7 +193,8 @@ final class GetfaclReader {
       } else if (text.equals(MODE_ONLY)) {
         modeOnly = true;
       } else if (!text.startsWith("#") && !text.isEmpty()) {
-        entry(text.replaceAll("\\s*#.*", ""));
+        int comment = text.indexOf('#');
+        entry((comment < 0 ? text : text.substring(0, comment)).stripTrailing());
       }
     }
 

@@ -1,7 +1,6 @@
 package org.sobercompass.core.findings.separation;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -25,6 +24,13 @@ final class SeparationTests {
   final List<SeparationRule> rules;
   final OfRights[][] rights;
   final OfRoles[][] roles;
+
+  /**
+   * For each system and rule where its tests begin; those of the next rule begin where they end.
+   */
+  private final int[][] rightsOf;
+
+  private final int[][] rolesOf;
   final List<OfAct> acts = new ArrayList<>();
   private final List<List<SystemView>> systemsOf = new ArrayList<>();
   private final Assessment assessment;
@@ -64,14 +70,22 @@ final class SeparationTests {
     List<SystemView> systems = assessment.model().systems();
     rights = new OfRights[systems.size()][];
     roles = new OfRoles[systems.size()][];
+    rightsOf = new int[systems.size()][];
+    rolesOf = new int[systems.size()][];
     for (SystemView view : systems) {
       List<OfRights> ofRights = new ArrayList<>();
       List<OfRoles> ofRoles = new ArrayList<>();
+      int[] firstRights = new int[rules.size() + 1];
+      int[] firstRoles = new int[rules.size() + 1];
       for (int r = 0; r < rules.size(); r++) {
         for (int s = 0; s < rules.get(r).sides().size(); s++) {
           collect(view, r, s, ofRights, ofRoles);
         }
+        firstRights[r + 1] = ofRights.size();
+        firstRoles[r + 1] = ofRoles.size();
       }
+      rightsOf[view.number()] = firstRights;
+      rolesOf[view.number()] = firstRoles;
       rights[view.number()] = ofRights.toArray(OfRights[]::new);
       roles[view.number()] = ofRoles.toArray(OfRoles[]::new);
     }
@@ -85,8 +99,9 @@ final class SeparationTests {
   }
 
   private boolean names(SystemView view, int rule) {
-    return Arrays.stream(rights[view.number()]).anyMatch(test -> test.rule == rule)
-        || Arrays.stream(roles[view.number()]).anyMatch(test -> test.rule == rule);
+    int number = view.number();
+    return rightsOf[number][rule] < rightsOf[number][rule + 1]
+        || rolesOf[number][rule] < rolesOf[number][rule + 1];
   }
 
   /** The systems that have a right or a role on a side of a rule. */
@@ -156,13 +171,16 @@ final class SeparationTests {
   long sides(SystemView view, int role, int rule) {
     long sides = 0;
     RoleInfo info = view.system().roles().get(role);
-    for (OfRights test : rights[view.number()]) {
-      if (test.rule == rule && RightBits.meet(info.allows(), test.bits)) {
+    int number = view.number();
+    for (int i = rightsOf[number][rule]; i < rightsOf[number][rule + 1]; i++) {
+      OfRights test = rights[number][i];
+      if (RightBits.meet(info.allows(), test.bits)) {
         sides |= 1L << test.side;
       }
     }
-    for (OfRoles test : roles[view.number()]) {
-      if (test.rule == rule && test.roles.get(role)) {
+    for (int i = rolesOf[number][rule]; i < rolesOf[number][rule + 1]; i++) {
+      OfRoles test = roles[number][i];
+      if (test.roles.get(role)) {
         sides |= 1L << test.side;
       }
     }
