@@ -82,7 +82,7 @@ class FindingWordsTest {
 
   @Test
   void toWithdrawARoleSaysWhereItStands() {
-    Finding person = of(FindingKind.GIVEN_TO_PERSON, "Holder of Doors");
+    Finding person = of(FindingKind.DIRECT_ASSIGNMENT, "Holder of Doors");
     assertThat(words(person.changes().get(0)))
         .containsExactly(
             "withdraw the role Holder of Doors from Maren Holt (maren.holt), everywhere"
@@ -91,14 +91,14 @@ class FindingWordsTest {
 
   @Test
   void toRemoveAnEntryOfAFolder() {
-    Finding claim = of(FindingKind.CLAIM_WITHOUT_SUPPORT, "/glasshouses/2024");
+    Finding claim = of(FindingKind.UNSUPPORTED_INHERITANCE, "/glasshouses/2024");
     assertThat(words(claim.changes().get(0)))
         .containsExactly("remove the entry change for desk-helpers at /glasshouses/2024");
   }
 
   @Test
   void toWithdrawAnAdminRole() {
-    Finding helper = of(FindingKind.GIVEN_TO_PERSON, "admin role Helper");
+    Finding helper = of(FindingKind.DIRECT_ASSIGNMENT, "admin role Helper");
     assertThat(words(helper.changes().get(0)))
         .containsExactly(
             "withdraw the admin role Helper over Who works with money from Joss Merrin (desk)"
@@ -107,10 +107,10 @@ class FindingWordsTest {
 
   @Test
   void toTakeAnEntryOffADirectoryObject() {
-    Finding everyone = of(FindingKind.GIVEN_TO_EVERYONE, "finance-desks");
+    Finding everyone = of(FindingKind.ASSIGNED_TO_EVERYONE, "finance-desks");
     assertThat(words(everyone.changes().get(0)))
         .containsExactly("take the entry of everyone signed in off finance-desks (write member)");
-    Finding nobody = of(FindingKind.ENTRY_OF_MISSING, "9317");
+    Finding nobody = of(FindingKind.UNRESOLVED_TRUSTEE, "9317");
     assertThat(words(nobody.changes().get(0)).get(0))
         .startsWith("take the entry of S-1-5-21-1871-2902-3733-9317 (nobody) off Hosts (");
   }
@@ -193,7 +193,7 @@ class FindingWordsTest {
 
   @Test
   void aDetailSaysWhyWhomHowAndWhatEndsIt() {
-    assertThat(detail(of(FindingKind.DUTIES_NOT_SEPARATED, "Ilse Brandt")))
+    assertThat(detail(of(FindingKind.SEPARATION_OF_DUTIES, "Ilse Brandt")))
         .startsWith("Ilse Brandt (ilse.brandt) holds what should be kept apart")
         .contains("Why it weighs high", "it comes by 2 assignments")
         .contains("└─ listed in orders-raisers")
@@ -211,14 +211,14 @@ class FindingWordsTest {
 
   @Test
   void aDetailOfWhatChangesNothingSaysSo() {
-    assertThat(detail(of(FindingKind.REDUNDANT, "staff-herbarium")))
+    assertThat(detail(of(FindingKind.REDUNDANT_ASSIGNMENT, "staff-herbarium")))
         .contains("They change nothing that anybody holds")
         .doesNotContain("They end");
   }
 
   @Test
   void aDetailOfSeveralNamesThemForAWaiver() {
-    assertThat(detail(of(FindingKind.OVER_THE_MORE_POWERFUL, "Edda Voss")))
+    assertThat(detail(of(FindingKind.ADMINISTERS_MORE_POWERFUL, "Edda Voss")))
         .contains("Concerns 2 subjects")
         .contains("subjects: [\"account:desks/");
   }
@@ -243,8 +243,8 @@ class FindingWordsTest {
   void theHeadingCountsByWeightAndTheAcceptedApart() {
     assertThat(FindingAnswers.heading(new Triage(List.of(), List.of(), List.of())))
         .isEqualTo("No findings.");
-    Finding high = of(FindingKind.DUTIES_NOT_SEPARATED, "Ilse Brandt");
-    Finding low = of(FindingKind.REDUNDANT, "staff-herbarium");
+    Finding high = of(FindingKind.SEPARATION_OF_DUTIES, "Ilse Brandt");
+    Finding low = of(FindingKind.REDUNDANT_ASSIGNMENT, "staff-herbarium");
     assertThat(FindingAnswers.heading(new Triage(List.of(high), List.of(), List.of())))
         .isEqualTo("1 finding: 1 high.");
     Triage sorted =
@@ -271,7 +271,7 @@ class FindingWordsTest {
     assertThat(sheet.rows()).extracting(row -> row.get(0)).doesNotHaveDuplicates();
     assertThat(sheet.rows()).filteredOn(row -> row.contains("accepted")).hasSize(1);
     assertThat(sheet.rows())
-        .filteredOn(row -> row.get(1).equals("owner-outside"))
+        .filteredOn(row -> row.get(1).equals("owner-not-administrator"))
         .allSatisfy(row -> assertThat(row.get(13)).isEqualTo(""));
   }
 }

@@ -66,7 +66,7 @@ class PipelineTest {
     assertThat(results.size()).isEqualTo(18);
     assertThat(results.path(0).path("level").stringValue()).isEqualTo("error");
     assertThat(results.path(0).path("partialFingerprints").path("stableKey/v1").stringValue())
-        .startsWith("finding:duties-not-separated/order-and-pay/");
+        .startsWith("finding:separation-of-duties/order-and-pay/");
     JsonNode expected =
         JsonMapper.shared().readTree(Files.readString(out.resolve("expectations.sarif")));
     assertThat(

@@ -192,7 +192,7 @@ class SoberTest {
         .contains("power-only-in-application")
         .doesNotContain("administers Rounds");
     assertThat(onDemo("findings", "--app", "doors", "--format", "csv").out())
-        .contains("circle-of-groups")
+        .contains("circular-nesting")
         .contains("dangling-member")
         .doesNotContain("administers Rounds")
         .doesNotContain("administer Seedbook");
@@ -447,7 +447,7 @@ class SoberTest {
     assertThat(findings.code()).isEqualTo(1);
     assertThat(Files.readString(sarif))
         .contains("\"version\" : \"2.1.0\"")
-        .contains("\"ruleId\" : \"duties-not-separated\"")
+        .contains("\"ruleId\" : \"separation-of-duties\"")
         .doesNotContain("\"level\" : \"note\"");
     Said expected = onDemo("expect", "--junit", junit.toString());
     assertThat(expected.code()).isEqualTo(1);

@@ -118,7 +118,7 @@ class UnreadTest {
         .contains("elsewhere is not in what was read (a.csv:2): it may be gone, or anybody");
     SoberTest.Said holders = sober("holders", "app:papers:edit");
     assertThat(holders.out()).startsWith("0 accounts hold app:papers:edit; of 2 accounts it is un");
-    assertThat(sober("findings", "--kind", "given-to-missing", "--detail", "1").out())
+    assertThat(sober("findings", "--kind", "unresolved-subject", "--detail", "1").out())
         .contains("They end - Ann (ann), Bo (bo) in app: papers:edit");
   }
 

@@ -37,7 +37,7 @@ class FindingsTest {
           + "member: uid=bo,dc=x\n\n";
   private static final String RULE =
       "separation: [{id: r, sides: [[app:a:edit], [app:b:edit]], weight: medium}]\n"
-          + "findings: {off: [role-against-rule]}\n";
+          + "findings: {off: [conflicting-role]}\n";
 
   @TempDir Path root;
   private String directory = PEOPLE;
@@ -116,7 +116,7 @@ class FindingsTest {
     rules = RULE;
     assertThat(found(DAY, "a,group,all,,,,")).isEmpty();
     assertThat(found(DAY, "a,group,all,,,,", "b,group,all,,,2026-05-31,"))
-        .containsExactly("assignment-over low");
+        .containsExactly("expired-assignment low");
     assertThat(found("2026-05-31", "a,group,all,,,,", "b,group,all,,,2026-05-31,")).hasSize(1);
   }
 
@@ -125,31 +125,31 @@ class FindingsTest {
     rules = RULE;
     directory = PEOPLE.replace("uid: ann\n", "uid: ann\nnsAccountLock: TRUE\n");
     assertThat(found(DAY, "a,group,crew,,,,", "b,group,crew,,,,"))
-        .containsExactly("right-of-disabled-account medium");
+        .containsExactly("disabled-account medium");
   }
 
   @Test
   void anAccountExpiresAtItsDayAndNotBefore() throws IOException {
     directory = PEOPLE.replace("uid: ann\n", "uid: ann\nshadowExpire: 20605\n");
     assertThat(found("2026-05-31", "a,group,crew,,,,")).isEmpty();
-    assertThat(found("2026-06-01", "a,group,crew,,,,"))
-        .containsExactly("right-of-expired-account medium");
+    assertThat(found("2026-06-01", "a,group,crew,,,,")).containsExactly("expired-account medium");
     assertThat(found("2026-06-01", "a,group,crew,,,,no")).isEmpty();
   }
 
   @Test
   void givenToEveryoneIsWeighedByWhatItGives() throws IOException {
-    assertThat(found(DAY, "reader,implicit,everyone,,,,")).containsExactly("given-to-everyone low");
-    assertThat(found(DAY, "a,implicit,signed-in,,,,")).containsExactly("given-to-everyone high");
+    assertThat(found(DAY, "reader,implicit,everyone,,,,"))
+        .containsExactly("assigned-to-everyone low");
+    assertThat(found(DAY, "a,implicit,signed-in,,,,")).containsExactly("assigned-to-everyone high");
     assertThat(found(DAY, "a,implicit,members,,,,")).isEmpty();
   }
 
   @Test
   void givenToAPersonAndToNobody() throws IOException {
-    assertThat(found(DAY, "reader,account,bo,,,,")).containsExactly("given-to-person low");
-    assertThat(found(DAY, "a,account,bo,,,,")).containsExactly("given-to-person medium");
-    assertThat(found(DAY, "a,account,bo,north,,,")).containsExactly("given-to-person low");
-    assertThat(found(DAY, "a,account,carl,,,,")).containsExactly("given-to-missing low");
+    assertThat(found(DAY, "reader,account,bo,,,,")).containsExactly("direct-assignment low");
+    assertThat(found(DAY, "a,account,bo,,,,")).containsExactly("direct-assignment medium");
+    assertThat(found(DAY, "a,account,bo,north,,,")).containsExactly("direct-assignment low");
+    assertThat(found(DAY, "a,account,carl,,,,")).containsExactly("unresolved-subject low");
     assertThat(found(DAY, "a,account,carl,,,,no")).isEmpty();
   }
 
@@ -201,7 +201,7 @@ class FindingsTest {
             + "member: uid=bo,dc=x\n";
     assertThat(found(DAY, "a,group,crew,,,,")).isEmpty();
     assertThat(found(DAY, "a,group,p,,,,"))
-        .containsExactly("circle-of-groups medium", "dangling-member low");
+        .containsExactly("circular-nesting medium", "dangling-member low");
     assertThat(findings(DAY, "a,group,p,,,,").get(0).aim()).isInstanceOf(Remedy.Uncircled.class);
   }
 

@@ -24,7 +24,7 @@ class ManyRemovalsTest {
     Assessment assessment = asked.workspace().assessment(asked.model());
     Finding finding =
         Findings.of(assessment).stream()
-            .filter(f -> f.kind() == FindingKind.RIGHT_OF_DISABLED_ACCOUNT)
+            .filter(f -> f.kind() == FindingKind.DISABLED_ACCOUNT)
             .findFirst()
             .orElseThrow();
     return Advice.of(assessment, finding);

@@ -30,23 +30,23 @@ import org.sobercompass.core.system.Token;
 public final class Concerned {
   private static final Set<FindingKind> ABOUT_SUBJECTS =
       EnumSet.of(
-          FindingKind.RIGHT_OF_DISABLED_ACCOUNT,
-          FindingKind.RIGHT_OF_EXPIRED_ACCOUNT,
-          FindingKind.RIGHT_OF_LOCKED_ACCOUNT,
-          FindingKind.RIGHT_OF_SLEEPING_ACCOUNT,
-          FindingKind.OTHER_ACCOUNT_WORKS,
-          FindingKind.LOCAL_ACCOUNT_OF_NOBODY,
-          FindingKind.SERVICE_SIGNS_IN,
-          FindingKind.SERVICE_HOLDS_MORE,
+          FindingKind.DISABLED_ACCOUNT,
+          FindingKind.EXPIRED_ACCOUNT,
+          FindingKind.LOCKED_ACCOUNT,
+          FindingKind.DORMANT_ACCOUNT,
+          FindingKind.OTHER_ACCOUNT_ACTIVE,
+          FindingKind.UNLINKED_LOCAL_ACCOUNT,
+          FindingKind.SERVICE_ACCOUNT_SIGNS_IN,
+          FindingKind.SERVICE_ACCOUNT_EXCESS,
           FindingKind.READING_ACCOUNT_WRITES,
-          FindingKind.CIRCLE_OF_GROUPS,
+          FindingKind.CIRCULAR_NESTING,
           FindingKind.DANGLING_MEMBER,
           FindingKind.DEEP_NESTING);
   private static final Set<FindingKind> ABOUT_POWER =
       EnumSet.of(
           FindingKind.POWERFUL_FROM_ANYWHERE,
           FindingKind.POWERFUL_WITHOUT_SECOND_FACTOR,
-          FindingKind.PASSWORD_NEVER_ENDS,
+          FindingKind.PASSWORD_NEVER_EXPIRES,
           FindingKind.POWER_ONLY_IN_APPLICATION);
 
   private final FindingContext context;

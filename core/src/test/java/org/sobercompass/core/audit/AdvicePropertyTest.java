@@ -116,19 +116,19 @@ class AdvicePropertyTest {
     assertThat(ended.keySet())
         .containsAll(
             EnumSet.of(
-                FindingKind.DUTIES_NOT_SEPARATED,
-                FindingKind.GIVEN_TO_EVERYONE,
-                FindingKind.GIVEN_TO_PERSON,
-                FindingKind.GIVEN_TO_MISSING,
-                FindingKind.GIVEN_TO_EMPTY_GROUP,
-                FindingKind.GIVEN_TO_BROAD_GROUP,
-                FindingKind.GIVEN_EVERYWHERE,
-                FindingKind.REDUNDANT,
-                FindingKind.ASSIGNMENT_OVER,
-                FindingKind.GRANT_TAKES_AWAY,
-                FindingKind.SERVICE_HOLDS_MORE,
-                FindingKind.CIRCLE_OF_GROUPS,
-                FindingKind.RIGHT_OF_DISABLED_ACCOUNT));
+                FindingKind.SEPARATION_OF_DUTIES,
+                FindingKind.ASSIGNED_TO_EVERYONE,
+                FindingKind.DIRECT_ASSIGNMENT,
+                FindingKind.UNRESOLVED_SUBJECT,
+                FindingKind.ASSIGNED_TO_EMPTY_GROUP,
+                FindingKind.ASSIGNED_TO_LARGE_GROUP,
+                FindingKind.UNSCOPED_ASSIGNMENT,
+                FindingKind.REDUNDANT_ASSIGNMENT,
+                FindingKind.EXPIRED_ASSIGNMENT,
+                FindingKind.ASSIGNMENT_REMOVES_RIGHTS,
+                FindingKind.SERVICE_ACCOUNT_EXCESS,
+                FindingKind.CIRCULAR_NESTING,
+                FindingKind.DISABLED_ACCOUNT));
     assertThat(gave).isGreaterThan(10);
   }
 
@@ -146,7 +146,7 @@ class AdvicePropertyTest {
     assertThat(told(assessment.model(), advice))
         .as(what + " by " + advice.changes())
         .isEqualTo(differing(assessment.model(), after.model()));
-    if (finding.kind() == FindingKind.REDUNDANT) {
+    if (finding.kind() == FindingKind.REDUNDANT_ASSIGNMENT) {
       assertThat(advice.changesNothing()).as(what + advice.effects()).isTrue();
     }
   }

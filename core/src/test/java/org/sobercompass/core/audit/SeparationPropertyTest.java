@@ -62,7 +62,7 @@ class SeparationPropertyTest {
         Assessment assessment = Assessment.of(model, List.of(rule));
         TreeSet<String> found = new TreeSet<>();
         for (Finding finding : Findings.of(assessment)) {
-          if (finding.kind() == FindingKind.DUTIES_NOT_SEPARATED) {
+          if (finding.kind() == FindingKind.SEPARATION_OF_DUTIES) {
             finding.subjects().stream().map(Key::text).forEach(found::add);
             advised(assessment, finding);
           }
@@ -123,7 +123,7 @@ class SeparationPropertyTest {
                 List.of());
         TreeSet<String> found = new TreeSet<>();
         for (Finding finding : Findings.of(assessment)) {
-          if (finding.kind() == FindingKind.DUTIES_NOT_SEPARATED) {
+          if (finding.kind() == FindingKind.SEPARATION_OF_DUTIES) {
             finding.subjects().stream().map(Key::text).forEach(found::add);
           }
         }

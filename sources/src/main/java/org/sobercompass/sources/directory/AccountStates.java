@@ -9,7 +9,7 @@ import org.sobercompass.core.facts.Facts;
 /** Whether an account is disabled, and when it ends, by the usual attributes. */
 final class AccountStates {
   private static final int ACCOUNT_DISABLE = 2;
-  private static final int PASSWORD_NEVER_ENDS = 0x10000;
+  private static final int PASSWORD_NEVER_EXPIRES = 0x10000;
   static final long SECONDS_TO_1970 = 11_644_473_600L;
   private static final long DAY = 86_400;
 
@@ -47,7 +47,7 @@ final class AccountStates {
    */
   static boolean isPasswordEnded(Entry entry) {
     Integer control = entry.getAttributeValueAsInteger("userAccountControl");
-    boolean neverEnds = control != null && (control & PASSWORD_NEVER_ENDS) != 0;
+    boolean neverEnds = control != null && (control & PASSWORD_NEVER_EXPIRES) != 0;
     boolean notSet = "0".equals(entry.getAttributeValue("pwdLastSet")) && !neverEnds;
     return notSet
         || "true".equalsIgnoreCase(entry.getAttributeValue("pwdReset"))

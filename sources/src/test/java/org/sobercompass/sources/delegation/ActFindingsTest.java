@@ -48,7 +48,7 @@ class ActFindingsTest extends SmallDirectory {
         .singleElement()
         .satisfies(
             f -> {
-              assertThat(f.kind().id()).isEqualTo("duties-not-separated");
+              assertThat(f.kind().id()).isEqualTo("separation-of-duties");
               assertThat(f.cause().text()).contains("00001001");
               assertThat(f.evidence())
                   .extracting(e -> e.text())
@@ -72,14 +72,14 @@ class ActFindingsTest extends SmallDirectory {
         .singleElement()
         .satisfies(
             f -> {
-              assertThat(f.kind().id()).isEqualTo("duties-may-meet");
+              assertThat(f.kind().id()).isEqualTo("potential-conflict");
               assertThat(f.weight().word()).isEqualTo("medium");
               assertThat(f.sentence()).contains("it is not known whether it can set-password");
               assertThat(f.evidence())
                   .extracting(e -> e.text())
                   .contains("ann perhaps can set-password");
             });
-    assertThat(conflicts()).noneMatch(f -> f.kind().id().equals("duties-not-separated"));
+    assertThat(conflicts()).noneMatch(f -> f.kind().id().equals("separation-of-duties"));
   }
 
   private List<String> verdicts() throws IOException {

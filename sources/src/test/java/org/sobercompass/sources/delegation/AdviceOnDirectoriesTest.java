@@ -149,7 +149,7 @@ class AdviceOnDirectoriesTest extends SmallDirectory {
     for (long seed = 0; seed < 110; seed++) {
       Assessment assessment = assessment(new Random(seed), true);
       for (Finding finding : Findings.of(assessment)) {
-        if (finding.kind() == FindingKind.DUTIES_NOT_SEPARATED) {
+        if (finding.kind() == FindingKind.SEPARATION_OF_DUTIES) {
           least(assessment, finding, Advice.of(assessment, finding), seed);
         }
       }

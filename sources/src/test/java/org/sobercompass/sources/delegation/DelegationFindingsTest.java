@@ -51,7 +51,7 @@ class DelegationFindingsTest extends SmallDirectory {
   private List<Finding> findings() throws IOException {
     return Findings.of(assessment()).stream()
         .filter(f -> !f.sentence().contains("zoe") && !f.kind().id().endsWith("powerful"))
-        .filter(f -> !f.kind().id().equals("power-within-reach"))
+        .filter(f -> !f.kind().id().equals("escalation-path"))
         .toList();
   }
 
@@ -68,7 +68,7 @@ class DelegationFindingsTest extends SmallDirectory {
   @Test
   void toAPersonItIsToldByWhatItGives() throws IOException {
     people("D:" + RESET_BY + sid(1001) + ")");
-    assertThat(told()).containsExactly("given-to-person medium");
+    assertThat(told()).containsExactly("direct-assignment medium");
     assertThat(findings().get(0).sentence())
         .isEqualTo("delegated to a person instead of a group: set a new password, on di, to ann");
   }
@@ -76,7 +76,7 @@ class DelegationFindingsTest extends SmallDirectory {
   @Test
   void toAPersonWhatGivesLittleWeighsLittle() throws IOException {
     people("D:(OA;;WP;28630ebf-41d5-11d1-a9c1-0000f80367c1;;" + sid(1001) + ")");
-    assertThat(told()).containsExactly("given-to-person low");
+    assertThat(told()).containsExactly("direct-assignment low");
   }
 
   @Test
@@ -89,7 +89,7 @@ class DelegationFindingsTest extends SmallDirectory {
   void aServiceIsNoPerson() throws IOException {
     people("D:" + RESET_BY + sid(1001) + ")");
     more = "findings: {services: {accounts: [ann]}}\n";
-    assertThat(told()).doesNotContain("given-to-person medium");
+    assertThat(told()).doesNotContain("direct-assignment medium");
   }
 
   @Test
@@ -109,7 +109,7 @@ class DelegationFindingsTest extends SmallDirectory {
   @Test
   void toEveryoneWhatIsMoreThanReadingIsTold() throws IOException {
     people("D:" + RESET_BY + "AU)");
-    assertThat(told()).containsExactly("given-to-everyone high");
+    assertThat(told()).containsExactly("assigned-to-everyone high");
   }
 
   @Test
@@ -125,7 +125,7 @@ class DelegationFindingsTest extends SmallDirectory {
       user("p" + i, 1010 + i, "a", "D:");
     }
     more = "findings: {broad: {share: 20}}\n";
-    assertThat(told()).containsExactly("given-to-broad-group medium");
+    assertThat(told()).containsExactly("assigned-to-large-group medium");
     more = "findings: {broad: {share: 21}}\n";
     assertThat(told()).isEmpty();
   }
@@ -133,7 +133,7 @@ class DelegationFindingsTest extends SmallDirectory {
   @Test
   void aGroupWithNobodyInItIsTold() throws IOException {
     people("D:" + RESET_BY + sid(1103) + ")");
-    assertThat(told()).containsExactly("given-to-empty-group low");
+    assertThat(told()).containsExactly("assigned-to-empty-group low");
   }
 
   @Test
@@ -146,15 +146,15 @@ class DelegationFindingsTest extends SmallDirectory {
   @Test
   void nobodyWhoExistsIsToldAndAnIdBroughtAlongIsSomebody() throws IOException {
     people("D:" + RESET_BY + "S-1-5-21-7-8-9-4711)");
-    assertThat(told()).containsExactly("entry-of-missing low");
+    assertThat(told()).containsExactly("unresolved-trustee low");
     user("gus", 1006, "a", "D:", "sIDHistory: S-1-5-21-7-8-9-4711");
-    assertThat(told()).doesNotContain("entry-of-missing low");
+    assertThat(told()).doesNotContain("unresolved-trustee low");
   }
 
   @Test
   void whatClaimsToBeInheritedAndIsNotIsToldAndEnds() throws IOException {
     people("D:(OA;ID;CR;" + RESET + ";;" + sid(1102) + ")");
-    assertThat(told()).containsExactly("claim-without-support medium");
+    assertThat(told()).containsExactly("unsupported-inheritance medium");
     Assessment assessment = assessment();
     Finding claim = findings().get(0);
     Assessment after = assessment.with(Advice.of(assessment, claim).changes());
@@ -164,7 +164,7 @@ class DelegationFindingsTest extends SmallDirectory {
   @Test
   void aPersonWhoOwnsAnObjectIsTold() throws IOException {
     people("O:" + sid(1001) + "D:");
-    assertThat(told()).containsExactly("owner-outside medium");
+    assertThat(told()).containsExactly("owner-not-administrator medium");
   }
 
   @Test
@@ -184,7 +184,7 @@ class DelegationFindingsTest extends SmallDirectory {
   @Test
   void aListOutOfOrderIsToldWhereSomebodyCouldDoOtherThingsInOrder() throws IOException {
     people("D:" + RESET_BY + sid(1102) + ")(OD;;CR;" + RESET + ";;" + sid(1002) + ")");
-    assertThat(told()).containsExactly("order-matters low");
+    assertThat(told()).containsExactly("entry-order low");
     assertThat(findings().get(0).evidence().get(0).text())
         .isEqualTo("1 account can set a new password only by this order");
   }
@@ -237,7 +237,7 @@ class DelegationFindingsTest extends SmallDirectory {
         .singleElement()
         .satisfies(
             f -> {
-              assertThat(f.kind().id()).isEqualTo("missed-change");
+              assertThat(f.kind().id()).isEqualTo("inheritance-not-applied");
               assertThat(f.sentence()).startsWith("di did not get what a hands on");
               assertThat(f.subjects()).hasSize(1);
             });
@@ -248,7 +248,7 @@ class DelegationFindingsTest extends SmallDirectory {
     people("D:" + RESET_BY + sid(1102) + ")");
     int at = ldif.indexOf("sAMAccountName: bo");
     ldif.insert(at, "userAccountControl: 514\n");
-    assertThat(told()).containsExactly("right-of-disabled-account medium");
+    assertThat(told()).containsExactly("disabled-account medium");
     Assessment assessment = assessment();
     Finding finding = findings().get(0);
     assertThat(finding.sentence()).contains("still holds 1 delegation, which comes back");

@@ -43,14 +43,14 @@ class ListFindingsTest {
         "rwxrwx--- | --- | rw-rw-rw- |  | writable-by-everyone | 0",
         "rwxrwx--x | --- | rw-rw-rw- |  | writable-by-everyone | 1",
         "rwxrwxrwx | --- | rw-rw-rw- |  | writable-by-everyone | 1",
-        "rwxr-xr-x | --- | rw-r--r-- | user:ilse:rw-,mask::r-- | mask-hides | 1",
-        "rwxr-xr-x | --- | rw-r--r-- | user:ilse:rw-,mask::rw- | mask-hides | 0",
-        "rwxr-xr-x | --- | rw-r--r-- | user:ilse:r--,mask::r-x | mask-hides | 0",
-        "rwxr-xr-x | --- | rw-r--r-- | user:ilse:r--,mask::r-x | entry-for-person | 1",
-        "rwxr-xr-x | --- | rw-r--r-- | group:members:r--,mask::r-x | entry-for-person | 0",
-        "rwxr-xr-x | --- | rw-r--r-- | user:ilse:---,mask::r-x | entry-for-person | 0",
-        "rwxr-xr-x | --- | rw-r--r-- | user:4711:r--,mask::r-x | entry-of-missing | 1",
-        "rwxr-xr-x | --- | rw-r--r-- | user:ilse:r--,mask::r-x | entry-of-missing | 0"
+        "rwxr-xr-x | --- | rw-r--r-- | user:ilse:rw-,mask::r-- | mask-limits-entry | 1",
+        "rwxr-xr-x | --- | rw-r--r-- | user:ilse:rw-,mask::rw- | mask-limits-entry | 0",
+        "rwxr-xr-x | --- | rw-r--r-- | user:ilse:r--,mask::r-x | mask-limits-entry | 0",
+        "rwxr-xr-x | --- | rw-r--r-- | user:ilse:r--,mask::r-x | direct-entry | 1",
+        "rwxr-xr-x | --- | rw-r--r-- | group:members:r--,mask::r-x | direct-entry | 0",
+        "rwxr-xr-x | --- | rw-r--r-- | user:ilse:---,mask::r-x | direct-entry | 0",
+        "rwxr-xr-x | --- | rw-r--r-- | user:4711:r--,mask::r-x | unresolved-trustee | 1",
+        "rwxr-xr-x | --- | rw-r--r-- | user:ilse:r--,mask::r-x | unresolved-trustee | 0"
       })
   void ofPosixFiles(String folder, String flags, String file, String more, String kind, int times)
       throws IOException {
@@ -88,25 +88,28 @@ class ListFindingsTest {
   @CsvSource(
       delimiter = '|',
       value = {
-        "D:P(A;OICI;FA;;;ME) | D:(A;ID;FA;;;ME) | FA | claim-without-support | 0",
-        "D:P(A;OICI;FA;;;ME) | D:(A;ID;FA;;;ME)(A;ID;FR;;;AU) | FA | claim-without-support | 1",
-        "D:P(A;OICI;FA;;;ME) | D:(A;ID;FA;;;ME)(A;;FR;;;AU) | FA | claim-without-support | 0",
-        "D:P(A;CI;FA;;;ME) | D:(A;ID;FA;;;ME) | FA | claim-without-support | 1",
-        "D:P(A;OICI;FA;;;ME)(A;OICI;FR;;;AU) | D:(A;ID;FA;;;ME) | FA | missed-change | 1",
-        "D:P(A;OICI;FA;;;ME)(A;OICI;FR;;;AU) | D:P(A;;FA;;;ME) | FA | missed-change | 0",
-        "D:P(A;OICI;FA;;;ME)(A;CI;FR;;;AU) | D:(A;ID;FA;;;ME) | FA | missed-change | 0",
-        "D:P(A;OICI;0x1301bf;;;ME) | D:(A;ID;0x1301bf;;;ME) | 0x1200a9 | layers-disagree | 1",
-        "D:P(A;OICI;0x1301bf;;;ME) | D:(A;ID;0x1301bf;;;ME) | 0x1301bf | layers-disagree | 0",
-        "D:P(A;OICI;0x1200a9;;;ME) | D:(A;ID;0x1200a9;;;ME) | 0x1200a9 | layers-disagree | 0",
+        "D:P(A;OICI;FA;;;ME) | D:(A;ID;FA;;;ME) | FA | unsupported-inheritance | 0",
+        "D:P(A;OICI;FA;;;ME) | D:(A;ID;FA;;;ME)(A;ID;FR;;;AU) | FA | unsupported-inheritance | 1",
+        "D:P(A;OICI;FA;;;ME) | D:(A;ID;FA;;;ME)(A;;FR;;;AU) | FA | unsupported-inheritance | 0",
+        "D:P(A;CI;FA;;;ME) | D:(A;ID;FA;;;ME) | FA | unsupported-inheritance | 1",
+        "D:P(A;OICI;FA;;;ME)(A;OICI;FR;;;AU) | D:(A;ID;FA;;;ME) | FA | inheritance-not-applied | 1",
+        "D:P(A;OICI;FA;;;ME)(A;OICI;FR;;;AU) | D:P(A;;FA;;;ME) | FA | inheritance-not-applied | 0",
+        "D:P(A;OICI;FA;;;ME)(A;CI;FR;;;AU) | D:(A;ID;FA;;;ME) | FA | inheritance-not-applied | 0",
+        "D:P(A;OICI;0x1301bf;;;ME) | D:(A;ID;0x1301bf;;;ME) | 0x1200a9 | share-and-files-disagree |"
+            + " 1",
+        "D:P(A;OICI;0x1301bf;;;ME) | D:(A;ID;0x1301bf;;;ME) | 0x1301bf | share-and-files-disagree |"
+            + " 0",
+        "D:P(A;OICI;0x1200a9;;;ME) | D:(A;ID;0x1200a9;;;ME) | 0x1200a9 | share-and-files-disagree |"
+            + " 0",
         "D:P(A;OICI;0x1301ff;;;WD) | D:P(A;;FA;;;ME) | FA | broken-inheritance | 1",
         "D:P(A;OICI;0x1301bf;;;WD) | D:P(A;;FA;;;ME) | FA | broken-inheritance | 0",
         "D:P(A;OICI;0x1301ff;;;WD) | D:P(A;;FA;;;WD) | FA | broken-inheritance | 0",
         "D:P(A;OICI;0x6;;;WD) | D:(A;ID;0x6;;;WD) | FA | writable-by-everyone | 1",
         "D:P(A;OICI;0x6;;;WD) | D:(A;ID;0x6;;;WD) | 0x1200a9 | writable-by-everyone | 0",
         "D:P(D;OICI;0x6;;;WD)(A;OICI;0x6;;;WD) | D:P(A;;FR;;;ME) | FA | writable-by-everyone | 0",
-        "D:P(A;OICI;FR;;;S-1-5-21-1-2-3-9) | D:(A;ID;FR;;;S-1-5-21-1-2-3-9) | FA | entry-of-missing"
-            + " | 1",
-        "D:P(A;OICI;FR;;;SY) | D:(A;ID;FR;;;SY) | FA | entry-of-missing | 0"
+        "D:P(A;OICI;FR;;;S-1-5-21-1-2-3-9) | D:(A;ID;FR;;;S-1-5-21-1-2-3-9) | FA |"
+            + " unresolved-trustee | 1",
+        "D:P(A;OICI;FR;;;SY) | D:(A;ID;FR;;;SY) | FA | unresolved-trustee | 0"
       })
   void ofSharedFolders(String folder, String file, String share, String kind, int times)
       throws IOException {
@@ -137,10 +140,10 @@ class ListFindingsTest {
         "=U/o | =r/o | public-rights | 1",
         "=U/o | r=r/o | public-rights | 0",
         "=UC/o | r=r/o | public-rights | 1",
-        "r=U/o | r=r/o | no-way-to-it | 0",
-        "o=UC/o | r=r/o | no-way-to-it | 1",
-        "o=UC/o | o=r/o | no-way-to-it | 0",
-        "o=UC/o | =r/o | no-way-to-it | 0"
+        "r=U/o | r=r/o | grant-without-effect | 0",
+        "o=UC/o | r=r/o | grant-without-effect | 1",
+        "o=UC/o | o=r/o | grant-without-effect | 0",
+        "o=UC/o | =r/o | grant-without-effect | 0"
       })
   void ofDatabases(String schema, String table, String kind, int times) throws IOException {
     put(
@@ -169,12 +172,12 @@ class ListFindingsTest {
   /** A role that is in another: whether it inherits, and what the other is. */
   @ParameterizedTest
   @CsvSource({
-    "true, false, false, may-switch, 0",
-    "false, false, false, may-switch, 1",
+    "true, false, false, can-switch-role, 0",
+    "false, false, false, can-switch-role, 1",
     "true, false, true, superuser-by-membership, 1",
     "false, false, true, superuser-by-membership, 1",
     "true, true, true, superuser-by-membership, 0",
-    "false, true, false, may-switch, 0"
+    "false, true, false, can-switch-role, 0"
   })
   void ofRolesThatMaySwitch(
       boolean inherits, boolean superuser, boolean other, String kind, int times)

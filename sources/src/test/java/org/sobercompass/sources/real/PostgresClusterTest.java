@@ -192,7 +192,7 @@ class PostgresClusterTest {
   void eachOfThemIsAFindingAndAChainIsOne() {
     List<Finding> findings = Findings.of(workspace.assessment(model));
     assertThat(findings.stream().filter(f -> f.system().equals("one")).map(f -> f.kind().id()))
-        .contains("superuser-by-membership", "server-files", "creates-roles");
+        .contains("superuser-by-membership", "server-file-access", "can-create-roles");
     assertThat(
             findings.stream()
                 .filter(f -> f.system().equals("one") && f.kind().id().startsWith("superuser"))

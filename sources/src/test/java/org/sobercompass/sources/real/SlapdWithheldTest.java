@@ -132,7 +132,7 @@ class SlapdWithheldTest {
   void noFindingSaysThatNobodyIsInAGroupWhoseMembersWereWithheld() throws IOException {
     Workspace plain = as("findings", Slapd.READER);
     List<Finding> found = Findings.of(plain.assessment(plain.model()));
-    assertThat(found).noneMatch(f -> Set.of("given-to-empty-group").contains(f.kind().id()));
+    assertThat(found).noneMatch(f -> Set.of("assigned-to-empty-group").contains(f.kind().id()));
   }
 
   private static Proposal probed(String bind) {

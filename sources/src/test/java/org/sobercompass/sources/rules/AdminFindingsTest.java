@@ -52,7 +52,7 @@ class AdminFindingsTest {
   @Test
   void whoSetsThePasswordOfTheMorePowerfulCanActAsThem() {
     admin("s: {include: [{account: cy}]}", "desk,account,ann,s,,,");
-    assertThat(of("over-the-more-powerful"))
+    assertThat(of("administers-more-powerful"))
         .singleElement()
         .satisfies(
             f -> {
@@ -63,44 +63,44 @@ class AdminFindingsTest {
                   .startsWith("ann → ")
                   .contains("set a new password: cy");
             });
-    assertThat(of("power-within-reach")).isEmpty();
+    assertThat(of("escalation-path")).isEmpty();
   }
 
   @Test
   void unlockingThemIsNotActingAsThem() {
     admin("s: {include: [{account: cy}]}", "key,account,ann,s,,,");
-    assertThat(of("over-the-more-powerful")).isEmpty();
+    assertThat(of("administers-more-powerful")).isEmpty();
   }
 
   @Test
   void whoHasThePowerAsWellIsNotLessPowerful() {
     admin("s: {include: [{account: cy}]}", "desk,group,keepers,s,,,");
-    assertThat(of("over-the-more-powerful")).isEmpty();
+    assertThat(of("administers-more-powerful")).isEmpty();
   }
 
   @Test
   void onTheLastDayOfItsWindowAnAssignmentStillLeadsThere() {
     admin("s: {include: [{account: cy}]}", "desk,account,ann,s,,2026-06-01,");
-    assertThat(of("over-the-more-powerful")).hasSize(1);
+    assertThat(of("administers-more-powerful")).hasSize(1);
   }
 
   @Test
   void afterItsWindowAnAssignmentLeadsNowhere() {
     admin("s: {include: [{account: cy}]}", "desk,account,ann,s,,2026-05-31,");
-    assertThat(of("over-the-more-powerful")).isEmpty();
+    assertThat(of("administers-more-powerful")).isEmpty();
   }
 
   @Test
   void whoEditsTheGroupThatHasThePowerCanTakeIt() {
     admin("s: {include: [{group: keepers, groups: object}]}", "editor,account,ann,s,,,");
-    assertThat(of("power-within-reach"))
+    assertThat(of("escalation-path"))
         .singleElement()
         .satisfies(
             f -> {
               assertThat(f.cause().id()).isEqualTo("vault");
               assertThat(subjects(f)).containsExactly("uid=ann,dc=x");
             });
-    assertThat(of("over-the-more-powerful")).isEmpty();
+    assertThat(of("administers-more-powerful")).isEmpty();
   }
 
   @Test
@@ -109,7 +109,7 @@ class AdminFindingsTest {
         "s: {include: [{group: keepers, groups: object}]}\n  t: {include: [{account: ann}]}",
         "editor,account,ann,s,,,",
         "desk,account,bo,t,,,");
-    assertThat(of("power-within-reach"))
+    assertThat(of("escalation-path"))
         .singleElement()
         .satisfies(
             f -> assertThat(subjects(f)).containsExactlyInAnyOrder("uid=ann,dc=x", "uid=bo,dc=x"));
@@ -118,7 +118,7 @@ class AdminFindingsTest {
   @Test
   void editingTheMembersOfTheGroupIsNotEditingTheGroup() {
     admin("s: {include: [{group: keepers, groups: members}]}", "editor,account,ann,s,,,");
-    assertThat(of("power-within-reach")).isEmpty();
+    assertThat(of("escalation-path")).isEmpty();
   }
 
   @Test
@@ -213,9 +213,9 @@ class AdminFindingsTest {
     world.given("a,account,ann,top,,,", "b,group,crew,top,,,");
     world.rules(
         "separation: [{id: r, sides: [[app:a:edit], [app:b:edit]]}]\n"
-            + "findings: {off: [role-against-rule, given-to-person]}");
-    assertThat(of("duties-not-separated")).isEmpty();
-    assertThat(of("duties-may-meet"))
+            + "findings: {off: [conflicting-role, direct-assignment]}");
+    assertThat(of("separation-of-duties")).isEmpty();
+    assertThat(of("potential-conflict"))
         .singleElement()
         .satisfies(
             f -> {
@@ -229,7 +229,7 @@ class AdminFindingsTest {
     admin("s: {include: [{group: keepers, groups: object}]}", "editor,account,ann,s,,,");
     world.given("a,account,ann,top,,,", "b,group,crew,top,,,");
     world.rules("separation: [{id: r, sides: [[app:a:edit], [app:b:edit]]}]");
-    assertThat(of("duties-may-meet")).isEmpty();
+    assertThat(of("potential-conflict")).isEmpty();
   }
 
   private List<String> ofRoles() {
@@ -250,11 +250,11 @@ class AdminFindingsTest {
   @Test
   void anAdminRoleGivenToAPersonIsToldByWhatItGivesAndOverWhat() {
     admin(ALL, "desk,account,ann,s,,,");
-    assertThat(ofRoles()).containsExactly("given-to-person low");
+    assertThat(ofRoles()).containsExactly("direct-assignment low");
     admin(ALL, "desk,account,ann,everything,,,");
-    assertThat(ofRoles()).containsExactly("given-to-person medium");
+    assertThat(ofRoles()).containsExactly("direct-assignment medium");
     admin(ALL, "key,account,ann,everything,,,");
-    assertThat(ofRoles()).containsExactly("given-to-person low");
+    assertThat(ofRoles()).containsExactly("direct-assignment low");
   }
 
   @Test
@@ -262,7 +262,7 @@ class AdminFindingsTest {
     admin(ALL, "desk,group,crew,s,,2026-06-01,");
     assertThat(ofRoles()).isEmpty();
     admin(ALL, "desk,group,crew,s,,2026-05-31,");
-    assertThat(ofRoles()).containsExactly("assignment-over low");
+    assertThat(ofRoles()).containsExactly("expired-assignment low");
     admin(ALL, "desk,group,crew,s,,2026-05-31,no");
     assertThat(ofRoles()).isEmpty();
   }
@@ -270,14 +270,14 @@ class AdminFindingsTest {
   @Test
   void theSameGivenTwiceIsTwoFindings() {
     admin(ALL, "desk,account,ann,s,,2026-07-01,", "desk,account,ann,s,2026-08-01,,");
-    assertThat(of("given-to-person"))
+    assertThat(of("direct-assignment"))
         .extracting(f -> f.cause().text())
         .containsExactly("assignment:admin/desk#2/ann/s", "assignment:admin/desk/ann/s");
     Assessment assessment = world.assessment();
-    Finding later = of("given-to-person").get(0);
+    Finding later = of("direct-assignment").get(0);
     assertThat(later.changes()).containsExactly(assessment.powers().withdrawal(1));
     assertThat(Findings.of(assessment.with(later.changes())))
-        .filteredOn(f -> f.kind().id().equals("given-to-person"))
+        .filteredOn(f -> f.kind().id().equals("direct-assignment"))
         .hasSize(1);
   }
 
@@ -285,9 +285,9 @@ class AdminFindingsTest {
   void anAdminRoleGivenToNobodyOrToAGroupWithNobodyInItIsTold() {
     world.group("hollow");
     admin(ALL, "desk,group,hollow,s,,,");
-    assertThat(ofRoles()).containsExactly("given-to-empty-group low");
+    assertThat(ofRoles()).containsExactly("assigned-to-empty-group low");
     admin(ALL, "desk,account,zed,s,,,");
-    assertThat(ofRoles()).containsExactly("given-to-missing low");
+    assertThat(ofRoles()).containsExactly("unresolved-subject low");
   }
 
   @Test
@@ -301,7 +301,7 @@ class AdminFindingsTest {
     }
     world.group("many", members);
     admin(ALL, "desk,group,many,s,,,");
-    assertThat(ofRoles()).containsExactly("given-to-broad-group medium");
+    assertThat(ofRoles()).containsExactly("assigned-to-large-group medium");
     world.account("q");
     assertThat(ofRoles()).isEmpty();
   }
@@ -318,7 +318,7 @@ class AdminFindingsTest {
         "desk,group,n,s,,,",
         "desk,group,m,t,,,",
         "desk,group,n,u,,,");
-    assertThat(ofRoles()).containsExactly("given-everywhere medium");
+    assertThat(ofRoles()).containsExactly("unscoped-assignment medium");
   }
 
   @Test
@@ -327,7 +327,7 @@ class AdminFindingsTest {
     admin(ALL, "desk,group,outer,s,,,", "key,group,inner,s,,,");
     assertThat(ofRoles()).containsExactly("redundant low");
     Assessment assessment = world.assessment();
-    Finding finding = of("redundant").get(0);
+    Finding finding = of("redundant-assignment").get(0);
     Advice advice = Advice.of(assessment, finding);
     assertThat(advice.changes()).hasSize(1);
     assertThat(advice.changesNothing()).isTrue();
@@ -352,7 +352,7 @@ class AdminFindingsTest {
   void whoSetsThePasswordIsKeptFromItByTheLeastRemovals() {
     admin("s: {include: [{account: cy}]}", "desk,account,ann,s,,,");
     Assessment assessment = world.assessment();
-    Finding finding = of("over-the-more-powerful").get(0);
+    Finding finding = of("administers-more-powerful").get(0);
     Advice advice = Advice.of(assessment, finding);
     assertThat(advice.changes()).containsExactly(assessment.powers().withdrawal(0));
     assertThat(advice.acts().ends())
@@ -368,7 +368,7 @@ class AdminFindingsTest {
         "editor,account,ann,s,,,",
         "desk,account,bo,t,,,");
     Assessment assessment = world.assessment();
-    Finding finding = of("power-within-reach").get(0);
+    Finding finding = of("escalation-path").get(0);
     Advice advice = Advice.of(assessment, finding);
     assertThat(advice.changes()).containsExactly(assessment.powers().withdrawal(0));
     assertThat(advice.result().orElseThrow().words()).isEqualTo("best found within the bound");

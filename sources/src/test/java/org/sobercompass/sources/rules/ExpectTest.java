@@ -163,7 +163,7 @@ class ExpectTest {
         .rules("waivers: w.yaml")
         .file("e.yaml", "expectations: [{id: x, these: [ann], can: app:a:edit}]\n");
     world.rules("separation: [{id: r, sides: [[app:a:edit], [app:b:edit]]}]");
-    world.rules("findings: {off: [role-against-rule]}");
+    world.rules("findings: {off: [conflicting-role]}");
     world.file("w.yaml", "waivers:\n" + waivers);
     Workspace workspace = world.open();
     var model = workspace.model(Instant.parse(SmallWorkspace.NOW), Optional.empty());
@@ -174,7 +174,7 @@ class ExpectTest {
   }
 
   private static final String OF_ANN =
-      "  - {finding: 'finding:duties-not-separated/r/account:main/uid=ann,dc=x', reason: x,"
+      "  - {finding: 'finding:separation-of-duties/r/account:main/uid=ann,dc=x', reason: x,"
           + " accepted-by: bo, until: ";
 
   @Test

@@ -29,14 +29,14 @@ class KindsTest {
   @Test
   void anAssignmentIsOverAfterItsLastDay() {
     world.given("reader,group,crew,top,,2026-06-01,").given("a,group,crew,top,,2026-05-31,");
-    assertThat(world.kinds()).containsExactly("assignment-over");
-    assertThat(only("assignment-over").sentence()).contains("role a of app");
+    assertThat(world.kinds()).containsExactly("expired-assignment");
+    assertThat(only("expired-assignment").sentence()).contains("role a of app");
   }
 
   @Test
   void aGroupWithNobodyInItIsTold() {
     world.group("hollow", "member: uid=gone,dc=x").given("reader,group,hollow,top,,,");
-    assertThat(world.kinds()).contains("given-to-empty-group");
+    assertThat(world.kinds()).contains("assigned-to-empty-group");
     world = new SmallWorkspace(root.resolve(".")).account("ann").group("crew", "ann");
     world.given("reader,group,crew,top,,,");
     assertThat(world.kinds()).isEmpty();
@@ -57,79 +57,79 @@ class KindsTest {
   void aGroupIsBroadFromHalfOfThoseSeenOn() {
     tenMore(10);
     world.given("a,group,many,top,,,");
-    assertThat(world.kinds()).containsExactly("given-to-broad-group");
-    assertThat(only("given-to-broad-group").why()).anyMatch(w -> w.startsWith("10 of the 20"));
+    assertThat(world.kinds()).containsExactly("assigned-to-large-group");
+    assertThat(only("assigned-to-large-group").why()).anyMatch(w -> w.startsWith("10 of the 20"));
   }
 
   @Test
   void aGroupIsNotBroadBelowHalfNorForTheLowestLevelNorForWhatIsEveryday() {
     tenMore(9);
     world.unit("dc=x").given("a,group,many,top,,,", "reader,unit,dc=x,top,,,");
-    assertThat(world.kinds()).doesNotContain("given-to-broad-group");
+    assertThat(world.kinds()).doesNotContain("assigned-to-large-group");
     world.rules("findings: {broad: {share: 45}, everyday: [app:a:edit]}");
-    assertThat(world.kinds()).doesNotContain("given-to-broad-group");
+    assertThat(world.kinds()).doesNotContain("assigned-to-large-group");
   }
 
   @Test
   void aUnitIsBroadAsAGroupIs() {
     tenMore(0);
     world.unit("dc=x").given("a,unit,dc=x,top,,,");
-    assertThat(only("given-to-broad-group").sentence())
+    assertThat(only("assigned-to-large-group").sentence())
         .startsWith("given to a unit with 20 accounts: the role a of app to");
   }
 
   @Test
   void aUnitWithNobodyInItIsTold() {
     world.unit("ou=later,dc=x").given("a,unit,\"ou=later,dc=x\",top,,,");
-    assertThat(world.kinds()).containsExactly("given-to-empty-group");
+    assertThat(world.kinds()).containsExactly("assigned-to-empty-group");
   }
 
   @Test
   void aGroupThatTheWorkspaceCallsBroadIsBroad() {
     world.given("a,group,crew,top,,,").rules("findings: {broad: {groups: [group crew]}}");
-    assertThat(world.kinds()).containsExactly("given-to-broad-group");
+    assertThat(world.kinds()).containsExactly("assigned-to-large-group");
   }
 
   @Test
   void givenEverywhereIsToldWhereThreeOthersHaveItAtOnePlace() {
     world.group("n", "bo").group("s", "bo", "ann").group("h", "bo", "crew");
     world.given("a,group,n,north,,,", "a,group,s,south,,,", "a,group,crew,top,,,");
-    assertThat(world.kinds()).doesNotContain("given-everywhere");
+    assertThat(world.kinds()).doesNotContain("unscoped-assignment");
     world.given("a,group,h,house,,,");
-    assertThat(only("given-everywhere").sentence()).contains("crew");
+    assertThat(only("unscoped-assignment").sentence()).contains("crew");
   }
 
   @Test
   void aNearerAssignmentThatGivesLessTakesAway() {
     world.combining("{nearest: [node]}");
     world.given("both,group,crew,top,,,", "reader,group,crew,north,,,");
-    assertThat(only("grant-takes-away").subjects()).hasSize(1);
-    assertThat(only("grant-takes-away").sentence()).contains("at north");
+    assertThat(only("assignment-removes-rights").subjects()).hasSize(1);
+    assertThat(only("assignment-removes-rights").sentence()).contains("at north");
   }
 
   @Test
   void aRoleThatIsThereToTakeAwayIsToldOnlyWhereItIsAskedFor() {
     world.combining("deny-overrides");
     world.given("a,group,crew,top,,,", "stop,group,crew,top,,,");
-    assertThat(world.kinds()).doesNotContain("grant-takes-away");
+    assertThat(world.kinds()).doesNotContain("assignment-removes-rights");
     world.rules("findings: {blocking-roles: yes}");
-    assertThat(only("grant-takes-away").sentence()).contains("stop");
+    assertThat(only("assignment-removes-rights").sentence()).contains("stop");
   }
 
   @Test
   void aRoleThatDeniesOnlyWhatItAllowsItselfTakesNothingFromAnother() {
     world.combining("deny-overrides");
     world.given("odd,group,crew,top,,,", "b,group,crew,top,,,");
-    assertThat(world.kinds()).doesNotContain("grant-takes-away");
+    assertThat(world.kinds()).doesNotContain("assignment-removes-rights");
     world.given("a,group,crew,top,,,");
-    assertThat(only("grant-takes-away").subjects()).isNotEmpty();
+    assertThat(only("assignment-removes-rights").subjects()).isNotEmpty();
   }
 
   @Test
   void aRoleThatGivesAndDeniesTakesAway() {
     world.combining("deny-overrides");
     world.given("a,group,crew,top,,,", "swap,group,crew,top,,,");
-    assertThat(only("grant-takes-away").why().get(0)).contains("denied");
+    assertThat(only("assignment-removes-rights").why().get(0)).contains("denied");
   }
 
   @Test
@@ -141,8 +141,7 @@ class KindsTest {
     world.account("cy").group("crew", "ann", "bo", "cy").given("a,group,crew,top,,,");
     assertThat(world.findings())
         .extracting(f -> f.kind().id() + " " + f.cause().id())
-        .containsExactlyInAnyOrder(
-            "right-of-sleeping-account uid=ann,dc=x", "right-of-sleeping-account uid=cy,dc=x");
+        .containsExactlyInAnyOrder("dormant-account uid=ann,dc=x", "dormant-account uid=cy,dc=x");
     world.account("dee").account("eve");
     assertThat(world.kinds()).isEmpty();
   }
@@ -161,9 +160,10 @@ class KindsTest {
     world = new SmallWorkspace(root);
     world.account("svc", "loginShell: /bin/sh").account("job", "loginShell: /sbin/nologin");
     world.given("a,account,svc,top,,,", "reader,account,job,top,,,");
-    assertThat(world.kinds()).containsOnly("given-to-person");
+    assertThat(world.kinds()).containsOnly("direct-assignment");
     world.rules("findings: {services: {accounts: [svc, job]}}");
-    assertThat(world.kinds()).containsExactlyInAnyOrder("service-signs-in", "service-holds-more");
+    assertThat(world.kinds())
+        .containsExactlyInAnyOrder("service-account-signs-in", "service-account-excess");
   }
 
   @Test
@@ -178,10 +178,11 @@ class KindsTest {
     world.group("all", "ann", "bo").given("a,group,all,top,,,", "b,group,crew,top,,,");
     world.rules("usage: [{application: app, file: u.csv, since: 2026-01-01}]");
     world.file("u.csv", "account,permission,last\nann,a:edit,2026-05-03\nbo,a:edit,2026-05-03\n");
-    assertThat(only("unused").sentence()).startsWith("the only account it reaches has not used");
+    assertThat(only("unused-rights").sentence())
+        .startsWith("the only account it reaches has not used");
     world.file("u.csv", "account,permission,last\nann,a:edit,2026-05-03\nann,b:edit,2026-05-03\n");
-    assertThat(only("unused").subjects()).hasSize(1);
-    assertThat(only("unused").sentence()).startsWith("1 of the 2 accounts");
+    assertThat(only("unused-rights").subjects()).hasSize(1);
+    assertThat(only("unused-rights").sentence()).startsWith("1 of the 2 accounts");
   }
 
   @Test
@@ -199,7 +200,7 @@ class KindsTest {
         "findings: {used-share: 50}\n"
             + "usage: [{application: app, file: u.csv, since: 2026-01-01}]");
     world.file("u.csv", "account,permission,last\nann,a:view,2026-05-03\n");
-    assertThat(world.kinds()).containsExactly("role-hardly-used");
+    assertThat(world.kinds()).containsExactly("rarely-used-role");
     world.file("u.csv", "account,permission,last\nann,a:edit,2026-05-03\n");
     assertThat(world.kinds()).isEmpty();
   }
@@ -217,25 +218,25 @@ class KindsTest {
   @Test
   void aRightUnlikeThatOfPeersIsToldUpToTheShare() {
     peers("10");
-    assertThat(only("unlike-peers").sentence()).contains("holds a:edit").contains("10 peers");
+    assertThat(only("peer-outlier").sentence()).contains("holds a:edit").contains("10 peers");
     peers("9");
-    assertThat(world.kinds()).doesNotContain("unlike-peers");
+    assertThat(world.kinds()).doesNotContain("peer-outlier");
   }
 
   /** What a group of two gives to both is agreed for the group, however few hold it. */
   @Test
   void whatASmallGroupGivesToAllItsMembersIsNoOutlier() {
     peers("20");
-    assertThat(world.kinds()).filteredOn("unlike-peers"::equals).hasSize(1);
-    assertThat(only("unlike-peers").sentence()).startsWith("p0 holds");
+    assertThat(world.kinds()).filteredOn("peer-outlier"::equals).hasSize(1);
+    assertThat(only("peer-outlier").sentence()).startsWith("p0 holds");
   }
 
   @Test
   void assignmentsThatOneOtherMakesRedundantAreOneFinding() {
     world.group("all", "crew");
     world.given("a,group,all,top,,,", "a,account,ann,top,,,", "a,group,crew,top,,,");
-    assertThat(world.kinds()).filteredOn("redundant"::equals).hasSize(1);
-    Finding one = only("redundant");
+    assertThat(world.kinds()).filteredOn("redundant-assignment"::equals).hasSize(1);
+    Finding one = only("redundant-assignment");
     assertThat(one.sentence())
         .isEqualTo(
             "2 assignments change nothing, since another gives the same: the role a of app to all,"
@@ -246,11 +247,11 @@ class KindsTest {
   @Test
   void anEmptyGroupWithSeveralRolesIsOneFinding() {
     world.group("idle").given("a,group,idle,top,,,", "b,group,idle,top,,,");
-    assertThat(only("given-to-empty-group").sentence())
+    assertThat(only("assigned-to-empty-group").sentence())
         .isEqualTo(
             "nobody is in idle, which has 2 roles in 1 application; whoever is put into it next"
                 + " gets them");
-    assertThat(only("given-to-empty-group").changes()).hasSize(2);
+    assertThat(only("assigned-to-empty-group").changes()).hasSize(2);
   }
 
   @Test
@@ -277,13 +278,13 @@ class KindsTest {
     world.emergency("emergency: [{account: key, tried: 2025-12-03}]\n");
     assertThat(world.kinds()).isEmpty();
     world.emergency("emergency: [{account: key, tried: 2025-12-02}]\n");
-    assertThat(world.kinds()).containsExactly("emergency-untried");
+    assertThat(world.kinds()).containsExactly("emergency-account-untested");
     world.emergency("emergency: [{account: key, tried: 2026-06-01}]\n");
     assertThat(world.kinds()).isEmpty();
     world.emergency("emergency: [{account: key, tried: 2026-06-02}]\n");
-    assertThat(only("emergency-untried").sentence()).contains("which is still to come");
+    assertThat(only("emergency-account-untested").sentence()).contains("which is still to come");
     world.emergency("emergency: [{account: key}]\n");
-    assertThat(only("emergency-untried").sentence()).endsWith("was never tried");
+    assertThat(only("emergency-account-untested").sentence()).endsWith("was never tried");
   }
 
   @Test
@@ -310,7 +311,7 @@ class KindsTest {
     world =
         new SmallWorkspace(root).account("ann", "shadowMax: 99999").account("bo", "shadowMax: 90");
     world.group("heads", "ann", "bo").given("a,group,heads,top,,,").head("administrators: [a]");
-    assertThat(world.kinds()).containsExactly("password-never-ends");
+    assertThat(world.kinds()).containsExactly("password-never-expires");
     world.rules("findings: {from-anywhere: [app]}");
     assertThat(only("powerful-from-anywhere").subjects()).hasSize(2);
   }
@@ -321,7 +322,7 @@ class KindsTest {
     world.group("crew", "ann").given("a,group,crew,top,,,");
     assertThat(world.kinds()).isEmpty();
     world.rules("findings: {powerful: [app:a:edit]}");
-    assertThat(world.kinds()).containsExactly("password-never-ends");
+    assertThat(world.kinds()).containsExactly("password-never-expires");
   }
 
   @Test
@@ -333,8 +334,10 @@ class KindsTest {
 
   @Test
   void kindsAreSwitchedOffAndWeighedByTheWorkspace() {
-    world.given("reader,account,ann,top,,,").rules("findings: {weights: {given-to-person: high}}");
-    assertThat(only("given-to-person").weight().word()).isEqualTo("high");
-    assertThat(only("given-to-person").why()).contains("the workspace says high");
+    world
+        .given("reader,account,ann,top,,,")
+        .rules("findings: {weights: {direct-assignment: high}}");
+    assertThat(only("direct-assignment").weight().word()).isEqualTo("high");
+    assertThat(only("direct-assignment").why()).contains("the workspace says high");
   }
 }

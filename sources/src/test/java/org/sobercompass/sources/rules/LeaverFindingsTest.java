@@ -63,9 +63,9 @@ class LeaverFindingsTest {
 
   @Test
   void aLocalAccountThatIsLinkedToNobodyIsToldAndOneThatIsLinkedIsNot() throws IOException {
-    assertThat(findings("local-account-of-nobody")).isEmpty();
+    assertThat(findings("unlinked-local-account")).isEmpty();
     link = "";
-    assertThat(findings("local-account-of-nobody"))
+    assertThat(findings("unlinked-local-account"))
         .singleElement()
         .satisfies(f -> assertThat(f.sentence()).contains("account bo of own"));
   }
@@ -75,25 +75,25 @@ class LeaverFindingsTest {
     link = "";
     own = "bo,,yes,service\nkey,,yes,person\nold,,no,person\n";
     app = "emergency: [{account: key, tried: 2026-05-02}]\n";
-    assertThat(findings("local-account-of-nobody")).isEmpty();
+    assertThat(findings("unlinked-local-account")).isEmpty();
     app = "";
-    assertThat(findings("local-account-of-nobody")).hasSize(1);
+    assertThat(findings("unlinked-local-account")).hasSize(1);
   }
 
   @Test
   void theOtherAccountOfOneWhoIsSwitchedOffIsTold() throws IOException {
-    assertThat(findings("other-account-works")).isEmpty();
+    assertThat(findings("other-account-active")).isEmpty();
     own = "bo,,yes,person\nann2,,no,person\n";
     link = "bo,ann2,yes,\n";
-    assertThat(findings("other-account-works"))
+    assertThat(findings("other-account-active"))
         .singleElement()
         .satisfies(f -> assertThat(f.sentence()).startsWith("ann2 is disabled, and"));
     own = "bo,,yes,person\nann2,2026-05-31,yes,person\n";
-    assertThat(findings("other-account-works"))
+    assertThat(findings("other-account-active"))
         .singleElement()
         .satisfies(f -> assertThat(f.sentence()).startsWith("ann2 is expired, and"));
     own = "bo,,yes,person\nann2,2026-06-01,yes,person\n";
-    assertThat(findings("other-account-works")).as("the last day counts").isEmpty();
+    assertThat(findings("other-account-active")).as("the last day counts").isEmpty();
   }
 
   @Test
@@ -101,10 +101,10 @@ class LeaverFindingsTest {
     own = "bo,,yes,person\nann2,,no,person\n";
     link = "bo,ann2,yes,\n";
     put("rows.csv", "role,kind,subject,node\nreader,account,eve,top\n");
-    assertThat(findings("other-account-works")).isEmpty();
+    assertThat(findings("other-account-active")).isEmpty();
     put("rows.csv", "role,kind,subject,node\nreader,account,bo,top\n");
     own = "bo,,no,person\nann2,,no,person\n";
-    assertThat(findings("other-account-works")).isEmpty();
+    assertThat(findings("other-account-active")).isEmpty();
   }
 
   @Test

@@ -52,7 +52,7 @@ class RulesInputTest {
         "sleeping: {days: -1}         | days: \"-1\" is out of range      | from 1 to 36500;"
             + " without it 90",
         "nesting: 0                   | nesting: \"0\" is out of range    | without it 4",
-        "unused: soon                 | unused: \"soon\" is out of range  | without it 90",
+        "unused: soon                        | unused: \"soon\" is out of range  | without it 90",
         "used-share: 101              | used-share: \"101\"               | from 0 to 100; without"
             + " it 25",
         "emergency: 99999             | emergency: \"99999\"              | without it 180",
@@ -60,10 +60,11 @@ class RulesInputTest {
             + " without it 10",
         "peers: {share: 100}          | share: \"100\" is out of range    | from 0 to 99; without"
             + " it 10",
-        "weights: {redundant: heavy}  | heavy                             | low, medium or high",
-        "weights: {redundnt: low}     | redundnt                          | did you mean"
-            + " redundant?",
-        "off: [redundnt]              | redundnt                          | did you mean"
+        "weights: {redundant-assignment: heavy}  | heavy                             | low, medium"
+            + " or high",
+        "weights: {redundant-asignment: low}     | redundant-asignment                          |"
+            + " did you mean redundant?",
+        "off: [redundant-asignment]              | redundant-asignment | did you mean"
             + " redundant?",
         "owners: [cats]               | cats                              | applications",
         "nestng: 3                    | nestng                            | nesting",
@@ -89,8 +90,8 @@ class RulesInputTest {
         "used-share: 0",
         "used-share: 100",
         "peers: {by: [title], at-least: 2, share: 0}",
-        "weights: {redundant: high}",
-        "off: [redundant]",
+        "weights: {redundant-assignment: high}",
+        "off: [redundant-assignment]",
         "blocking-roles: yes"
       })
   void whatThresholdsMaySay(String rule) {

@@ -29,7 +29,7 @@ class SeparationTest {
 
   private SmallWorkspace rule(String more) {
     return world.rules(
-        "separation: [{id: r, " + SIDES + more + "}]\nfindings: {off: [role-against-rule]}");
+        "separation: [{id: r, " + SIDES + more + "}]\nfindings: {off: [conflicting-role]}");
   }
 
   private List<Finding> conflicts() {
@@ -96,7 +96,7 @@ class SeparationTest {
   void atDifferentNodesItIsAConflictAnywhereOnly() {
     world.given("a,group,as,north,,,", "b,group,bs,south,,,");
     rule("");
-    assertThat(kinds()).containsExactly("duties-not-separated");
+    assertThat(kinds()).containsExactly("separation-of-duties");
   }
 
   @Test
@@ -110,7 +110,7 @@ class SeparationTest {
   void aNodeAboveTheOtherOverlapsAndReachesIt() {
     world.given("a,group,as,south,,,", "b,group,bs,house,,,");
     rule(", where: same-node");
-    assertThat(kinds()).containsExactly("duties-not-separated");
+    assertThat(kinds()).containsExactly("separation-of-duties");
   }
 
   @Test
@@ -143,7 +143,7 @@ class SeparationTest {
     world.given("both,group,as,top,,,");
     world.rules(
         "separation: [{id: r, sides: [[role app:a], [role app:b]]}]\n"
-            + "findings: {off: [role-against-rule]}");
+            + "findings: {off: [conflicting-role]}");
     assertThat(conflicts())
         .singleElement()
         .satisfies(f -> assertThat(f.cause().text()).isEqualTo("role:app/both"));
@@ -157,12 +157,12 @@ class SeparationTest {
     world.given("a,group,as,top,,,", "b,group,odd,top,,,");
     world.rules(
         "separation: [{id: r, sides: [[role app:a], [role app:b]]}]\n"
-            + "findings: {off: [role-against-rule]}");
+            + "findings: {off: [conflicting-role]}");
     assertThat(conflicts())
         .singleElement()
         .satisfies(
             f -> {
-              assertThat(f.kind().id()).isEqualTo("duties-may-meet");
+              assertThat(f.kind().id()).isEqualTo("potential-conflict");
               assertThat(f.sentence()).endsWith("in app it is not known whether it is held");
             });
   }
@@ -180,13 +180,13 @@ class SeparationTest {
     world.given("a,group,as,top,,,").rules("separation: [{id: r, " + SIDES + "}]");
     assertThat(world.findings())
         .extracting(f -> f.kind().id() + " " + f.cause().text())
-        .containsExactly("role-against-rule role:app/both");
+        .containsExactly("conflicting-role role:app/both");
   }
 
   @Test
   void aTableOfTasksMakesARuleOfEachPair() {
     world.given("a,group,as,top,,,", "b,group,bs,top,,,");
-    world.rules("separation-table: t.csv\nfindings: {off: [role-against-rule]}");
+    world.rules("separation-table: t.csv\nfindings: {off: [conflicting-role]}");
     world.file("t.csv", "task,needs,not with\nwrite,app:a:edit,check\ncheck,app:b:edit,write\n");
     assertThat(conflicts())
         .singleElement()

@@ -36,7 +36,7 @@ class UsageTest {
   }
 
   private List<Finding> unused() {
-    return world.findings().stream().filter(f -> f.kind().id().equals("unused")).toList();
+    return world.findings().stream().filter(f -> f.kind().id().equals("unused-rights")).toList();
   }
 
   @Test
@@ -77,7 +77,8 @@ class UsageTest {
     lines(
         "{\"account\": \"ann\", \"permission\": \"a:edit\", \"last\": \"2026-05-20\"}",
         "",
-        "{\"account\": \"bo\", \"permission\": \"app:a:edit\", \"last\": \"2026-05-20T08:00:00Z\"}");
+        "{\"account\": \"bo\", \"permission\": \"app:a:edit\", \"last\":"
+            + " \"2026-05-20T08:00:00Z\"}");
     assertThat(unused()).isEmpty();
   }
 
@@ -85,7 +86,7 @@ class UsageTest {
   void aRecordOfTheRoleIsUseOfAllItGives() {
     csv("ann,,a,2026-05-20", "bo,,a,2026-05-20");
     assertThat(unused()).isEmpty();
-    assertThat(world.kinds()).doesNotContain("role-hardly-used");
+    assertThat(world.kinds()).doesNotContain("rarely-used-role");
   }
 
   @ParameterizedTest

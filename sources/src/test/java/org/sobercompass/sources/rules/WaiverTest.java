@@ -17,8 +17,8 @@ import org.sobercompass.sources.workspace.Workspace;
 
 /** What a waiver covers: the subjects it names, until its last day, and nothing that is new. */
 class WaiverTest {
-  private static final String KEY = "finding:duties-not-separated/r/group:main/cn=pair,dc=x";
-  private static final String PERSON = "finding:given-to-person/";
+  private static final String KEY = "finding:separation-of-duties/r/group:main/cn=pair,dc=x";
+  private static final String PERSON = "finding:direct-assignment/";
 
   @TempDir Path root;
   private SmallWorkspace world;
@@ -28,7 +28,7 @@ class WaiverTest {
     world = new SmallWorkspace(root).account("ann").account("bo").account("cy");
     world.group("pair", "ann", "bo").given("a,group,pair,top,,,", "b,group,pair,top,,,");
     world.rules("separation: [{id: r, sides: [[app:a:edit], [app:b:edit]]}]");
-    world.rules("findings: {off: [role-against-rule]}").rules("waivers: w.yaml");
+    world.rules("findings: {off: [conflicting-role]}").rules("waivers: w.yaml");
   }
 
   private static String waiver(String key, String subjects, String until) {
@@ -122,7 +122,7 @@ class WaiverTest {
 
   @Test
   void keysOfOtherShapesAreWrong() {
-    assertThatThrownBy(() -> sorted(waiver("duties-not-separated/r", "", "2026-12-31")))
+    assertThatThrownBy(() -> sorted(waiver("separation-of-duties/r", "", "2026-12-31")))
         .isInstanceOf(BadInputException.class)
         .hasMessageContaining("w.yaml:2");
     assertThatThrownBy(() -> sorted("  - {finding: 'finding:nonsense/x', reason: y}\n"))

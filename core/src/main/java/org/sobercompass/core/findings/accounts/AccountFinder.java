@@ -36,10 +36,10 @@ public final class AccountFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS =
       EnumSet.of(
-          FindingKind.RIGHT_OF_DISABLED_ACCOUNT,
-          FindingKind.RIGHT_OF_EXPIRED_ACCOUNT,
-          FindingKind.RIGHT_OF_LOCKED_ACCOUNT,
-          FindingKind.RIGHT_OF_SLEEPING_ACCOUNT);
+          FindingKind.DISABLED_ACCOUNT,
+          FindingKind.EXPIRED_ACCOUNT,
+          FindingKind.LOCKED_ACCOUNT,
+          FindingKind.DORMANT_ACCOUNT);
 
   private static final long DAY = 86_400;
   private static final long SECONDS_TO_1970 = 11_644_473_600L;
@@ -62,13 +62,13 @@ public final class AccountFinder implements Finder {
     countSignIns();
     for (int account = 0; account < facts.accounts(); account++) {
       if (facts.is(account, Facts.DISABLED)) {
-        check(account, FindingKind.RIGHT_OF_DISABLED_ACCOUNT, "is disabled", "is enabled", out);
+        check(account, FindingKind.DISABLED_ACCOUNT, "is disabled", "is enabled", out);
       } else if (facts.expires(account) <= asOf) {
-        check(account, FindingKind.RIGHT_OF_EXPIRED_ACCOUNT, "is expired", "is prolonged", out);
+        check(account, FindingKind.EXPIRED_ACCOUNT, "is expired", "is prolonged", out);
       } else if (facts.arrays().lockedUntil()[account] == Facts.UNTIL_LIFTED) {
         check(
             account,
-            FindingKind.RIGHT_OF_LOCKED_ACCOUNT,
+            FindingKind.LOCKED_ACCOUNT,
             "is locked until somebody lifts it",
             "is let in again",
             out);
@@ -99,7 +99,7 @@ public final class AccountFinder implements Finder {
           last.isEmpty()
               ? "has never signed in"
               : "has not signed in for " + (asOf - last.getAsLong()) / DAY + " days";
-      check(account, FindingKind.RIGHT_OF_SLEEPING_ACCOUNT, since, "signs in", out);
+      check(account, FindingKind.DORMANT_ACCOUNT, since, "signs in", out);
     }
   }
 

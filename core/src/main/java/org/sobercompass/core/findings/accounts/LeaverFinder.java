@@ -29,7 +29,7 @@ import org.sobercompass.core.system.Standing;
 public final class LeaverFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS =
-      EnumSet.of(FindingKind.OTHER_ACCOUNT_WORKS, FindingKind.LOCAL_ACCOUNT_OF_NOBODY);
+      EnumSet.of(FindingKind.OTHER_ACCOUNT_ACTIVE, FindingKind.UNLINKED_LOCAL_ACCOUNT);
 
   private final FindingContext context;
   private final Facts facts;
@@ -119,7 +119,7 @@ public final class LeaverFinder implements Finder {
     String state = facts.is(other, Facts.DISABLED) ? "is disabled" : "is expired";
     out.accept(
         new Finding(
-            FindingKind.OTHER_ACCOUNT_WORKS,
+            FindingKind.OTHER_ACCOUNT_ACTIVE,
             "",
             facts.key(account),
             strong ? Weight.HIGH : Weight.MEDIUM,
@@ -156,7 +156,7 @@ public final class LeaverFinder implements Finder {
 
   private Finding ofNobody(int account) {
     return new Finding(
-        FindingKind.LOCAL_ACCOUNT_OF_NOBODY,
+        FindingKind.UNLINKED_LOCAL_ACCOUNT,
         "",
         facts.key(account),
         Weight.MEDIUM,

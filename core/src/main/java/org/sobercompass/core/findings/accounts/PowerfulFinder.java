@@ -34,7 +34,7 @@ public final class PowerfulFinder implements Finder {
           FindingKind.POWER_ONLY_IN_DIRECTORY,
           FindingKind.POWERFUL_FROM_ANYWHERE,
           FindingKind.POWERFUL_WITHOUT_SECOND_FACTOR,
-          FindingKind.PASSWORD_NEVER_ENDS);
+          FindingKind.PASSWORD_NEVER_EXPIRES);
 
   private static final int NEVER_ENDS = 0x10000;
   private static final int NO_LIMIT = 99_999;
@@ -74,7 +74,7 @@ public final class PowerfulFinder implements Finder {
     if (neverEnds(account)) {
       out.accept(
           of(
-              FindingKind.PASSWORD_NEVER_ENDS,
+              FindingKind.PASSWORD_NEVER_EXPIRES,
               account,
               Words.subject(facts, account)
                   + " is powerful ("

@@ -33,8 +33,8 @@ public final class ReachFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS =
       EnumSet.of(
-          FindingKind.POWER_WITHIN_REACH,
-          FindingKind.OVER_THE_MORE_POWERFUL,
+          FindingKind.ESCALATION_PATH,
+          FindingKind.ADMINISTERS_MORE_POWERFUL,
           FindingKind.SCOPE_CAN_BE_WIDENED,
           FindingKind.INSIDE_OWN_SCOPE);
 
@@ -91,7 +91,7 @@ public final class ReachFinder implements Finder {
   private Finding over(NamedPower power, Reach reach, int target, BitSet who) {
     String name = Words.subject(context.facts, target);
     return new Finding(
-        FindingKind.OVER_THE_MORE_POWERFUL,
+        FindingKind.ADMINISTERS_MORE_POWERFUL,
         power.id(),
         context.facts.key(target),
         Weight.HIGH,
@@ -114,7 +114,7 @@ public final class ReachFinder implements Finder {
 
   private Finding within(NamedPower power, Reach reach, BitSet who) {
     return new Finding(
-        FindingKind.POWER_WITHIN_REACH,
+        FindingKind.ESCALATION_PATH,
         "",
         new Key(KeyKind.APPLICATION, "", power.id()),
         power.ofDirectory() ? Weight.HIGH : Weight.MEDIUM,

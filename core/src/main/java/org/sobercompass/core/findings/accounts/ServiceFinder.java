@@ -28,7 +28,7 @@ import org.sobercompass.core.system.Standing;
 public final class ServiceFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS =
-      EnumSet.of(FindingKind.SERVICE_SIGNS_IN, FindingKind.SERVICE_HOLDS_MORE);
+      EnumSet.of(FindingKind.SERVICE_ACCOUNT_SIGNS_IN, FindingKind.SERVICE_ACCOUNT_EXCESS);
 
   private static final Set<String> NO_SHELLS = Set.of("nologin", "false", "sync", "halt", "");
 
@@ -62,7 +62,7 @@ public final class ServiceFinder implements Finder {
     if (!NO_SHELLS.contains(name)) {
       out.accept(
           new Finding(
-              FindingKind.SERVICE_SIGNS_IN,
+              FindingKind.SERVICE_ACCOUNT_SIGNS_IN,
               "",
               context.facts.key(account),
               Weight.MEDIUM,
@@ -113,7 +113,7 @@ public final class ServiceFinder implements Finder {
       List<String> texts = held.stream().map(view.rights()::text).toList();
       out.accept(
           new Finding(
-              FindingKind.SERVICE_HOLDS_MORE,
+              FindingKind.SERVICE_ACCOUNT_EXCESS,
               view.id(),
               context.facts.key(account),
               Weight.MEDIUM,

@@ -44,7 +44,7 @@ public final class SourceFinder implements Finder {
           FindingKind.READING_ACCOUNT_WRITES,
           FindingKind.PASSWORD_IN_CLEAR,
           FindingKind.NO_EMERGENCY_ACCOUNT,
-          FindingKind.EMERGENCY_UNTRIED,
+          FindingKind.EMERGENCY_ACCOUNT_UNTESTED,
           FindingKind.NO_OWNER,
           FindingKind.OWNER_GONE);
 
@@ -193,7 +193,7 @@ public final class SourceFinder implements Finder {
       if (days.isEmpty() || days.get() > context.limits.untriedDays() || toCome) {
         out.accept(
             of(
-                FindingKind.EMERGENCY_UNTRIED,
+                FindingKind.EMERGENCY_ACCOUNT_UNTESTED,
                 account.account(),
                 key,
                 Weight.LOW,

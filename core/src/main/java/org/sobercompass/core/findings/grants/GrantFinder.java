@@ -32,10 +32,10 @@ public final class GrantFinder implements Finder {
   public static final Set<FindingKind> KINDS =
       EnumSet.of(
           FindingKind.NO_SIGN_IN,
-          FindingKind.GIVEN_TO_EVERYONE,
-          FindingKind.GIVEN_TO_PERSON,
-          FindingKind.GIVEN_TO_MISSING,
-          FindingKind.REDUNDANT);
+          FindingKind.ASSIGNED_TO_EVERYONE,
+          FindingKind.DIRECT_ASSIGNMENT,
+          FindingKind.UNRESOLVED_SUBJECT,
+          FindingKind.REDUNDANT_ASSIGNMENT);
 
   private final FindingContext context;
 
@@ -170,7 +170,7 @@ public final class GrantFinder implements Finder {
       subjects.add(context.facts.key(grant.subject()));
     }
     return new Finding(
-        FindingKind.REDUNDANT,
+        FindingKind.REDUNDANT_ASSIGNMENT,
         COVERED,
         context.grantKey(view, view.grants().get(cover)),
         Weight.LOW,
@@ -230,7 +230,7 @@ public final class GrantFinder implements Finder {
     List<String> why = new ArrayList<>(List.of(FindingContext.whoHolds(grant.subject())));
     context.weight(view, view.system().roles().get(grant.role()), why);
     return context.ofGrant(
-        FindingKind.GIVEN_TO_MISSING,
+        FindingKind.UNRESOLVED_SUBJECT,
         view,
         number,
         grant,
@@ -249,7 +249,7 @@ public final class GrantFinder implements Finder {
 
   private Finding redundant(SystemView view, int number, Grant grant) {
     return context.ofGrant(
-        FindingKind.REDUNDANT,
+        FindingKind.REDUNDANT_ASSIGNMENT,
         view,
         number,
         grant,
@@ -265,7 +265,7 @@ public final class GrantFinder implements Finder {
     Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
     boolean high = weight == Weight.HIGH && context.isWide(view.resources(), grant);
     return context.ofGrant(
-        FindingKind.GIVEN_TO_PERSON,
+        FindingKind.DIRECT_ASSIGNMENT,
         view,
         number,
         grant,
@@ -282,7 +282,7 @@ public final class GrantFinder implements Finder {
     Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
     why.add("it reaches " + FindingContext.count(reached, "account", "accounts"));
     return context.ofGrant(
-        FindingKind.GIVEN_TO_EVERYONE,
+        FindingKind.ASSIGNED_TO_EVERYONE,
         view,
         number,
         grant,

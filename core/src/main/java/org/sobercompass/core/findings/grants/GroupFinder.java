@@ -27,7 +27,7 @@ import org.sobercompass.core.system.Grant;
 public final class GroupFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS =
-      EnumSet.of(FindingKind.CIRCLE_OF_GROUPS, FindingKind.DANGLING_MEMBER);
+      EnumSet.of(FindingKind.CIRCULAR_NESTING, FindingKind.DANGLING_MEMBER);
 
   private final FindingContext context;
   private final Facts facts;
@@ -102,7 +102,7 @@ public final class GroupFinder implements Finder {
     names.add(names.get(0));
     int last = groups[groups.length - 1];
     return new Finding(
-        FindingKind.CIRCLE_OF_GROUPS,
+        FindingKind.CIRCULAR_NESTING,
         "",
         facts.key(groups[0]),
         Weight.MEDIUM,

@@ -28,7 +28,7 @@ import org.sobercompass.core.key.Key;
  */
 public final class PeerFinder implements Finder {
   /** What it looks for. */
-  public static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.UNLIKE_PEERS);
+  public static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.PEER_OUTLIER);
 
   private final FindingContext context;
   private final Facts facts;
@@ -157,7 +157,7 @@ public final class PeerFinder implements Finder {
     }
     int most = rare.stream().mapToInt(right -> holders[right]).max().orElse(0);
     return new Finding(
-        FindingKind.UNLIKE_PEERS,
+        FindingKind.PEER_OUTLIER,
         view.id(),
         facts.key(account),
         strong ? Weight.MEDIUM : Weight.LOW,

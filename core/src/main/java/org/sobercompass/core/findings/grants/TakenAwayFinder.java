@@ -36,7 +36,7 @@ import org.sobercompass.core.system.Verdict;
  */
 public final class TakenAwayFinder implements Finder {
   /** What it looks for. */
-  public static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.GRANT_TAKES_AWAY);
+  public static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.ASSIGNMENT_REMOVES_RIGHTS);
 
   private final FindingContext context;
 
@@ -160,7 +160,7 @@ public final class TakenAwayFinder implements Finder {
         .forEach(a -> example(view, number, a).ifPresent(line -> evidence.add(Evidence.of(line))));
     boolean denied = !RightBits.isEmpty(view.system().roles().get(grant.role()).denies());
     return new Finding(
-        FindingKind.GRANT_TAKES_AWAY,
+        FindingKind.ASSIGNMENT_REMOVES_RIGHTS,
         "",
         context.grantKey(view, grant),
         Weight.LOW,

@@ -34,7 +34,7 @@ import org.sobercompass.core.system.RoleInfo;
 public final class UsageFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS =
-      EnumSet.of(FindingKind.UNUSED, FindingKind.ROLE_HARDLY_USED);
+      EnumSet.of(FindingKind.UNUSED_RIGHTS, FindingKind.RARELY_USED_ROLE);
 
   private static final long DAY = 86_400;
 
@@ -153,7 +153,7 @@ public final class UsageFinder implements Finder {
     }
     var given = List.of(new Remedy.Ungiven.Given(view.number(), number));
     return new Finding(
-        FindingKind.UNUSED,
+        FindingKind.UNUSED_RIGHTS,
         "",
         context.grantKey(view, grant),
         weight == Weight.HIGH && nobody ? Weight.MEDIUM : Weight.LOW,
@@ -221,7 +221,7 @@ public final class UsageFinder implements Finder {
       }
     }
     return new Finding(
-        FindingKind.ROLE_HARDLY_USED,
+        FindingKind.RARELY_USED_ROLE,
         view.id() + "/" + role.id(),
         context.facts.key(account),
         Weight.LOW,

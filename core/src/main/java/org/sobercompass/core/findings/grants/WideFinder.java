@@ -30,10 +30,10 @@ public final class WideFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS =
       EnumSet.of(
-          FindingKind.ASSIGNMENT_OVER,
-          FindingKind.GIVEN_TO_BROAD_GROUP,
-          FindingKind.GIVEN_TO_EMPTY_GROUP,
-          FindingKind.GIVEN_EVERYWHERE);
+          FindingKind.EXPIRED_ASSIGNMENT,
+          FindingKind.ASSIGNED_TO_LARGE_GROUP,
+          FindingKind.ASSIGNED_TO_EMPTY_GROUP,
+          FindingKind.UNSCOPED_ASSIGNMENT);
 
   private final FindingContext context;
   private final Breadth breadth;
@@ -85,7 +85,7 @@ public final class WideFinder implements Finder {
     List<String> systems = each.stream().map(Finding::system).distinct().toList();
     why.add(FindingContext.count(each.size(), "assignment", "assignments") + " of the same cause");
     return new Finding(
-        FindingKind.GIVEN_TO_EMPTY_GROUP,
+        FindingKind.ASSIGNED_TO_EMPTY_GROUP,
         "",
         context.facts.key(group),
         Weight.LOW,
@@ -106,7 +106,7 @@ public final class WideFinder implements Finder {
 
   private Finding over(SystemView view, int number, Grant grant) {
     return finding(
-        FindingKind.ASSIGNMENT_OVER,
+        FindingKind.EXPIRED_ASSIGNMENT,
         view,
         number,
         grant,
@@ -129,7 +129,7 @@ public final class WideFinder implements Finder {
       context.weight(view, role, why);
       Finding one =
           finding(
-              FindingKind.GIVEN_TO_EMPTY_GROUP,
+              FindingKind.ASSIGNED_TO_EMPTY_GROUP,
               view,
               number,
               grant,
@@ -166,7 +166,7 @@ public final class WideFinder implements Finder {
                   + " % or more");
       out.accept(
           finding(
-              FindingKind.GIVEN_TO_BROAD_GROUP,
+              FindingKind.ASSIGNED_TO_LARGE_GROUP,
               view,
               number,
               grant,
@@ -217,7 +217,7 @@ public final class WideFinder implements Finder {
       why.add(narrow + " of its " + all + " assignments are at one place");
       out.accept(
           finding(
-              FindingKind.GIVEN_EVERYWHERE,
+              FindingKind.UNSCOPED_ASSIGNMENT,
               view,
               number,
               grant,

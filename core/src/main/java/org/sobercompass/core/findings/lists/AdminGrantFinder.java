@@ -32,13 +32,13 @@ public final class AdminGrantFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS =
       EnumSet.of(
-          FindingKind.GIVEN_EVERYWHERE,
-          FindingKind.GIVEN_TO_BROAD_GROUP,
-          FindingKind.GIVEN_TO_EMPTY_GROUP,
-          FindingKind.GIVEN_TO_PERSON,
-          FindingKind.GIVEN_TO_MISSING,
-          FindingKind.ASSIGNMENT_OVER,
-          FindingKind.REDUNDANT);
+          FindingKind.UNSCOPED_ASSIGNMENT,
+          FindingKind.ASSIGNED_TO_LARGE_GROUP,
+          FindingKind.ASSIGNED_TO_EMPTY_GROUP,
+          FindingKind.DIRECT_ASSIGNMENT,
+          FindingKind.UNRESOLVED_SUBJECT,
+          FindingKind.EXPIRED_ASSIGNMENT,
+          FindingKind.REDUNDANT_ASSIGNMENT);
 
   private static final int FEW = 10;
 
@@ -60,7 +60,7 @@ public final class AdminGrantFinder implements Finder {
       if (grant.on() && grant.until() <= asOf) {
         out.accept(
             of(
-                FindingKind.ASSIGNMENT_OVER,
+                FindingKind.EXPIRED_ASSIGNMENT,
                 number,
                 Weight.LOW,
                 List.of("it gives nothing any more"),
@@ -81,7 +81,7 @@ public final class AdminGrantFinder implements Finder {
     if (isCovered(number, grant)) {
       out.accept(
           of(
-              FindingKind.REDUNDANT,
+              FindingKind.REDUNDANT_ASSIGNMENT,
               number,
               Weight.LOW,
               List.of("another gives the same actions over the same, as long, to the same"),
@@ -92,7 +92,7 @@ public final class AdminGrantFinder implements Finder {
       why.add(0, "it follows the person, not the task");
       out.accept(
           of(
-              FindingKind.GIVEN_TO_PERSON,
+              FindingKind.DIRECT_ASSIGNMENT,
               number,
               weight == Weight.HIGH && grant.scope() < 0 ? Weight.MEDIUM : Weight.LOW,
               why,
@@ -118,7 +118,7 @@ public final class AdminGrantFinder implements Finder {
     if (inside == 0 && !context.widest().hasAccount(grant.subject())) {
       out.accept(
           of(
-              FindingKind.GIVEN_TO_EMPTY_GROUP,
+              FindingKind.ASSIGNED_TO_EMPTY_GROUP,
               number,
               Weight.LOW,
               List.of("nobody holds it today"),
@@ -133,7 +133,7 @@ public final class AdminGrantFinder implements Finder {
       reasons.add(inside + " of the " + of + " accounts of its directory");
       out.accept(
           of(
-              FindingKind.GIVEN_TO_BROAD_GROUP,
+              FindingKind.ASSIGNED_TO_LARGE_GROUP,
               number,
               weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
               reasons,
@@ -163,7 +163,7 @@ public final class AdminGrantFinder implements Finder {
       reasons.add(narrow + " of its " + count + " assignments are over a scope");
       out.accept(
           of(
-              FindingKind.GIVEN_EVERYWHERE,
+              FindingKind.UNSCOPED_ASSIGNMENT,
               number,
               weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
               reasons,
@@ -178,7 +178,7 @@ public final class AdminGrantFinder implements Finder {
   private Finding missing(int number) {
     AdminGrant grant = all.grants().get(number);
     return of(
-        FindingKind.GIVEN_TO_MISSING,
+        FindingKind.UNRESOLVED_SUBJECT,
         number,
         Weight.LOW,
         List.of(FindingContext.whoHolds(grant.subject())),

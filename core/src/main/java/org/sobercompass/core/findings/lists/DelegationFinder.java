@@ -42,12 +42,12 @@ public final class DelegationFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS =
       EnumSet.of(
-          FindingKind.GIVEN_TO_EVERYONE,
-          FindingKind.GIVEN_TO_BROAD_GROUP,
-          FindingKind.GIVEN_TO_EMPTY_GROUP,
-          FindingKind.GIVEN_TO_PERSON,
-          FindingKind.ENTRY_OF_MISSING,
-          FindingKind.CLAIM_WITHOUT_SUPPORT);
+          FindingKind.ASSIGNED_TO_EVERYONE,
+          FindingKind.ASSIGNED_TO_LARGE_GROUP,
+          FindingKind.ASSIGNED_TO_EMPTY_GROUP,
+          FindingKind.DIRECT_ASSIGNMENT,
+          FindingKind.UNRESOLVED_TRUSTEE,
+          FindingKind.UNSUPPORTED_INHERITANCE);
 
   private static final int FEW = 10;
   private static final int FIRST_OWN_ID = 1000;
@@ -104,12 +104,12 @@ public final class DelegationFinder implements Finder {
       case PERSON ->
           powers.trees().subject(sid).filter(services::get).isPresent()
               ? Optional.empty()
-              : Optional.of(new Group(FindingKind.GIVEN_TO_PERSON, tree, sid));
+              : Optional.of(new Group(FindingKind.DIRECT_ASSIGNMENT, tree, sid));
       case BROAD ->
           one.weight() == 0
               ? Optional.empty()
-              : Optional.of(new Group(FindingKind.GIVEN_TO_EVERYONE, tree, sid));
-      case NOBODY -> Optional.of(new Group(FindingKind.ENTRY_OF_MISSING, tree, sid));
+              : Optional.of(new Group(FindingKind.ASSIGNED_TO_EVERYONE, tree, sid));
+      case NOBODY -> Optional.of(new Group(FindingKind.UNRESOLVED_TRUSTEE, tree, sid));
       case GROUP -> ofGroup(tree, one);
       case SYSTEM -> Optional.empty();
     };
@@ -124,10 +124,10 @@ public final class DelegationFinder implements Finder {
     if (inside == 0) {
       return isOfTheDirectory(sid) || !powers.lists().counting(sid).perhaps().isEmpty()
           ? Optional.empty()
-          : Optional.of(new Group(FindingKind.GIVEN_TO_EMPTY_GROUP, tree, sid));
+          : Optional.of(new Group(FindingKind.ASSIGNED_TO_EMPTY_GROUP, tree, sid));
     }
     return one.weight() > 0 && isBroad(tree, sid, inside)
-        ? Optional.of(new Group(FindingKind.GIVEN_TO_BROAD_GROUP, tree, sid))
+        ? Optional.of(new Group(FindingKind.ASSIGNED_TO_LARGE_GROUP, tree, sid))
         : Optional.empty();
   }
 
@@ -190,7 +190,7 @@ public final class DelegationFinder implements Finder {
     String what = worst.may() + ", on " + place(tree, worst.object()) + also(lines.size() - 1);
     Weight low = weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW;
     return switch (group.kind) {
-      case GIVEN_TO_PERSON -> {
+      case DIRECT_ASSIGNMENT -> {
         why.add(0, "it follows the person, not the task");
         yield of(
             group,
@@ -200,7 +200,7 @@ public final class DelegationFinder implements Finder {
             "delegated to a person instead of a group: " + what + ", to " + name,
             "give it to a group of those who do the task, and take these entries out");
       }
-      case GIVEN_TO_EVERYONE -> {
+      case ASSIGNED_TO_EVERYONE -> {
         int reached = powers.lists().counting(group.trustee).yes().cardinality();
         why.add("it reaches " + FindingContext.count(reached, "account", "accounts"));
         yield of(
@@ -211,7 +211,7 @@ public final class DelegationFinder implements Finder {
             "delegated to " + name + ": " + what,
             "give it to the groups that need it, and take these entries out");
       }
-      case GIVEN_TO_BROAD_GROUP -> {
+      case ASSIGNED_TO_LARGE_GROUP -> {
         int inside = inside(group.trustee);
         why.add(inside + " of the " + accounts(tree) + " accounts of " + tree.directory());
         yield of(
@@ -227,7 +227,7 @@ public final class DelegationFinder implements Finder {
                 + name,
             "give it to a group of those who do the task, and take these entries out");
       }
-      case GIVEN_TO_EMPTY_GROUP ->
+      case ASSIGNED_TO_EMPTY_GROUP ->
           of(
               group,
               lines,
@@ -309,7 +309,7 @@ public final class DelegationFinder implements Finder {
             .orElseGet(
                 () ->
                     new Key(
-                        group.kind == FindingKind.GIVEN_TO_EVERYONE
+                        group.kind == FindingKind.ASSIGNED_TO_EVERYONE
                             ? KeyKind.IMPLICIT
                             : KeyKind.ACCOUNT,
                         group.tree.directory(),
@@ -362,7 +362,7 @@ public final class DelegationFinder implements Finder {
     List<String> why = new ArrayList<>(List.of("it counts, and no list above shows it"));
     Weight weight = weight(tree, worst, why);
     return new Finding(
-        FindingKind.CLAIM_WITHOUT_SUPPORT,
+        FindingKind.UNSUPPORTED_INHERITANCE,
         "",
         keys.key(tree, object),
         weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,

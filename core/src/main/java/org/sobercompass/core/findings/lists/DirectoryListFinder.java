@@ -50,10 +50,10 @@ public final class DirectoryListFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS =
       EnumSet.of(
-          FindingKind.ORDER_MATTERS,
-          FindingKind.MISSED_CHANGE,
-          FindingKind.OWNER_OUTSIDE,
-          FindingKind.REDUNDANT);
+          FindingKind.ENTRY_ORDER,
+          FindingKind.INHERITANCE_NOT_APPLIED,
+          FindingKind.OWNER_NOT_ADMINISTRATOR,
+          FindingKind.REDUNDANT_ASSIGNMENT);
 
   private static final int SHOWN = 10;
 
@@ -163,7 +163,7 @@ public final class DirectoryListFinder implements Finder {
           }
           out.accept(
               new Finding(
-                  FindingKind.REDUNDANT,
+                  FindingKind.REDUNDANT_ASSIGNMENT,
                   ace.trustee(),
                   key(object),
                   Weight.LOW,
@@ -225,7 +225,7 @@ public final class DirectoryListFinder implements Finder {
         String above = tree.label(tree.parent(object));
         out.accept(
             new Finding(
-                FindingKind.MISSED_CHANGE,
+                FindingKind.INHERITANCE_NOT_APPLIED,
                 "",
                 key(object),
                 Weight.MEDIUM,
@@ -274,7 +274,7 @@ public final class DirectoryListFinder implements Finder {
       if (!differ.isEmpty()) {
         out.accept(
             new Finding(
-                FindingKind.ORDER_MATTERS,
+                FindingKind.ENTRY_ORDER,
                 "",
                 key(object),
                 Weight.LOW,
@@ -340,7 +340,7 @@ public final class DirectoryListFinder implements Finder {
       int first = objects.get(0);
       int below = tree.end(first) - first - 1;
       return new Finding(
-          FindingKind.OWNER_OUTSIDE,
+          FindingKind.OWNER_NOT_ADMINISTRATOR,
           tree.directory(),
           context.facts.key(account),
           Weight.MEDIUM,

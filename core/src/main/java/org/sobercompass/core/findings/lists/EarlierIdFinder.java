@@ -27,7 +27,7 @@ import org.sobercompass.core.key.KeyKind;
  */
 public final class EarlierIdFinder implements Finder {
   /** What it looks for. */
-  public static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.EARLIER_ID_OPENS);
+  public static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.FORMER_ID);
 
   private final FindingContext context;
 
@@ -100,7 +100,7 @@ public final class EarlierIdFinder implements Finder {
 
   private Finding finding(String sid, Borne by) {
     return new Finding(
-        FindingKind.EARLIER_ID_OPENS,
+        FindingKind.FORMER_ID,
         sid,
         by.key,
         Weight.MEDIUM,

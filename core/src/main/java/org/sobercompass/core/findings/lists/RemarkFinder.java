@@ -25,23 +25,23 @@ public final class RemarkFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS =
       EnumSet.of(
-          FindingKind.ORDER_MATTERS,
-          FindingKind.EARLIER_ID_OPENS,
-          FindingKind.LAYERS_DISAGREE,
-          FindingKind.CLAIM_WITHOUT_SUPPORT,
-          FindingKind.MISSED_CHANGE,
+          FindingKind.ENTRY_ORDER,
+          FindingKind.FORMER_ID,
+          FindingKind.SHARE_AND_FILES_DISAGREE,
+          FindingKind.UNSUPPORTED_INHERITANCE,
+          FindingKind.INHERITANCE_NOT_APPLIED,
           FindingKind.BROKEN_INHERITANCE,
           FindingKind.WRITABLE_BY_EVERYONE,
-          FindingKind.OWNER_OUTSIDE,
-          FindingKind.ENTRY_OF_MISSING,
-          FindingKind.ENTRY_FOR_PERSON,
-          FindingKind.MASK_HIDES,
-          FindingKind.NO_WAY_TO_IT,
+          FindingKind.OWNER_NOT_ADMINISTRATOR,
+          FindingKind.UNRESOLVED_TRUSTEE,
+          FindingKind.DIRECT_ENTRY,
+          FindingKind.MASK_LIMITS_ENTRY,
+          FindingKind.GRANT_WITHOUT_EFFECT,
           FindingKind.PUBLIC_RIGHTS,
-          FindingKind.MAY_SWITCH,
+          FindingKind.CAN_SWITCH_ROLE,
           FindingKind.SUPERUSER_BY_MEMBERSHIP,
-          FindingKind.SERVER_FILES,
-          FindingKind.CREATES_ROLES);
+          FindingKind.SERVER_FILE_ACCESS,
+          FindingKind.CAN_CREATE_ROLES);
 
   /** So many grants are shown; all are removed. */
   private static final int MOST = 10;

@@ -69,7 +69,7 @@ final class SeparationClose {
     why.add("not a conflict yet: one step less");
     why.addAll(missing.stream().distinct().toList());
     return new Finding(
-        FindingKind.DUTIES_MAY_MEET,
+        FindingKind.POTENTIAL_CONFLICT,
         rule.id(),
         context.facts.key(account),
         rule.weight() == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,

@@ -29,9 +29,9 @@ public final class SeparationFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS =
       EnumSet.of(
-          FindingKind.DUTIES_NOT_SEPARATED,
-          FindingKind.DUTIES_MAY_MEET,
-          FindingKind.ROLE_AGAINST_RULE);
+          FindingKind.SEPARATION_OF_DUTIES,
+          FindingKind.POTENTIAL_CONFLICT,
+          FindingKind.CONFLICTING_ROLE);
 
   private static final BitSet NOBODY = new BitSet();
 

@@ -81,7 +81,7 @@ final class SeparationWords {
               : near(draft.rule(), List.of(accounts.get(i))));
     }
     return new Finding(
-        FindingKind.DUTIES_NOT_SEPARATED,
+        FindingKind.SEPARATION_OF_DUTIES,
         rule.id(),
         draft.cause().key(),
         rule.weight(),
@@ -269,7 +269,7 @@ final class SeparationWords {
       }
     }
     return new Finding(
-        FindingKind.ROLE_AGAINST_RULE,
+        FindingKind.CONFLICTING_ROLE,
         rule.id(),
         key(cause),
         rule.weight() == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,

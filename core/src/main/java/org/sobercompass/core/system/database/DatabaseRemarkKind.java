@@ -4,12 +4,12 @@ import org.sobercompass.core.system.Remark;
 
 /** What may be wrong with the rights of a database. */
 enum DatabaseRemarkKind implements Remark.Kind {
-  NO_WAY_TO_IT(0, true),
+  GRANT_WITHOUT_EFFECT(0, true),
   PUBLIC_RIGHTS(1, true),
-  MAY_SWITCH(2, false),
+  CAN_SWITCH_ROLE(2, false),
   SUPERUSER_BY_MEMBERSHIP(2, false),
-  SERVER_FILES(2, false),
-  CREATES_ROLES(2, false);
+  SERVER_FILE_ACCESS(2, false),
+  CAN_CREATE_ROLES(2, false);
 
   private final int weight;
   private final boolean endedByRemoval;

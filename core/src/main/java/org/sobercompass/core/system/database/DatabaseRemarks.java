@@ -105,7 +105,7 @@ final class DatabaseRemarks {
           String label = facts.trustees.label(grants.trustee(shown.get(0)));
           all.add(
               remark(
-                  DatabaseRemarkKind.NO_WAY_TO_IT,
+                  DatabaseRemarkKind.GRANT_WITHOUT_EFFECT,
                   resource,
                   cause,
                   "the role "
@@ -136,7 +136,7 @@ final class DatabaseRemarks {
             (trustee, name) ->
                 all.add(
                     new Remark(
-                        DatabaseRemarkKind.CREATES_ROLES,
+                        DatabaseRemarkKind.CAN_CREATE_ROLES,
                         0,
                         name,
                         "the role "
@@ -162,7 +162,7 @@ final class DatabaseRemarks {
         String role = facts.trustees.label(allowed.role());
         all.add(
             new Remark(
-                DatabaseRemarkKind.SERVER_FILES,
+                DatabaseRemarkKind.SERVER_FILE_ACCESS,
                 0,
                 facts.trustees.text(allowed.member()) + " " + facts.trustees.text(allowed.role()),
                 "the role "
@@ -208,7 +208,7 @@ final class DatabaseRemarks {
         Remark.Kind kind =
             allowed.superuser()
                 ? DatabaseRemarkKind.SUPERUSER_BY_MEMBERSHIP
-                : DatabaseRemarkKind.MAY_SWITCH;
+                : DatabaseRemarkKind.CAN_SWITCH_ROLE;
         all.add(
             new Remark(
                 kind,

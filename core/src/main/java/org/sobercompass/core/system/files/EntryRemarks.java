@@ -41,7 +41,7 @@ final class EntryRemarks {
   private void missing(int resource, int entry, int trustee) {
     if (facts.trustees.isMissing(trustee)) {
       into.add(
-          FileRemarkKind.ENTRY_OF_MISSING,
+          FileRemarkKind.UNRESOLVED_TRUSTEE,
           resource,
           facts.trustees.text(trustee),
           facts.trustees.label(trustee)
@@ -60,7 +60,7 @@ final class EntryRemarks {
   private void earlier(int resource, int entry, int trustee) {
     if (facts.trustees.isEarlier(trustee)) {
       into.add(
-          FileRemarkKind.EARLIER_ID_OPENS,
+          FileRemarkKind.FORMER_ID,
           resource,
           facts.trustees.text(trustee),
           facts.trustees.label(trustee)
@@ -95,7 +95,7 @@ final class EntryRemarks {
                 && meet(allow.trustee(), deny.trustee());
         if (clash) {
           into.add(
-              FileRemarkKind.ORDER_MATTERS,
+              FileRemarkKind.ENTRY_ORDER,
               resource,
               into.path(resource),
               "on "

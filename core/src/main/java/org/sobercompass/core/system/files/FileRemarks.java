@@ -139,7 +139,7 @@ final class FileRemarks {
               more == 0 ? "" : ", and " + more + (more == 1 ? " more entry" : " more entries");
           List<Integer> all = each.stream().map(OfPerson::grant).toList();
           add(
-              FileRemarkKind.ENTRY_FOR_PERSON,
+              FileRemarkKind.DIRECT_ENTRY,
               first.resource(),
               facts.trustees.text(person),
               "an entry for a person instead of a group: "
@@ -170,7 +170,7 @@ final class FileRemarks {
     }
     if (!shown.isEmpty()) {
       add(
-          FileRemarkKind.CLAIM_WITHOUT_SUPPORT,
+          FileRemarkKind.UNSUPPORTED_INHERITANCE,
           resource,
           path(resource),
           path(resource)
@@ -204,7 +204,7 @@ final class FileRemarks {
       whom.add(label(above.get(from + 1)) + ": " + above.get(from + 1).words());
     }
     add(
-        FileRemarkKind.MISSED_CHANGE,
+        FileRemarkKind.INHERITANCE_NOT_APPLIED,
         resource,
         path(parent) + " to " + String.join(" ", trustees),
         path(resource)
@@ -255,7 +255,7 @@ final class FileRemarks {
     if (outside) {
       String label = facts.trustees.label(owner);
       add(
-          FileRemarkKind.OWNER_OUTSIDE,
+          FileRemarkKind.OWNER_NOT_ADMINISTRATOR,
           resource,
           facts.trustees.text(owner),
           label + " owns " + path(resource) + " and may give rights on it to anybody",
@@ -287,7 +287,7 @@ final class FileRemarks {
       shown.add(grants.grant(resource, hidden[0]));
     }
     add(
-        FileRemarkKind.MASK_HIDES,
+        FileRemarkKind.MASK_LIMITS_ENTRY,
         resource,
         "list " + path(resource),
         "on "
@@ -410,7 +410,7 @@ final class FileRemarks {
     if ((given & ~through) != 0 && !elsewhere) {
       String whom = label(entry);
       add(
-          FileRemarkKind.LAYERS_DISAGREE,
+          FileRemarkKind.SHARE_AND_FILES_DISAGREE,
           resource,
           share.name() + " " + facts.trustees.text(entry.trustee()),
           path(resource)
