@@ -13,6 +13,7 @@ import org.sobercompass.core.audit.Triage;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.problem.Gap;
+import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.organization.FindingHistory;
 import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.answers.FindingDetail;
@@ -33,7 +34,7 @@ import picocli.CommandLine.Option;
       "Examples, on the demo:",
       "  sober findings",
       "  sober findings --weight high --owner maren.holt",
-      "  sober findings --detail 1",
+      "  sober findings --detail 1        the first; better by its id, which stays",
       "  sober findings --weight high --sarif findings.sarif",
       "Exit code 1 when there are any at the asked weight that nobody accepted."
     })
@@ -52,9 +53,9 @@ final class FindingsCommand implements Callable<Integer> {
 
   @Option(
       names = "--detail",
-      paramLabel = "NO",
-      description = "evidence, and the least that ends it, for one, by its number in the list")
-  private int detail;
+      paramLabel = "ID",
+      description = "evidence, and the least that ends it, for one, by its id in the list")
+  private @Nullable String detail;
 
   @Override
   public Integer call() {
@@ -75,8 +76,8 @@ final class FindingsCommand implements Callable<Integer> {
           Triage.of(all, inputs.workspace().waivers(), inputs.model().asOf().getEpochSecond());
       sorted = new Triage(sorted.open(), sorted.waived(), whole.told());
     }
-    if (detail != 0) {
-      detail(sorted, assessment);
+    if (detail != null) {
+      detail(detail, sorted, assessment);
     } else {
       list(sorted, assessment, gone);
     }
@@ -118,13 +119,40 @@ final class FindingsCommand implements Callable<Integer> {
     return all;
   }
 
-  private void detail(Triage sorted, Assessment assessment) {
-    List<Finding> all = both(sorted);
-    if (detail < 0 || detail > all.size()) {
-      throw new UsageException(
-          "--detail " + detail + ": there are " + all.size() + " findings in this list");
+  /** The finding with an id, or at a place of this list. */
+  private static Finding one(String id, List<Finding> all) {
+    List<Finding> found =
+        all.stream().filter(f -> f.id().equals(id) || f.key().text().equals(id)).toList();
+    if (found.size() == 1) {
+      return found.get(0);
     }
-    Finding finding = all.get(detail - 1);
+    boolean isPlace = id.matches("[0-9]{1,9}");
+    int place = isPlace ? Integer.parseInt(id) : 0;
+    if (place > 0 && place <= all.size() && found.isEmpty()) {
+      return all.get(place - 1);
+    }
+    String nearest =
+        Spelling.nearest(id, all.stream().map(Finding::id).toList())
+            .map(near -> "; did you mean " + near + "?")
+            .orElse("");
+    throw new UsageException(
+        found.size() > 1
+            ? "--detail "
+                + id
+                + ": two findings have this id; expected "
+                + found.get(0).key().text()
+                + " or "
+                + found.get(1).key().text()
+            : "--detail "
+                + id
+                + ": there is no such finding among the "
+                + all.size()
+                + " of this list; expected an id as sober findings prints it"
+                + nearest);
+  }
+
+  private void detail(String id, Triage sorted, Assessment assessment) {
+    Finding finding = one(id, both(sorted));
     Optional<Triage.Waived> waived =
         sorted.waived().stream().filter(w -> w.finding() == finding).findFirst();
     if (!inputs.isTable()) {

@@ -3,6 +3,7 @@ package org.sobercompass.cli;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.admin.Asked;
+import org.sobercompass.core.system.Verdict;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -51,6 +52,7 @@ final class RoutesCommand implements Callable<Integer> {
             ? inputs.names().at(inputs.names().permission(permission), at)
             : inputs.names().asked(permission, on);
     inputs.print(inputs.answers().routes(who, asked));
-    return Exit.OK;
+    Verdict verdict = inputs.organization().can(who, asked).verdict();
+    return verdict == Verdict.UNDECIDED ? Exit.UNDECIDED : Exit.OK;
   }
 }

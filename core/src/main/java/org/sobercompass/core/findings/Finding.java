@@ -1,8 +1,11 @@
 package org.sobercompass.core.findings;
 
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.zip.CRC32;
 import org.sobercompass.core.access.Route;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
@@ -35,6 +38,11 @@ public record Finding(
     List<Evidence> evidence,
     String advice,
     Remedy aim) {
+
+  /** Letters and digits that are not taken for one another, as in i, l and 1. */
+  private static final String ALPHABET = "abcdefghjkmnpqrstuvwxyz023456789";
+
+  private static final int LETTERS = 6;
 
   /** One that ends with these changes, if there are any. */
   public Finding(
@@ -95,6 +103,24 @@ public record Finding(
     reasons.add("the workspace says " + other.word());
     return new Finding(
         kind, rule, cause, other, reasons, sentence, system, subjects, evidence, advice, aim);
+  }
+
+  /**
+   * A short name to type, made from the identity: six letters and digits, the same as long as the
+   * cause is there. Two findings can have the same by chance; the chance is one in a billion for
+   * each pair.
+   */
+  public String id() {
+    CRC32 one = new CRC32();
+    byte[] text = key().text().getBytes(StandardCharsets.UTF_8);
+    one.update(text);
+    long mixed = one.getValue() * 0x9e3779b97f4a7c15L ^ Arrays.hashCode(text) * 0xc2b2ae3d27d4eb4fL;
+    mixed ^= mixed >>> 29;
+    StringBuilder id = new StringBuilder();
+    for (int i = 0; i < LETTERS; i++) {
+      id.append(ALPHABET.charAt((int) ((mixed >>> (5 * i)) & 31)));
+    }
+    return id.toString();
   }
 
   /** The identity: kind, rule and cause; the same as long as the cause is there. */

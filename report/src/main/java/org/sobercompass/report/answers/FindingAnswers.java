@@ -5,6 +5,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.regex.Pattern;
 import org.sobercompass.core.audit.Advice;
 import org.sobercompass.core.audit.Triage;
@@ -20,6 +21,7 @@ public final class FindingAnswers {
   /** Up to how many findings the least removals are worked out in a list. */
   public static final int ADVISED = 500;
 
+  private static final int SHOWN = 6;
   private static final Pattern KEY = Pattern.compile("\\b(account|group):([a-z0-9-]+)/([^\\s,]+)");
 
   private final AnswerContext ask;
@@ -39,6 +41,7 @@ public final class FindingAnswers {
     AnswerTable.Builder sheet =
         ask.begin(
             "findings/1",
+            "id",
             "finding",
             "kind",
             "rule",
@@ -47,6 +50,7 @@ public final class FindingAnswers {
             "application",
             "cause",
             "subjects",
+            "names",
             "why",
             "evidence",
             "advice",
@@ -80,7 +84,7 @@ public final class FindingAnswers {
       sheet.note(
           "There are more than "
               + ADVISED
-              + " findings, so the least removals are left out; --detail NO works them out for"
+              + " findings, so the least removals are left out; --detail ID works them out for"
               + " one.");
     }
     sorted.told().forEach(line -> sheet.note(named(line)));
@@ -100,14 +104,16 @@ public final class FindingAnswers {
     Advice advice = advised ? Advice.of(assessment, finding) : Advice.NONE;
     List<String> when = seen.getOrDefault(finding.key().text(), List.of("", ""));
     sheet.row(
+        finding.id(),
         finding.key().text(),
         finding.kind().id(),
         finding.rule(),
         finding.weight().word(),
-        finding.sentence(),
+        capital(finding.sentence()) + ".",
         finding.system(),
         finding.cause().text(),
         finding.subjects().stream().map(Key::text).toList(),
+        finding.subjects().stream().map(ask::name).toList(),
         finding.why(),
         finding.evidence().stream().map(Finding.Evidence::text).toList(),
         finding.advice(),
@@ -130,11 +136,14 @@ public final class FindingAnswers {
    */
   public AnswerTable brief(Triage sorted, Map<String, List<String>> seen) {
     AnswerTable.Builder sheet =
-        ask.begin("findings-brief/1", "no.", "weight", "kind", "seen", "what");
-    int number = 0;
+        ask.begin("findings-brief/1", "id", "weight", "kind", "seen", "what");
+    Map<String, Integer> kinds = new TreeMap<>();
+    Map<String, Integer> systems = new TreeMap<>();
     for (Finding finding : sorted.open()) {
+      kinds.merge(finding.kind().id(), 1, Integer::sum);
+      systems.merge(finding.system().isEmpty() ? "none" : finding.system(), 1, Integer::sum);
       sheet.row(
-          ++number,
+          finding.id(),
           sign(finding.weight()),
           finding.kind().id(),
           String.join(" to ", seen.getOrDefault(finding.key().text(), List.of())),
@@ -147,14 +156,17 @@ public final class FindingAnswers {
               + waived.waiver().acceptedBy()
               + " until "
               + waived.waiver().until()
-              + " (no. "
-              + ++number
+              + " ("
+              + waived.finding().id()
               + "): "
               + waived.finding().sentence()
               + ".");
     }
     if (!sorted.open().isEmpty()) {
-      sheet.note("Evidence and what ends it, for one: sober findings --detail NO.");
+      sheet
+          .fact("by kind", counts(kinds, "kinds"))
+          .fact("by application", counts(systems, "applications"));
+      sheet.note("Evidence and what ends it, for one: sober findings --detail ID.");
     }
     kept.forEach(sheet::note);
     sorted.told().forEach(line -> sheet.note(named(line)));
@@ -171,6 +183,17 @@ public final class FindingAnswers {
               Key key = new Key(kind, found.group(2), found.group(3));
               return java.util.regex.Matcher.quoteReplacement(ask.name(key));
             });
+  }
+
+  /** The most frequent first, with how many there are besides. */
+  private static String counts(Map<String, Integer> counts, String what) {
+    List<String> all =
+        counts.entrySet().stream()
+            .sorted(Map.Entry.<String, Integer>comparingByValue().reversed())
+            .map(e -> e.getKey() + " " + e.getValue())
+            .toList();
+    return String.join(", ", all.subList(0, Math.min(SHOWN, all.size())))
+        + (all.size() > SHOWN ? " and " + (all.size() - SHOWN) + " other " + what : "");
   }
 
   private static String sign(Weight weight) {

@@ -2,6 +2,8 @@ package org.sobercompass.report.answers;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Dangling;
@@ -17,6 +19,9 @@ import org.sobercompass.report.data.AnswerTable;
 
 /** Answers about groups, roles and nodes. Not thread-safe. */
 public final class SubjectAnswers {
+  /** So many members are named; the others are counted. */
+  private static final int NAMED = 25;
+
   private final AnswerContext ask;
   private final Facts facts;
 
@@ -65,6 +70,7 @@ public final class SubjectAnswers {
             + ", and brings "
             + AnswerContext.count(brings, "assignment", "assignments")
             + ".");
+    members(group, accounts, sheet);
     above(group, sheet);
     if (facts.isOpen(group)) {
       sheet.note(
@@ -83,6 +89,56 @@ public final class SubjectAnswers {
       }
     }
     return ask.finish(sheet);
+  }
+
+  /**
+   * Who is in it directly, who through other groups, and who is listed and does not surely count.
+   */
+  private void members(int group, IntList accounts, AnswerTable.Builder sheet) {
+    MembershipGraph graph = ask.model().graph();
+    Set<Integer> direct = new TreeSet<>();
+    List<Integer> groups = new ArrayList<>();
+    List<Integer> unsure = new ArrayList<>();
+    for (int i = 0; i < graph.downCount(group); i++) {
+      int member = graph.downMember(group, i);
+      if (!graph.downVia(group, i).isSure()) {
+        unsure.add(member);
+      } else if (member < facts.firstGroup()) {
+        direct.add(member);
+      } else {
+        groups.add(member);
+      }
+    }
+    List<Integer> nested = new ArrayList<>();
+    for (int i = 0; i < accounts.size(); i++) {
+      if (!direct.contains(accounts.get(i))) {
+        nested.add(accounts.get(i));
+      }
+    }
+    unsure.removeIf(direct::contains);
+    named("Direct members", List.copyOf(direct), sheet);
+    named("Groups in it", groups, sheet);
+    named("Members through these groups", nested, sheet);
+    named("Perhaps members", unsure, sheet);
+  }
+
+  private void named(String what, List<Integer> subjects, AnswerTable.Builder sheet) {
+    if (!subjects.isEmpty()) {
+      String names =
+          subjects.stream()
+              .limit(NAMED)
+              .map(s -> Words.subject(facts, s))
+              .collect(java.util.stream.Collectors.joining(", "));
+      int more = subjects.size() - NAMED;
+      sheet.note(
+          what
+              + " ("
+              + subjects.size()
+              + "): "
+              + names
+              + (more > 0 ? " and " + more + " more; all: sober list memberships" : "")
+              + ".");
+    }
   }
 
   private void above(int group, AnswerTable.Builder sheet) {

@@ -65,10 +65,15 @@ public final class Json {
   static void object(JsonGenerator out, List<String> names, Object... values) {
     out.writeStartObject();
     for (int i = 0; i < names.size(); i++) {
-      out.writeName(names.get(i));
+      out.writeName(key(names.get(i)));
       value(out, values[i]);
     }
     out.writeEndObject();
+  }
+
+  /** A name without spaces, so that it can be typed behind a dot. */
+  static String key(String name) {
+    return name.replace(' ', '_');
   }
 
   static void value(JsonGenerator out, Object value) {
@@ -86,7 +91,7 @@ public final class Json {
       out.writeStartObject();
       map.forEach(
           (key, item) -> {
-            out.writeName(String.valueOf(key));
+            out.writeName(key(String.valueOf(key)));
             value(out, item);
           });
       out.writeEndObject();

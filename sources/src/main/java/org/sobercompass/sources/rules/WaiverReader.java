@@ -63,7 +63,7 @@ public final class WaiverReader {
     if (!finding.isEmpty() && !finding.startsWith("finding:")) {
       node.wrong(
           Problem.quote(finding) + " is no identity of a finding",
-          "what `sober findings --detail NO` prints as its identity");
+          "what `sober findings --detail ID` prints as its identity");
     }
     LocalDate until = until(node);
     Set<String> subjects = new HashSet<>();

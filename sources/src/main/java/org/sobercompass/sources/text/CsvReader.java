@@ -19,6 +19,7 @@ import tools.jackson.core.JsonToken;
 import tools.jackson.core.ObjectReadContext;
 import tools.jackson.dataformat.csv.CsvFactory;
 import tools.jackson.dataformat.csv.CsvReadFeature;
+import tools.jackson.dataformat.csv.CsvSchema;
 
 /**
  * Reads CSV (RFC 4180) with a line of column names. Columns may stand in any order; names compare
@@ -29,6 +30,7 @@ public final class CsvReader {
   private final String name;
   private final List<String> known;
   private final List<String> needed;
+  private char separator = ',';
   private final Problems problems;
 
   /**
@@ -59,6 +61,7 @@ public final class CsvReader {
     TextFiles.read(file, name, TextFiles.LARGEST, problems)
         .ifPresent(
             text -> {
+              separator = separator(text);
               read(new StringReader(text), rows);
               if (!text.isEmpty() && !text.endsWith("\n") && !text.endsWith("\r")) {
                 problems.warning(
@@ -69,6 +72,12 @@ public final class CsvReader {
             });
   }
 
+  /** Semicolons, where the line of names has them and no comma: as some spreadsheets write. */
+  private static char separator(String text) {
+    String first = text.lines().findFirst().orElse("");
+    return first.indexOf(';') >= 0 && first.indexOf(',') < 0 ? ';' : ',';
+  }
+
   /** Reads rows from a reader. */
   public void read(Reader input, Consumer<Row> rows) {
     CsvFactory factory =
@@ -76,7 +85,15 @@ public final class CsvReader {
             .enable(CsvReadFeature.WRAP_AS_ARRAY)
             .enable(CsvReadFeature.SKIP_EMPTY_LINES)
             .build();
-    try (JsonParser parser = factory.createParser(ObjectReadContext.empty(), input)) {
+    CsvSchema schema = CsvSchema.emptySchema().withColumnSeparator(separator);
+    ObjectReadContext context =
+        new ObjectReadContext.Base() {
+          @Override
+          public tools.jackson.core.FormatSchema getSchema() {
+            return schema;
+          }
+        };
+    try (JsonParser parser = factory.createParser(context, input)) {
       Map<String, Integer> columns = null;
       ArrayList<String> values = new ArrayList<>();
       Place place = Place.of(name, 1);
@@ -85,7 +102,11 @@ public final class CsvReader {
           values = new ArrayList<>();
         } else if (token == JsonToken.END_ARRAY) {
           if (!values.isEmpty() && columns == null) {
+            int before = problems.errors();
             columns = header(values, place);
+            if (problems.errors() > before) {
+              return; // the rows would only repeat what is wrong with the line of names
+            }
           } else if (!values.isEmpty() && columns != null) {
             row(columns, values, place, rows);
           }
@@ -134,6 +155,7 @@ public final class CsvReader {
   }
 
   private Map<String, Integer> header(List<String> names, Place place) {
+    int before = problems.errors();
     Map<String, Integer> columns = new HashMap<>();
     for (int i = 0; i < names.size(); i++) {
       String column = names.get(i).strip().toLowerCase(Locale.ROOT).replace('-', ' ');
@@ -149,7 +171,7 @@ public final class CsvReader {
       }
     }
     for (String column : needed) {
-      if (!columns.containsKey(column) && problems.errors() == 0) {
+      if (!columns.containsKey(column) && problems.errors() == before) {
         problems.error(
             place, "there is no column " + column, "a line with " + String.join(",", needed));
       }

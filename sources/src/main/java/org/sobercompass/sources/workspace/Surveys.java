@@ -77,12 +77,12 @@ public final class Surveys {
       if (kept.isPresent()) {
         return kept.get();
       }
+      OwnFiles.discard(folder); // what is there is not what the archive holds
       OwnFiles.folder(cache);
       Path beside = OwnFiles.part(folder);
       try {
         OwnFiles.folder(beside);
         SurveyFile.unpack(archive, beside);
-        OwnFiles.discard(folder);
         OwnFiles.putFolder(beside, folder);
       } finally {
         OwnFiles.discard(beside);

@@ -63,7 +63,7 @@ class RulesInputTest {
         "weights: {redundant-assignment: heavy}  | heavy                             | low, medium"
             + " or high",
         "weights: {redundant-asignment: low}     | redundant-asignment                          |"
-            + " did you mean redundant?",
+            + " did you mean redundant-assignment?",
         "off: [redundant-asignment]              | redundant-asignment | did you mean"
             + " redundant?",
         "owners: [cats]               | cats                              | applications",
