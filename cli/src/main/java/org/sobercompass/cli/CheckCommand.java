@@ -88,7 +88,7 @@ final class CheckCommand implements Callable<Integer> {
         new AnswerContext(inputs.model(), workspace.zone(), List.of())
             .begin("problems/1", "severity", "place", "what", "expected", "nearest");
     problems.forEach(problem -> row(problem, sheet));
-    facts(workspace, sheet);
+    facts(workspace, !inputs.isTable(), sheet);
     sources.reached().forEach(sheet::note);
     published.forEach(
         name ->
@@ -161,7 +161,11 @@ final class CheckCommand implements Callable<Integer> {
         problem.nearest());
   }
 
-  private static void facts(Workspace workspace, AnswerTable.Builder sheet) {
+  /**
+   * What was read; in a terminal without how many entries show each attribute, which would be a
+   * wall.
+   */
+  private static void facts(Workspace workspace, boolean all, AnswerTable.Builder sheet) {
     Facts facts = workspace.facts();
     int grants = workspace.systems().stream().mapToInt(s -> s.grants(s.usualBasis()).size()).sum();
     sheet
@@ -173,7 +177,7 @@ final class CheckCommand implements Callable<Integer> {
         .fact("applications", workspace.systems().size())
         .fact("assignments", grants);
     for (Completeness c : facts.arrays().completeness()) {
-      if (c.returned() > 0) {
+      if (c.returned() > 0 && all) {
         String what = c.source() + " " + c.attribute();
         sheet.fact(what, c.returned() + " of " + c.asked() + " entries");
       }

@@ -22,6 +22,14 @@ import org.sobercompass.sources.text.YamlReader;
 final class WorkspaceText {
   private static final String MAIN = "compass.yaml";
 
+  /** The directory that `sober begin` writes for somebody to fill in; its export is not there. */
+  private static final String PLACEHOLDER =
+      "  main:\n"
+          + "    kind: standard            # standard, posix or ad\n"
+          + "    file: directory.ldif\n"
+          + "    # taken: 2026-01-31T06:00:00Z   # when it was exported; answers are given as of"
+          + " then\n";
+
   private WorkspaceText() {}
 
   /**
@@ -50,13 +58,28 @@ final class WorkspaceText {
     }
     try {
       String text = new String(Files.readAllBytes(file), StandardCharsets.UTF_8);
+      boolean untouched =
+          text.contains(PLACEHOLDER) && !Files.exists(root.resolve("directory.ldif"));
+      if (untouched) {
+        text = text.replace(PLACEHOLDER, "");
+        main = YamlReader.parse(text, MAIN, problems).orElseGet(Node::nothing);
+        directories = main.get("directories");
+      }
       String end = text.contains("\r\n") ? "\r\n" : "\n";
       String changed =
-          directories.isPresent() ? inserted(text, lines, end) : appended(text, lines, end);
+          main.entries().containsKey("directories")
+              ? inserted(text, lines, end)
+              : appended(text, lines, end);
       if (!isThatAndOneMore(main, changed, name, lines)) {
         return Optional.empty();
       }
       OwnFiles.edit(file, changed);
+      Path application = root.resolve("applications/app.yaml");
+      if (untouched && Files.isRegularFile(application)) {
+        String begun = Files.readString(application);
+        OwnFiles.edit(
+            application, begun.replace("  directory: main\n", "  directory: " + name + "\n"));
+      }
       return Optional.of(file);
     } catch (IOException e) {
       throw OwnFiles.failed(file, e);

@@ -124,6 +124,17 @@ class WorkspaceTextTest {
   }
 
   @Test
+  void whatBeginWroteAndNobodyFilledInGivesWayToTheDirectoryThatWasProbed() throws IOException {
+    assertThat(SoberTest.sober("begin", root.toString()).code()).isZero();
+    assertThat(WorkspaceText.add(root, "staff", LINES)).isPresent();
+    assertThat(Files.readString(root.resolve("compass.yaml")))
+        .contains("directories:\n  staff:\n")
+        .doesNotContain("directory.ldif\n    # taken");
+    assertThat(Files.readString(root.resolve("applications/app.yaml")))
+        .contains("directory: staff");
+  }
+
+  @Test
   void theModeOfAFileStays() throws IOException {
     Path file = root.resolve("compass.yaml");
     Files.writeString(file, "zone: UTC\n");
