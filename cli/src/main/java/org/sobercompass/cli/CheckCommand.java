@@ -82,7 +82,8 @@ final class CheckCommand implements Callable<Integer> {
                         + " not show "
                         + c.attribute()
                         + ", which their class requires",
-                    "a reading account that may see it; what hangs on it is undecided until then"))
+                    "a reading account that may see it; what depends on it is undecided until"
+                        + " then"))
         .forEach(problems::add);
     AnswerTable.Builder sheet =
         new AnswerContext(inputs.model(), workspace.zone(), List.of())
@@ -94,8 +95,8 @@ final class CheckCommand implements Callable<Integer> {
         name ->
             sheet.note(
                 name
-                    + ": attributes, classes and extended rights go by their published names; those"
-                    + " of its own are in an export of cn=Configuration."));
+                    + ": attributes, classes and extended rights have their published names. For"
+                    + " its own, put an export of cn=Configuration under names: in compass.yaml."));
     gaps.stream()
         .filter(gap -> !gap.isMendable())
         .forEach(gap -> sheet.note("Not read: " + gap.words() + "."));
@@ -203,15 +204,16 @@ final class CheckCommand implements Callable<Integer> {
       if (!fill.attribute().equals("objectclass")) {
         words.add(
             fill.attribute()
-                + " is filled for "
+                + ", which "
                 + fill.filled()
                 + " of "
                 + fill.of()
                 + " "
-                + fill.what());
+                + fill.what()
+                + (fill.filled() == 1 ? " has" : " have"));
       }
     }
-    return words.isEmpty() ? "" : " Of what it goes by, " + String.join(", ", words) + ".";
+    return words.isEmpty() ? "" : " It relies on " + String.join(", and on ", words) + ".";
   }
 
   private static String words(MappingCheck.Summary summary) {

@@ -211,7 +211,7 @@ final class ProbeCommand implements Callable<Integer> {
               + p.hidden()
               + " of "
               + AnswerContext.count(p.accounts().groups(), "group", "groups")
-              + ": what hangs on them will be undecided. Read as somebody who may.");
+              + ": what depends on them will be undecided. Read as somebody who may.");
     }
     if (!p.kind().equals(DirectoryKind.AD.id())) {
       sheet.note("Not read: " + Gap.rules(List.of(p.access().name())).words() + ".");

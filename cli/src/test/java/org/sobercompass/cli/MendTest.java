@@ -74,7 +74,7 @@ class MendTest {
         "directory/alderfen.ldif | pwdAccountLockedTime: 20261117064800Z | description: let in"
             + " again | locked-account",
         "usage/permits.csv | ivo.beck,permits:issue,,2026-03-04 |"
-            + " ivo.beck,permits:issue,,2026-11-04 | unused",
+            + " ivo.beck,permits:issue,,2026-11-04 | unused-rights",
         "usage/permits.csv | hale.thorne,inspections:view | hale.thorne,permits:issue |"
             + " rarely-used-role",
         "applications/doors.yaml | combining: | emergency: [{account: key, tried: 2026-11-01}]\\n"

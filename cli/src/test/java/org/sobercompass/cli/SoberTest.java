@@ -66,11 +66,9 @@ class SoberTest {
     assertThat(said.out())
         .startsWith("The workspace can be read; 9 things need a look.")
         .contains(
-            "doors: 69 of 71 accounts that are given something can use it (1 disabled, 1 locked);"
-                + " it")
-        .contains(
-            "climate: 110 of 110 accounts that are given something can use it; it asks for no")
-        .contains("permits: 11 of 14 accounts that are given something can use it (1 expired, 2");
+            "doors: 69 of 71 accounts with assignments can use it (1 disabled, 1 locked);" + " it")
+        .contains("climate: 110 of 110 accounts with assignments can use it; it asks for no")
+        .contains("permits: 11 of 14 accounts with assignments can use it (1 expired, 2");
     assertThat(
             onDemo("check", "--format", "jsonl").out().lines().filter(l -> l.contains("warning")))
         .hasSize(9)

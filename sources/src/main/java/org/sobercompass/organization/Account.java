@@ -19,7 +19,7 @@ public record Account(Key key, String login, String name) {
    * Somebody who can do something.
    *
    * @param account the account
-   * @param isSure whether it is known; else it hangs on something that was not read
+   * @param isSure whether it is known; else it depends on something that was not read
    */
   public record Holder(Account account, boolean isSure) {}
 }

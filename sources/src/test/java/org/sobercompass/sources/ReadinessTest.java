@@ -97,20 +97,27 @@ class ReadinessTest {
         "shadowLastChange: 20516,shadowMax: 89 | ''",
         "shadowLastChange: 20515,shadowMax: 90 | ''",
         "shadowLastChange: 20500,shadowMax: 99999       | ''",
-        "pwdChangedTime: 20260401000000Z,pwdPolicySubentry: cn=strict\\,ou=policies\\,dc=x | PASSWORD FALSE",
+        "pwdChangedTime: 20260401000000Z,pwdPolicySubentry: cn=strict\\,ou=policies\\,dc=x |"
+            + " PASSWORD FALSE",
         "pwdChangedTime: 20260520000000Z,pwdPolicySubentry: cn=strict\\,ou=policies\\,dc=x | ''",
         "pwdChangedTime: 20260401000000Z                | ''",
-        "pwdAccountLockedTime: 20260601115500Z,pwdPolicySubentry: cn=strict\\,ou=policies\\,dc=x | NOT_LOCKED FALSE",
-        "pwdAccountLockedTime: 20260601110000Z,pwdPolicySubentry: cn=strict\\,ou=policies\\,dc=x | ''",
-        "pwdAccountLockedTime: 20260101110000Z,pwdPolicySubentry: cn=endless\\,ou=policies\\,dc=x | NOT_LOCKED FALSE",
-        "pwdAccountLockedTime: 20260601110000Z,pwdPolicySubentry: cn=gone\\,dc=x | NOT_LOCKED UNDEFINED",
+        "pwdAccountLockedTime: 20260601115500Z,pwdPolicySubentry: cn=strict\\,ou=policies\\,dc=x |"
+            + " NOT_LOCKED FALSE",
+        "pwdAccountLockedTime: 20260601110000Z,pwdPolicySubentry: cn=strict\\,ou=policies\\,dc=x |"
+            + " ''",
+        "pwdAccountLockedTime: 20260101110000Z,pwdPolicySubentry: cn=endless\\,ou=policies\\,dc=x |"
+            + " NOT_LOCKED FALSE",
+        "pwdAccountLockedTime: 20260601110000Z,pwdPolicySubentry: cn=gone\\,dc=x | NOT_LOCKED"
+            + " UNDEFINED",
         "pwdLastSet: 134190000000000000                 | PASSWORD FALSE",
         "pwdLastSet: 134247024000000000                 | ''",
         "pwdLastSet: 134190000000000000,userAccountControl: 66048 | ''",
         "lockoutTime: 134247887000000000                | NOT_LOCKED FALSE",
         "lockoutTime: 134247880000000000                | ''",
-        "pwdLastSet: 134190000000000000,msDS-UserPasswordExpiryTimeComputed: 134300000000000000 | ''",
-        "pwdLastSet: 134247024000000000,msDS-UserPasswordExpiryTimeComputed: 134247000000000000 | PASSWORD FALSE",
+        "pwdLastSet: 134190000000000000,msDS-UserPasswordExpiryTimeComputed: 134300000000000000 |"
+            + " ''",
+        "pwdLastSet: 134247024000000000,msDS-UserPasswordExpiryTimeComputed: 134247000000000000 |"
+            + " PASSWORD FALSE",
       })
   void passwordsEndAndLocksRunOutByThePoliciesOfTheDirectory(String lines, String told) {
     String[] split = lines.split("(?<!\\\\),");
@@ -201,8 +208,8 @@ class ReadinessTest {
   @CsvSource(
       delimiter = '|',
       value = {
-        "', login-attribute: badge' | app: app goes by badge, which is no attribute in main",
-        "', login-attribute: mobile' | app: app goes by mobile, which none of the",
+        "', login-attribute: badge' | app: app relies on badge, which is no attribute in main",
+        "', login-attribute: mobile' | app: app relies on mobile, which none of the",
         "', members: memberUid, primary-groups: no' | app: app counts no membership that main has"
       })
   void aSightGoesByAttributesThatAreFilled(String sight, String says) {
@@ -316,12 +323,18 @@ class ReadinessTest {
   @CsvSource(
       delimiter = '|',
       value = {
-        "', on: no'            | 'r,group,crew,,,,,'   | app: app sees nobody: its connection is switched off",
-        "', account-filter: \"(uid=zed)\"' | 'r,group,crew,,,,,' | app: app sees no account of main",
-        "', group-bases: [\"ou=teams,dc=x\"]' | 'r,group,crew,,,,,' | a.csv:2: the group crew is mapped, but app does not see it: outside the bases ou=teams,dc=x",
-        "', nesting: none'     | 'r,group,outer,,,,,'  | a.csv:2: the group outer is mapped, but none of its 1 accounts count in app",
-        "''                    | 'r,group,nobody,,,,,' | a.csv:2: the group nobody is mapped, but nobody is in it",
-        "', account-filter: \"(!(uid=bo))\"' | 'r,account,bo,,,,,' | a.csv:2: the account bo is mapped, but app does not see it: the filter leaves it out"
+        "', on: no'            | 'r,group,crew,,,,,'   | app: app sees nobody: its connection is"
+            + " switched off",
+        "', account-filter: \"(uid=zed)\"' | 'r,group,crew,,,,,' | app: app sees no account of"
+            + " main",
+        "', group-bases: [\"ou=teams,dc=x\"]' | 'r,group,crew,,,,,' | a.csv:2: the group crew is"
+            + " mapped, but app does not see it: outside the bases ou=teams,dc=x",
+        "', nesting: none'     | 'r,group,outer,,,,,'  | a.csv:2: the group outer is mapped, but"
+            + " none of its 1 accounts count in app",
+        "''                    | 'r,group,nobody,,,,,' | a.csv:2: the group nobody is mapped, but"
+            + " nobody is in it",
+        "', account-filter: \"(!(uid=bo))\"' | 'r,account,bo,,,,,' | a.csv:2: the account bo is"
+            + " mapped, but app does not see it: the filter leaves it out"
       })
   void aMappingThatCannotWorkIsToldWithItsPlace(String sight, String row, String says) {
     List<String> told =
@@ -334,8 +347,10 @@ class ReadinessTest {
       delimiter = '|',
       value = {
         "''                                              | app has no emergency account",
-        "'emergency: [{account: spare}]'                 | the emergency account spare was never tried",
-        "'emergency: [{account: spare, tried: 2025-06-01}]' | the emergency account spare was last tried 365 days ago"
+        "'emergency: [{account: spare}]'                 | the emergency account spare was never"
+            + " tried",
+        "'emergency: [{account: spare, tried: 2025-06-01}]' | the emergency account spare was last"
+            + " tried 365 days ago"
       })
   void emergencyAccountsAreAskedFor(String emergency, String says) {
     List<String> told =

@@ -235,7 +235,7 @@ public final class Bulk {
       }
     }
 
-    /** Implicit groups hang on the whole set, so it is asked only where the system names one. */
+    /** Implicit groups depend on the whole set, so it is asked only where the system names one. */
     private void implicit(SystemView view, int account, SubjectSet own) {
       if (asksImplicit[view.number()]) {
         SubjectSet whole = asker.subjects(view, account);

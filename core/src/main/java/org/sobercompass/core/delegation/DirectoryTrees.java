@@ -28,7 +28,7 @@ public final class DirectoryTrees {
   private final List<DirectoryTree> trees;
   private final Index index;
 
-  /** What does not hang on the lists; shared by all that have the same objects. */
+  /** What does not depend on the lists; shared by all that have the same objects. */
   private record Index(
       Map<Integer, String> sidOf,
       Map<String, Integer> subjectOf,

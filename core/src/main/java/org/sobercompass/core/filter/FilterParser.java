@@ -1,6 +1,6 @@
 package org.sobercompass.core.filter;
 
-import java.io.ByteArrayOutputStream;
+import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
@@ -132,20 +132,24 @@ public final class FilterParser {
   }
 
   private String value() {
-    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    int end = at;
+    while (end < text.length() && text.charAt(end) != ')' && text.charAt(end) != '*') {
+      end++;
+    }
+    ByteBuffer bytes = ByteBuffer.allocate((end - at) * 4);
     while (peek() != ')' && peek() != '*') {
       if (peek() == '(') {
         throw wrong("\\28 instead of a parenthesis inside a value");
       }
       if (peek() == '\\') {
-        bytes.write(escaped());
+        bytes.put((byte) escaped());
       } else {
         int point = text.codePointAt(at);
         at += Character.charCount(point);
-        bytes.writeBytes(Character.toString(point).getBytes(StandardCharsets.UTF_8));
+        bytes.put(Character.toString(point).getBytes(StandardCharsets.UTF_8));
       }
     }
-    return bytes.toString(StandardCharsets.UTF_8);
+    return StandardCharsets.UTF_8.decode(bytes.flip()).toString();
   }
 
   private int escaped() {

@@ -59,7 +59,7 @@ public record Assessment(
    * @param scopes the same by the id of the scope
    */
   public record Owned(Map<String, Integer> applications, Map<String, Integer> scopes) {
-    /** Nobody answers for anything. */
+    /** Nobody is responsible for anything. */
     public static final Owned NOBODY = new Owned(Map.of(), Map.of());
   }
 
@@ -92,7 +92,7 @@ public record Assessment(
     return new Assessment(model, others, persons, powers, owned, readers, accepted, local);
   }
 
-  /** What was not read, so that findings that hang on it are missing. */
+  /** What was not read, so that findings that depend on it are missing. */
   public List<Gap> gaps() {
     List<Gap> gaps = new ArrayList<>(powers.gaps());
     gaps.addAll(Gaps.ofSystems(model));

@@ -5,7 +5,7 @@ package org.sobercompass.core.findings;
  *
  * @param broadPercent a group is broad that holds at least this share of those a system sees
  * @param narrower a role given everywhere is told when it is given at least this often elsewhere
- * @param sleepingDays days without a sign-in
+ * @param dormantDays days without a sign-in
  * @param nesting memberships from an account to a group that carries rights
  * @param unusedDays days without use
  * @param usedPercent a holder uses a small part of a role below this share of its permissions
@@ -16,7 +16,7 @@ package org.sobercompass.core.findings;
 public record Thresholds(
     int broadPercent,
     int narrower,
-    int sleepingDays,
+    int dormantDays,
     int nesting,
     int unusedDays,
     int usedPercent,

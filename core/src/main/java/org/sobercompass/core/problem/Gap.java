@@ -3,8 +3,8 @@ package org.sobercompass.core.problem;
 import java.util.List;
 
 /**
- * Something that was not read, so that what hangs on it is not known. A gap goes with every answer
- * that it could change.
+ * Something that was not read, so that what depends on it is not known. A gap goes with every
+ * answer that it could change.
  *
  * @param kind what was not read
  * @param sources the directories or systems it was not read of
@@ -52,7 +52,7 @@ public record Gap(Kind kind, List<String> sources, int missing, int of) {
               + of
               + " access control lists of "
               + names
-              + " were not read; what hangs on them is undecided";
+              + " were not read; what depends on them is undecided";
     };
   }
 

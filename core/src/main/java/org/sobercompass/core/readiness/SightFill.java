@@ -77,7 +77,7 @@ public final class SightFill {
             Problem.warning(
                 Place.of(view.id()),
                 view.system().name()
-                    + " goes by "
+                    + " relies on "
                     + fill.attribute
                     + (fill.known
                         ? ", which none of the " + fill.of + " " + fill.what + " of "

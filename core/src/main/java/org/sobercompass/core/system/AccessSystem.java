@@ -37,7 +37,7 @@ public interface AccessSystem {
   }
 
   /**
-   * The same system where its resources hang on memberships, such as those of an admin scope:
+   * The same system where its resources depend on memberships, such as those of an admin scope:
    * worked out over these. Itself for most kinds.
    */
   default AccessSystem over(Memberships memberships) {
@@ -146,7 +146,7 @@ public interface AccessSystem {
     return List.of();
   }
 
-  /** Of how many resources the lists could not be read; what hangs on them is undecided. */
+  /** Of how many resources the lists could not be read; what depends on them is undecided. */
   default int unread() {
     return 0;
   }

@@ -67,7 +67,7 @@ public final class Admission {
    *
    * @param reason why, in words
    * @param from from when on, epoch second
-   * @param sure whether it does for sure; else it hangs on how the account signs in
+   * @param sure whether it does for sure; else it depends on how the account signs in
    */
   public record Bar(String reason, long from, boolean sure) {}
 

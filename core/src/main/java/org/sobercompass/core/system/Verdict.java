@@ -3,7 +3,7 @@ package org.sobercompass.core.system;
 /** The answer to a question about rights. */
 public enum Verdict {
   NO,
-  /** Facts are missing, or of an unknown kind, that the answer hangs on. */
+  /** Facts are missing, or of an unknown kind, that the answer depends on. */
   UNDECIDED,
   YES;
 

@@ -59,7 +59,7 @@ public abstract class SystemContract {
   }
 
   /**
-   * Whether what hangs on memberships that are not known is undecided only where it must be; else
+   * Whether what depends on memberships that are not known is undecided only where it must be; else
    * two unknowns of which one makes up for the other may be taken for undecided.
    */
   protected boolean isExact() {
@@ -214,7 +214,7 @@ public abstract class SystemContract {
         int right = (int) ((seed + i * 3L + account) % view.rights().size());
         Question question = Question.of(resource, right);
         Decision why = model.asker().explain(view, account, question, Limits.USUAL);
-        // What the superuser may run hangs on somebody else's entry, which is no way to it.
+        // What the superuser may run depends on somebody else's entry, which is no way to it.
         boolean superuser =
             why.proofs().stream()
                 .anyMatch(p -> view.grants().get(p.grant()).id().equals("superuser"));

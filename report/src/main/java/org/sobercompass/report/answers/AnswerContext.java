@@ -28,7 +28,7 @@ import org.sobercompass.report.data.AnswerTable;
  * @param model the model asked
  * @param zone in which times are shown
  * @param problems what is wrong with the input, but not so wrong that no answer can be given
- * @param gaps what was not read, where the answer hangs on it
+ * @param gaps what was not read, where the answer depends on it
  */
 public record AnswerContext(
     AccessModel model, ZoneId zone, List<Problem> problems, List<Gap> gaps) {
@@ -41,7 +41,7 @@ public record AnswerContext(
       DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm VV", Locale.ROOT);
 
   /**
-   * The same for an answer that hangs on nothing that was not read, or says itself where it does.
+   * The same for an answer that depends on nothing that was not read, or says itself where it does.
    */
   public AnswerContext whole() {
     return new AnswerContext(model, zone, problems);
@@ -115,7 +115,7 @@ public record AnswerContext(
                 + c.source()
                 + " withheld "
                 + c.attribute()
-                + "; what hangs on it is not complete.");
+                + "; what depends on it is not complete.");
       }
     }
     return sheet.build();

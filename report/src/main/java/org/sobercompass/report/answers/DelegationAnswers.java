@@ -230,7 +230,7 @@ public final class DelegationAnswers {
                 + (to - from)
                 + " objects of "
                 + tree.directory()
-                + " have no list that could be read; what hangs on them is undecided.");
+                + " have no list that could be read; what depends on them is undecided.");
       }
     }
     ownedByPersons(at, sheet);

@@ -149,7 +149,9 @@ final class TablePrinter {
       // By as much as the next widest allows, so that a text of millions is not taken one by one.
       int next = least[widest];
       for (int c = 0; c < widths.length; c++) {
+        boolean alike = c != widest && widths[c] == widths[widest] && widths[c] > least[c];
         next = c != widest && widths[c] < widths[widest] ? Math.max(next, widths[c]) : next;
+        next = alike ? widths[widest] - 1 : next;
       }
       int by = Math.max(1, Math.min(excess, widths[widest] - next));
       widths[widest] -= by;

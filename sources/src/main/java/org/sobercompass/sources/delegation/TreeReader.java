@@ -157,7 +157,7 @@ public final class TreeReader {
       tell(
           entry,
           "its access control list is wrong" + at + ": " + e.getMessage(),
-          e.expected() + "; what hangs on it is undecided");
+          e.expected() + "; what depends on it is undecided");
       return Optional.empty();
     }
   }
@@ -174,7 +174,7 @@ public final class TreeReader {
           Problem.warning(
               Place.of(shown),
               (told - MOST_TOLD) + " more objects have lists that cannot be read",
-              "what hangs on them is undecided"));
+              "what depends on them is undecided"));
     }
     DsNames all = names.freeze(domain);
     return builder.build(all);

@@ -133,7 +133,7 @@ final class SidNames {
           "local-groups: "
               + Problem.quote(sid)
               + " with its members; until then answers that"
-              + " hang on it are undecided");
+              + " depend on it are undecided");
     }
   }
 }

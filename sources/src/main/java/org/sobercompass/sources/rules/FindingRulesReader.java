@@ -39,7 +39,7 @@ public final class FindingRulesReader {
           "powerful",
           "services",
           "peers",
-          "sleeping",
+          "dormant",
           "nesting",
           "unused",
           "used-share",
@@ -111,7 +111,7 @@ public final class FindingRulesReader {
 
   private static List<String> signIn(Node node) {
     List<String> named =
-        lower(node.get("sleeping").map(n -> n.texts("attributes")).orElse(List.of()));
+        lower(node.get("dormant").map(n -> n.texts("attributes")).orElse(List.of()));
     return named.isEmpty() ? FindingRules.SIGN_IN_ATTRIBUTES : named;
   }
 
@@ -128,14 +128,14 @@ public final class FindingRulesReader {
     Node node = main.get("findings").orElseGet(Node::nothing).only(KEYS);
     Optional<Node> broad = node.get("broad").map(n -> n.only(Set.of("share", "groups")));
     Optional<Node> peers = node.get("peers").map(n -> n.only(Set.of("by", "at-least", "share")));
-    Optional<Node> sleeping = node.get("sleeping").map(n -> n.only(Set.of("days", "attributes")));
+    Optional<Node> dormant = node.get("dormant").map(n -> n.only(Set.of("days", "attributes")));
     Optional<Node> services = node.get("services").map(n -> n.only(Set.of("accounts", "may-hold")));
     Thresholds usual = Thresholds.USUAL;
     Thresholds thresholds =
         new Thresholds(
             number(broad, "share", usual.broadPercent(), 1, 100),
             number(Optional.of(node), "everywhere", usual.narrower(), 1, 1000),
-            number(sleeping, "days", usual.sleepingDays(), 1, 36_500),
+            number(dormant, "days", usual.dormantDays(), 1, 36_500),
             number(Optional.of(node), "nesting", usual.nesting(), 1, 1000),
             number(Optional.of(node), "unused", usual.unusedDays(), 1, 36_500),
             number(Optional.of(node), "used-share", usual.usedPercent(), 0, 100),

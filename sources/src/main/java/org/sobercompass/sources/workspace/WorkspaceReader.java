@@ -64,7 +64,9 @@ final class WorkspaceReader {
           "persons",
           "admin");
 
-  /** What accounts, groups and memberships are made of: answers hang on it when it is withheld. */
+  /**
+   * What accounts, groups and memberships are made of: answers depend on it when it is withheld.
+   */
   private static final Set<String> WEIGHTY =
       Set.of(
           "objectclass",

@@ -49,7 +49,7 @@ class RulesInputTest {
         "broad: {share: 101}          | share: \"101\" is out of range    | from 1 to 100",
         "everywhere: 0                | everywhere: \"0\" is out of range | from 1 to 1000; without"
             + " it 3",
-        "sleeping: {days: -1}         | days: \"-1\" is out of range      | from 1 to 36500;"
+        "dormant: {days: -1}         | days: \"-1\" is out of range      | from 1 to 36500;"
             + " without it 90",
         "nesting: 0                   | nesting: \"0\" is out of range    | without it 4",
         "unused: soon                        | unused: \"soon\" is out of range  | without it 90",
@@ -65,7 +65,7 @@ class RulesInputTest {
         "weights: {redundant-asignment: low}     | redundant-asignment                          |"
             + " did you mean redundant-assignment?",
         "off: [redundant-asignment]              | redundant-asignment | did you mean"
-            + " redundant?",
+            + " redundant-assignment?",
         "owners: [cats]               | cats                              | applications",
         "nestng: 3                    | nestng                            | nesting",
         "everyday: [app:a:edti]       | a:edti                            | did you mean",
@@ -84,7 +84,7 @@ class RulesInputTest {
         "broad: {share: 1}",
         "broad: {share: 100}",
         "everywhere: 1",
-        "sleeping: {days: 36500}",
+        "dormant: {days: 36500}",
         "nesting: 1000",
         "unused: 1",
         "used-share: 0",

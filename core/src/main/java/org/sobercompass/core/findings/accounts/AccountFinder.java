@@ -73,7 +73,7 @@ public final class AccountFinder implements Finder {
             "is let in again",
             out);
       } else if (tellsSignIns.getOrDefault(facts.source(account), false)) {
-        sleeping(account, asOf, out);
+        dormant(account, asOf, out);
       }
     }
   }
@@ -89,9 +89,9 @@ public final class AccountFinder implements Finder {
     counts.forEach((source, c) -> tellsSignIns.put(source, c[1] > 0 && 2 * c[1] >= c[0]));
   }
 
-  private void sleeping(int account, long asOf, Consumer<Finding> out) {
+  private void dormant(int account, long asOf, Consumer<Finding> out) {
     OptionalLong last = lastSignIn(account);
-    long limit = asOf - context.limits.sleepingDays() * DAY;
+    long limit = asOf - context.limits.dormantDays() * DAY;
     boolean isNew =
         first(account, List.of("whencreated", "createtimestamp")).orElse(Long.MIN_VALUE) > limit;
     if (last.isEmpty() ? !isNew : last.getAsLong() < limit) {

@@ -315,7 +315,7 @@ public final class SourceFinder implements Finder {
         "",
         key,
         Weight.LOW,
-        "nobody answers for " + what,
+        "nobody is responsible for " + what,
         List.of(key),
         List.of(),
         "name an owner: an account or group that is there");

@@ -284,7 +284,7 @@ public final class DirectoryListFinder implements Finder {
                         + " could do other things"),
                 "the list of "
                     + tree.label(object)
-                    + " is not in the usual order, and what is allowed and denied hangs on it"
+                    + " is not in the usual order, and what is allowed and denied depends on it"
                     + also(objects),
                 "",
                 keys(objects),

@@ -22,7 +22,9 @@ final class DirectoryWho implements Projected {
   private final int[] perhaps;
   private final Map<Key, Verdict> known = new HashMap<>();
 
-  /** What an answer hangs on: the same for equal lists of objects that stand alike to somebody. */
+  /**
+   * What an answer depends on: the same for equal lists of objects that stand alike to somebody.
+   */
   record Key(Requirement need, int descriptor, int kind, Verdict self) {}
 
   DirectoryWho(Token token, DirectoryFacts facts) {

@@ -12,7 +12,7 @@ import org.sobercompass.core.system.RoleInfo;
 
 /**
  * What entries say, each once, as roles: worked out when it is first asked for. Which admin actions
- * an entry makes possible hangs on the object; a role says only whether it gives or takes away.
+ * an entry makes possible depends on the object; a role says only whether it gives or takes away.
  * Thread-safe.
  */
 final class EntryRoles {

@@ -6,7 +6,7 @@ import org.sobercompass.core.system.files.FileList.Entry;
 
 /**
  * What is wrong with single entries of a list: for somebody who is not there, by an id kept from an
- * earlier directory, or with an outcome that hangs on the order. Entries handed on from above are
+ * earlier directory, or with an outcome that depends on the order. Entries handed on from above are
  * told where they were set.
  */
 final class EntryRemarks {
