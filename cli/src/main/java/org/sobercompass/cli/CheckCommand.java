@@ -222,7 +222,7 @@ final class CheckCommand implements Callable<Integer> {
     return summary.ready()
         + " of "
         + AnswerContext.count(summary.given(), "account", "accounts")
-        + " that are given something can use it"
+        + " with assignments can use it"
         + (why.isEmpty() ? "" : " (" + String.join(", ", why) + ")");
   }
 }
