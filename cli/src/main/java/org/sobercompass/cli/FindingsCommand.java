@@ -120,7 +120,7 @@ final class FindingsCommand implements Callable<Integer> {
   }
 
   /** The finding with an id, or at a place of this list. */
-  private static Finding one(String id, List<Finding> all) {
+  static Finding one(String id, List<Finding> all) {
     List<Finding> found =
         all.stream().filter(f -> f.id().equals(id) || f.key().text().equals(id)).toList();
     if (found.size() == 1) {

@@ -48,6 +48,7 @@ public final class Sober implements Runnable {
     COMMANDS.put("list", ListCommand::new);
     COMMANDS.put("compare", CompareCommand::new);
     COMMANDS.put("findings", FindingsCommand::new);
+    COMMANDS.put("waive", WaiveCommand::new);
     COMMANDS.put("expect", ExpectCommand::new);
     COMMANDS.put("fit", FitCommand::new);
     COMMANDS.put("report", ReportCommand::new);

@@ -286,6 +286,26 @@ class KeptSafeTest {
   }
 
   @Test
+  void aFindingIsAcceptedByItsIdAndStaysAcceptedWhateverIsFiltered() throws IOException {
+    String before = sober("findings", "--weight", "high", "--format", "csv").out();
+    String id = before.lines().skip(1).findFirst().orElseThrow().split(",")[0].replace("\"", "");
+    assertThat(sober("findings", "--format", "csv").out()).contains(id);
+    Path file = root.resolve("waivers.yaml");
+    String written = Files.readString(file);
+    SoberTest.Said said =
+        sober("waive", id, "--by", "Maren: Holt", "--reason", "\"paper\"", "--until", "2027-01-31");
+    assertThat(said.code()).as(said.err()).isZero();
+    assertThat(said.out()).startsWith("Accepted until 2027-01-31");
+    assertThat(Files.readString(file)).startsWith(written);
+    assertThat(sober("findings").out()).contains("2 accepted");
+    assertThat(
+            sober("waive", "zzzzzz", "--by", "a", "--reason", "b", "--until", "2027-01-31").code())
+        .isEqualTo(2);
+    assertThat(sober("waive", id, "--by", "a", "--reason", "b", "--until", "soon").code())
+        .isEqualTo(2);
+  }
+
+  @Test
   void thePageRunsNoScriptButItsOwn() throws Exception {
     Path page = folder.resolve("p.html");
     sober("report", page.toString());
