@@ -53,7 +53,7 @@ public final class Page {
 
   /** A finding as the template shows it. */
   public record Item(
-      int number,
+      String id,
       String weight,
       String kind,
       String sentence,
@@ -167,7 +167,7 @@ public final class Page {
       }
       items.add(
           new Item(
-              items.size() + 1,
+              finding.id(),
               finding.weight().word(),
               finding.kind().id(),
               FindingAnswers.capital(finding.sentence()),

@@ -169,7 +169,7 @@ public final class OwnFiles {
         other == null
             || other.contains(String.valueOf(target.getFileName()))
             || target.toAbsolutePath().startsWith(Path.of(other).toAbsolutePath());
-    if (!ours) {
+    if (other != null && !ours) {
       return new OutsideException(
           Problem.error(
               Place.of(Plain.text(other)),
