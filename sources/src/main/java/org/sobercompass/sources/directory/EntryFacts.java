@@ -1,6 +1,5 @@
 package org.sobercompass.sources.directory;
 
-import com.unboundid.asn1.ASN1OctetString;
 import com.unboundid.ldap.sdk.Attribute;
 import com.unboundid.ldap.sdk.Entry;
 import java.nio.charset.StandardCharsets;
@@ -35,6 +34,7 @@ final class EntryFacts {
   private final Optional<DirectorySchema> schema;
   private final PasswordRules passwords;
   private final Problems problems;
+  private final MemberLists lists;
   private final Map<String, Integer> withheld = new TreeMap<>();
 
   EntryFacts(
@@ -49,6 +49,7 @@ final class EntryFacts {
     this.kind = kind;
     this.into = into;
     this.problems = problems;
+    this.lists = new MemberLists(name, into, problems);
   }
 
   void take(Entry entry) {
@@ -236,9 +237,9 @@ final class EntryFacts {
         into.name(row, Space.GID, gid.strip());
         number(entry, "gidNumber", gid);
       }
-      members(entry, "member", Via.MEMBER, Space.DN, row);
-      members(entry, "uniqueMember", Via.UNIQUE_MEMBER, Space.DN, row);
-      members(entry, "memberUid", Via.MEMBER_UID, Space.LOGIN, row);
+      lists.members(entry, "member", Via.MEMBER, Space.DN, row);
+      lists.members(entry, "uniqueMember", Via.UNIQUE_MEMBER, Space.DN, row);
+      lists.members(entry, "memberUid", Via.MEMBER_UID, Space.LOGIN, row);
       withheld(entry, row);
       rules(entry, row);
     }
@@ -281,52 +282,6 @@ final class EntryFacts {
   private static String sid(Entry entry) {
     byte[] bytes = entry.getAttributeValueBytes("objectSid");
     return bytes == null ? "" : BinaryIds.sid(bytes).orElse("");
-  }
-
-  private void members(Entry entry, String attribute, Via via, Space space, int row) {
-    List<Attribute> all = entry.getAttributesWithOptions(attribute, null);
-    if (all == null) {
-      return;
-    }
-    boolean ranged = false;
-    boolean ended = false;
-    for (Attribute listed : all) {
-      String range = listed.getName().toLowerCase(Locale.ROOT);
-      ranged |= range.contains(";range=");
-      ended |= range.matches(".*;range=[0-9]+-[*].*");
-      members(listed, via, space, row);
-    }
-    if (ranged && !ended) {
-      into.open(row, via);
-      problems.warning(
-          Place.of(name).entry(entry.getDN()),
-          "only a part of the members is in the export: " + all.get(0).getName(),
-          "all values, as `sober survey` reads them; until then it is not known who else is in"
-              + " the group");
-    }
-  }
-
-  private void members(Attribute listed, Via via, Space space, int row) {
-    for (ASN1OctetString value : listed.getRawValues()) {
-      byte[] bytes = value.getValue();
-      if (via == Via.UNIQUE_MEMBER) {
-        bytes = withoutUid(bytes);
-      }
-      if (bytes.length > 0) {
-        into.refer(row, via, space, bytes);
-      }
-    }
-  }
-
-  /** A name and optional UID (RFC 4517 section 3.3.21) without the UID. */
-  private static byte[] withoutUid(byte[] bytes) {
-    boolean hasUid =
-        bytes.length > 4 && bytes[bytes.length - 1] == 'B' && bytes[bytes.length - 2] == '\'';
-    if (!hasUid) {
-      return bytes;
-    }
-    String text = new String(bytes, StandardCharsets.UTF_8);
-    return text.replaceFirst("#'[01]*'B$", "").getBytes(StandardCharsets.UTF_8);
   }
 
   /** The values of an attribute, those without options first. */

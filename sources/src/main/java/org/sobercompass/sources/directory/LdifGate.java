@@ -115,10 +115,7 @@ public final class LdifGate extends InputStream {
         utf8(b);
       }
       if (b == '\n' || b == '\r') {
-        line += b == '\n' || afterReturn ? 1 : 0;
-        blank = lineStart && !(b == '\n' && afterReturn) || blank && b == '\n' && afterReturn;
-        afterReturn = b == '\r';
-        lineStart = true;
+        lineEnd(b);
         buffer[out++] = b;
         continue;
       }
@@ -138,6 +135,14 @@ public final class LdifGate extends InputStream {
       buffer[out++] = foldSpace || state >= VALUE ? b : inspect(b);
     }
     return out - from;
+  }
+
+  private void lineEnd(byte b) {
+    boolean second = b == '\n' && afterReturn;
+    line += b == '\n' || afterReturn ? 1 : 0;
+    blank = second ? blank : lineStart;
+    afterReturn = b == '\r';
+    lineStart = true;
   }
 
   /** The end of a run of ASCII inside a value: nothing in it needs a look. */

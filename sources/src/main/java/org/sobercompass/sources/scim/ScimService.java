@@ -108,17 +108,7 @@ public final class ScimService {
       if (total < 0) {
         throw failure(uri, "the answer is no list response", "a SCIM 2.0 service at this address");
       }
-      int got = 0;
-      for (JsonNode resource : answer.path("Resources").values()) {
-        if (resource instanceof ObjectNode object) {
-          object.remove("password");
-        }
-        String line = resource.toString();
-        bounds.came(Place.of(name), 1, line.length());
-        out.write(line);
-        out.write('\n');
-        got++;
-      }
+      int got = write(answer, out);
       read += got;
       progress.accept(before + read);
       if (read >= total) {
@@ -132,6 +122,22 @@ public final class ScimService {
       }
     }
     throw failure(base, "there is no end of pages", "a service that ends");
+  }
+
+  /** Writes the resources of an answer, without passwords; how many there were. */
+  private int write(JsonNode answer, BufferedWriter out) throws IOException {
+    int got = 0;
+    for (JsonNode resource : answer.path("Resources").values()) {
+      if (resource instanceof ObjectNode object) {
+        object.remove("password");
+      }
+      String line = resource.toString();
+      bounds.came(Place.of(name), 1, line.length());
+      out.write(line);
+      out.write('\n');
+      got++;
+    }
+    return got;
   }
 
   private JsonNode get(URI uri) {

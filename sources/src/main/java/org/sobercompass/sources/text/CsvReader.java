@@ -80,20 +80,7 @@ public final class CsvReader {
 
   /** Reads rows from a reader. */
   public void read(Reader input, Consumer<Row> rows) {
-    CsvFactory factory =
-        CsvFactory.builder()
-            .enable(CsvReadFeature.WRAP_AS_ARRAY)
-            .enable(CsvReadFeature.SKIP_EMPTY_LINES)
-            .build();
-    CsvSchema schema = CsvSchema.emptySchema().withColumnSeparator(separator);
-    ObjectReadContext context =
-        new ObjectReadContext.Base() {
-          @Override
-          public tools.jackson.core.FormatSchema getSchema() {
-            return schema;
-          }
-        };
-    try (JsonParser parser = factory.createParser(context, input)) {
+    try (JsonParser parser = parser(input)) {
       Map<String, Integer> columns = null;
       ArrayList<String> values = new ArrayList<>();
       Place place = Place.of(name, 1);
@@ -123,16 +110,37 @@ public final class CsvReader {
             Place.of(name), "the file is empty", "a line with " + String.join(",", needed));
       }
     } catch (JacksonException e) {
-      if (e.getCause() instanceof CharacterCodingException) {
-        problems.error(Place.of(name), "the bytes are not UTF-8", "a file in UTF-8");
-        return;
-      }
-      int line = e.getLocation() == null ? 0 : e.getLocation().getLineNr();
-      problems.error(
-          Place.of(name, line),
-          "this is not CSV: " + Problem.quote(e.getOriginalMessage()),
-          "comma-separated values as in RFC 4180");
+      tell(e);
     }
+  }
+
+  private JsonParser parser(Reader input) {
+    CsvFactory factory =
+        CsvFactory.builder()
+            .enable(CsvReadFeature.WRAP_AS_ARRAY)
+            .enable(CsvReadFeature.SKIP_EMPTY_LINES)
+            .build();
+    CsvSchema schema = CsvSchema.emptySchema().withColumnSeparator(separator);
+    return factory.createParser(
+        new ObjectReadContext.Base() {
+          @Override
+          public tools.jackson.core.FormatSchema getSchema() {
+            return schema;
+          }
+        },
+        input);
+  }
+
+  private void tell(JacksonException e) {
+    if (e.getCause() instanceof CharacterCodingException) {
+      problems.error(Place.of(name), "the bytes are not UTF-8", "a file in UTF-8");
+      return;
+    }
+    int line = e.getLocation() == null ? 0 : e.getLocation().getLineNr();
+    problems.error(
+        Place.of(name, line),
+        "this is not CSV: " + Problem.quote(e.getOriginalMessage()),
+        "comma-separated values as in RFC 4180");
   }
 
   private void row(

@@ -14,7 +14,6 @@ import java.nio.file.AtomicMoveNotSupportedException;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.FileSystemException;
 import java.nio.file.Files;
-import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.OpenOption;
 import java.nio.file.Path;
@@ -23,12 +22,7 @@ import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileAttribute;
 import java.nio.file.attribute.PosixFilePermission;
 import java.nio.file.attribute.PosixFilePermissions;
-import java.util.Comparator;
-import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.atomic.AtomicInteger;
-import java.util.regex.Pattern;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Plain;
@@ -46,19 +40,7 @@ public final class OwnFiles {
   private static final Set<PosixFilePermission> FILE = PosixFilePermissions.fromString("rw-------");
   private static final Set<PosixFilePermission> FOLDER =
       PosixFilePermissions.fromString("rwx------");
-  private static final String SCRATCH = "sober-";
-  private static final Pattern PART = Pattern.compile("[.]part[.]([0-9]{1,18})[.][0-9]+$");
-  private static final Pattern FOLDER_NAME = Pattern.compile("^sober-([0-9]{1,18})-.*$");
   private static final int MOST_NAMES = 1000;
-
-  /** What this process has not finished; deleted when it is interrupted. */
-  private static final Set<Path> UNFINISHED = ConcurrentHashMap.newKeySet();
-
-  private static final AtomicInteger NEXT = new AtomicInteger();
-
-  static {
-    Runtime.getRuntime().addShutdownHook(new Thread(() -> UNFINISHED.forEach(OwnFiles::discard)));
-  }
 
   private OwnFiles() {}
 
@@ -109,12 +91,12 @@ public final class OwnFiles {
    */
   public static Path writeNew(Path target, String ending, Content content) {
     try {
-      Path part = part(target);
+      Path part = Unfinished.part(target);
       try {
         fill(part, content, FILE);
         return link(part, target, ending);
       } finally {
-        forget(part);
+        Unfinished.forget(part);
       }
     } catch (IOException e) {
       throw failed(target, e);
@@ -130,36 +112,19 @@ public final class OwnFiles {
     }
   }
 
-  /**
-   * A new folder in the temporary place, for its owner only. It is deleted when the process ends;
-   * {@link #discard} it before. Folders of processes that were killed are deleted first.
-   */
+  /** A new folder in the temporary place; see {@link Unfinished#scratch}. */
   public static Path scratch(String what) {
-    Path temporary = Path.of(System.getProperty("java.io.tmpdir", "/tmp"));
-    try {
-      sweep(temporary, FOLDER_NAME, "");
-      Path folder =
-          Files.createTempDirectory(
-              temporary, SCRATCH + ProcessHandle.current().pid() + "-" + what + "-");
-      UNFINISHED.add(folder);
-      return folder;
-    } catch (IOException e) {
-      throw failed(temporary, e);
-    }
+    return Unfinished.scratch(what);
   }
 
   /** Deletes a file or a folder with all in it; what cannot be deleted is left. */
   public static void discard(Path path) {
-    UNFINISHED.remove(path);
-    if (Files.isDirectory(path, LinkOption.NOFOLLOW_LINKS)) {
-      try (var files = Files.walk(path)) {
-        files.sorted(Comparator.reverseOrder()).forEach(file -> file.toFile().delete());
-      } catch (IOException | UncheckedIOException e) {
-        path.toFile().deleteOnExit();
-      }
-    } else {
-      path.toFile().delete();
-    }
+    Unfinished.discard(path);
+  }
+
+  /** A new name beside a target; see {@link Unfinished#part}. */
+  public static Path part(Path target) throws IOException {
+    return Unfinished.part(target);
   }
 
   /** What is said when a place cannot be written to. */
@@ -210,12 +175,12 @@ public final class OwnFiles {
         }
         return;
       }
-      Path part = part(real);
+      Path part = Unfinished.part(real);
       try {
         fill(part, content, mode);
         move(part, real);
       } finally {
-        forget(part);
+        Unfinished.forget(part);
       }
     } catch (IOException e) {
       throw failed(target, e);
@@ -232,14 +197,14 @@ public final class OwnFiles {
   /** Writes a file that can be made again: as {@link #write}, but not forced to disk. */
   public static void cache(Path target, Filling filling) {
     try {
-      Path part = part(target);
+      Path part = Unfinished.part(target);
       try (FileChannel file = channel(part, FILE)) {
         filling.to(file);
         Files.move(part, target, StandardCopyOption.REPLACE_EXISTING);
       } catch (UncheckedIOException e) {
         throw e.getCause();
       } finally {
-        forget(part);
+        Unfinished.forget(part);
       }
     } catch (IOException e) {
       throw failed(target, e);
@@ -265,27 +230,6 @@ public final class OwnFiles {
         throw e;
       }
     }
-  }
-
-  /** A new name beside the target, after what a killed process left there was taken away. */
-  public static Path part(Path target) throws IOException {
-    Path folder = Optional.ofNullable(target.toAbsolutePath().getParent()).orElse(target);
-    folders(folder);
-    sweep(folder, PART, target.getFileName().toString());
-    Path part =
-        target.resolveSibling(
-            target.getFileName()
-                + ".part."
-                + ProcessHandle.current().pid()
-                + "."
-                + NEXT.incrementAndGet());
-    UNFINISHED.add(part);
-    return part;
-  }
-
-  private static void forget(Path part) throws IOException {
-    UNFINISHED.remove(part);
-    Files.deleteIfExists(part);
   }
 
   private static void fill(Path part, Content content, Set<PosixFilePermission> mode)
@@ -348,7 +292,7 @@ public final class OwnFiles {
     }
   }
 
-  private static Path folders(Path folder) throws IOException {
+  static Path folders(Path folder) throws IOException {
     if (Files.isDirectory(folder)) {
       return folder;
     }
@@ -363,38 +307,6 @@ public final class OwnFiles {
     return path.getFileSystem().supportedFileAttributeViews().contains("posix")
         ? new FileAttribute<?>[] {PosixFilePermissions.asFileAttribute(mode)}
         : new FileAttribute<?>[0];
-  }
-
-  /** Deletes what killed processes left: their number is in the name, and nobody has a lock. */
-  private static void sweep(Path folder, Pattern name, String begin) {
-    try (var files = Files.newDirectoryStream(folder, entry -> isLeft(entry, name, begin))) {
-      files.forEach(OwnFiles::discard);
-    } catch (IOException | RuntimeException e) {
-      return; // a folder that cannot be listed is not cleaned; writing to it tells what is wrong
-    }
-  }
-
-  private static boolean isLeft(Path entry, Pattern pattern, String begin) {
-    String name = entry.getFileName().toString();
-    var found = pattern.matcher(name);
-    if (!name.startsWith(begin) || !found.find()) {
-      return false;
-    }
-    if (ProcessHandle.of(Long.parseLong(found.group(1))).isPresent()
-        || !Files.isWritable(entry)
-        || Files.isSymbolicLink(entry)) {
-      return false;
-    }
-    if (Files.isDirectory(entry)) {
-      return true;
-    }
-    // A process of another machine or container may have that number: it holds a lock.
-    try (FileChannel file = FileChannel.open(entry, StandardOpenOption.WRITE);
-        FileLock free = file.tryLock()) {
-      return free != null;
-    } catch (IOException | RuntimeException e) {
-      return false;
-    }
   }
 
   /** Writes to a channel and leaves it open. */
