@@ -5,6 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -133,41 +134,26 @@ final class WorkspaceText {
   private static boolean isThatAndOneMore(
       Node before, String changed, String name, List<String> lines) {
     Problems problems = new Problems();
-    Optional<Node> after = YamlReader.parse(changed, MAIN, problems);
-    Optional<Node> added = YamlReader.parse(String.join("\n", lines) + "\n", MAIN, problems);
-    if (problems.errors() > 0 || after.isEmpty() || added.isEmpty()) {
-      return false;
-    }
-    Set<String> keys = new java.util.LinkedHashSet<>(before.entries().keySet());
+    Node after = YamlReader.parse(changed, MAIN, problems).orElseGet(Node::nothing);
+    Node added =
+        YamlReader.parse(String.join("\n", lines) + "\n", MAIN, problems).orElseGet(Node::nothing);
+    Set<String> keys = new LinkedHashSet<>(before.entries().keySet());
     keys.add("directories");
-    if (!keys.equals(after.get().entries().keySet())) {
-      return false;
-    }
-    for (String key : keys) {
-      Node now = after.get().entries().get(key);
-      if (!key.equals("directories")) {
-        if (!now.says().equals(before.entries().get(key).says())) {
-          return false;
-        }
-      }
-    }
-    Node directories = after.get().entries().get("directories");
-    Optional<Node> old = before.get("directories");
-    long wanted = old.map(d -> (long) d.entries().size()).orElse(0L) + 1;
-    return directories.entries().size() == wanted
-        && directories.entries().containsKey(name)
-        && directories.entries().get(name).says().equals(added.get().entries().get(name).says())
-        && old.map(
-                d ->
-                    d.entries().entrySet().stream()
-                        .allMatch(
-                            e ->
-                                directories.entries().containsKey(e.getKey())
-                                    && directories
-                                        .entries()
-                                        .get(e.getKey())
-                                        .says()
-                                        .equals(e.getValue().says())))
-            .orElse(true);
+    boolean rest =
+        keys.stream()
+            .filter(key -> !key.equals("directories"))
+            .allMatch(key -> says(before, key).equals(says(after, key)));
+    Node now = after.get("directories").orElseGet(Node::nothing);
+    Node then = before.get("directories").orElseGet(Node::nothing);
+    return problems.errors() == 0
+        && rest
+        && keys.equals(after.entries().keySet())
+        && now.entries().size() == then.entries().size() + 1
+        && says(now, name).equals(says(added, name))
+        && then.entries().keySet().stream().allMatch(key -> says(then, key).equals(says(now, key)));
+  }
+
+  private static String says(Node map, String key) {
+    return map.get(key).map(Node::says).orElse("");
   }
 }
