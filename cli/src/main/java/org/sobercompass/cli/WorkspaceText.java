@@ -42,11 +42,7 @@ final class WorkspaceText {
   static Optional<Path> add(Path root, String name, List<String> lines) {
     Path file = root.resolve(MAIN);
     if (!Files.exists(file)) {
-      OwnFiles.write(
-          file,
-          "# The workspace. `sober check` reads it all and tells what is wrong.\nzone: UTC\n"
-              + "directories:\n"
-              + lines.stream().map(line -> "  " + line + "\n").collect(Collectors.joining()));
+      begin(file, lines);
       return Optional.of(file);
     }
     Problems problems = new Problems();
@@ -75,15 +71,29 @@ final class WorkspaceText {
         return Optional.empty();
       }
       OwnFiles.edit(file, changed);
-      Path application = root.resolve("applications/app.yaml");
-      if (untouched && Files.isRegularFile(application)) {
-        String begun = Files.readString(application);
-        OwnFiles.edit(
-            application, begun.replace("  directory: main\n", "  directory: " + name + "\n"));
+      if (untouched) {
+        follow(root.resolve("applications/app.yaml"), name);
       }
       return Optional.of(file);
     } catch (IOException e) {
       throw OwnFiles.failed(file, e);
+    }
+  }
+
+  private static void begin(Path file, List<String> lines) {
+    OwnFiles.write(
+        file,
+        "# The workspace. `sober check` reads it all and tells what is wrong.\nzone: UTC\n"
+            + "directories:\n"
+            + lines.stream().map(line -> "  " + line + "\n").collect(Collectors.joining()));
+  }
+
+  /** The application that `sober begin` wrote sees the directory that took the place of its own. */
+  private static void follow(Path application, String name) throws IOException {
+    if (Files.isRegularFile(application)) {
+      String begun = Files.readString(application);
+      OwnFiles.edit(
+          application, begun.replace("  directory: main\n", "  directory: " + name + "\n"));
     }
   }
 
