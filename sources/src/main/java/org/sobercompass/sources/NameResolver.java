@@ -1,5 +1,6 @@
 package org.sobercompass.sources;
 
+import java.text.Normalizer;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.sobercompass.core.facts.Facts;
@@ -29,8 +30,22 @@ public final class NameResolver {
     this.problems = problems;
   }
 
-  /** All subjects of a kind that a name fits, ascending. */
+  /**
+   * All subjects of a kind that a name fits, ascending. An accent may be a character of its own or
+   * not (Unicode Standard Annex 15): where nothing fits as it is written, both ways are tried.
+   */
   public static List<Integer> find(Facts facts, SubjectKind kind, String name) {
+    List<Integer> found = spelled(facts, kind, name);
+    if (found.isEmpty() && name.chars().anyMatch(c -> c > 0x7f)) {
+      found = spelled(facts, kind, Normalizer.normalize(name, Normalizer.Form.NFC));
+      return found.isEmpty()
+          ? spelled(facts, kind, Normalizer.normalize(name, Normalizer.Form.NFD))
+          : found;
+    }
+    return found;
+  }
+
+  private static List<Integer> spelled(Facts facts, SubjectKind kind, String name) {
     return facts.names().find(kind, name, name.indexOf('=') > 0 ? DnForm.of(name) : name);
   }
 

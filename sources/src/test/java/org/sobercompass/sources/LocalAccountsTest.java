@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
@@ -14,6 +15,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.sources.workspace.Workspace;
 
@@ -51,6 +53,14 @@ class LocalAccountsTest {
   private static String can(Workspace workspace, String login, String at) {
     return new SmallWorkspace.Asked(workspace, workspace.model(Instant.parse(at), Optional.empty()))
         .can(login, "a:view", "");
+  }
+
+  @Test
+  void anAccentMayBeTypedEitherWay() throws IOException {
+    var facts = open("r\u00e9gine,R,,yes,,,,,,,\n" + ROWS).facts();
+    for (String typed : List.of("r\u00e9gine", "re\u0301gine")) {
+      assertThat(NameResolver.find(facts, SubjectKind.ACCOUNT, typed)).as(typed).hasSize(1);
+    }
   }
 
   @Test

@@ -141,7 +141,8 @@ public final class FindingAnswers {
     Map<String, Integer> systems = new TreeMap<>();
     for (Finding finding : sorted.open()) {
       kinds.merge(finding.kind().id(), 1, Integer::sum);
-      systems.merge(finding.system().isEmpty() ? "none" : finding.system(), 1, Integer::sum);
+      systems.merge(
+          finding.system().isEmpty() ? "no single one" : finding.system(), 1, Integer::sum);
       sheet.row(
           finding.id(),
           sign(finding.weight()),
