@@ -1,10 +1,10 @@
 package org.sobercompass.sources.text;
 
 import java.io.BufferedInputStream;
-import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InputStreamReader;
+import java.io.Reader;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.charset.CharacterCodingException;
@@ -96,10 +96,10 @@ public final class TextFiles {
         problems,
         in -> {
           var decoder = StandardCharsets.UTF_8.newDecoder();
-          BufferedReader lines = new BufferedReader(new InputStreamReader(in, decoder), 1 << 16);
+          Cutter lines = new Cutter(new InputStreamReader(in, decoder));
           int number = 1;
           try {
-            for (String line = line(lines); line != null; line = line(lines), number++) {
+            for (String line = lines.next(); line != null; line = lines.next(), number++) {
               if (line.length() > LONGEST) {
                 problems.error(
                     Place.of(name, number), "the line is too long", "at most " + LONGEST);
@@ -115,20 +115,50 @@ public final class TextFiles {
         });
   }
 
-  /** The next line, or one character more than the longest there may be; null at the end. */
-  private static @Nullable String line(BufferedReader in) throws IOException {
-    StringBuilder line = new StringBuilder();
-    int c = in.read();
-    if (c < 0) {
-      return null;
+  /** Takes lines out of a reader, by blocks; one that is too long is cut at one more. */
+  private static final class Cutter {
+    private final Reader in;
+    private final char[] block = new char[1 << 16];
+    private int at;
+    private int end;
+
+    Cutter(Reader in) {
+      this.in = in;
     }
-    for (; c >= 0 && c != '\n' && line.length() <= LONGEST; c = in.read()) {
-      line.append((char) c);
+
+    /** The next line without its end; null at the end of the file. */
+    @Nullable String next() throws IOException {
+      StringBuilder line = new StringBuilder();
+      boolean any = false;
+      while (line.length() <= LONGEST) {
+        if (at == end) {
+          end = in.read(block);
+          at = 0;
+          if (end <= 0) {
+            end = 0;
+            return any ? without(line) : null;
+          }
+        }
+        any = true;
+        int from = at;
+        while (at < end && block[at] != '\n') {
+          at++;
+        }
+        line.append(block, from, at - from);
+        if (at < end) {
+          at++;
+          return without(line);
+        }
+      }
+      return line.toString();
     }
-    int length = line.length();
-    return length > 0 && line.charAt(length - 1) == '\r'
-        ? line.substring(0, length - 1)
-        : line.toString();
+
+    /** Without a carriage return before the line end. */
+    private static String without(StringBuilder line) {
+      int length = line.length();
+      boolean returns = length > 0 && line.charAt(length - 1) == '\r';
+      return returns ? line.substring(0, length - 1) : line.toString();
+    }
   }
 
   private static boolean isFile(Path file, String name, Problems problems) {
