@@ -130,9 +130,9 @@ class OrganizationTest {
     assertThat(organization.findings(query))
         .isNotEmpty()
         .allMatch(finding -> finding.kind() == kind);
-    assertThatThrownBy(() -> FindingQuery.kind("redundent"))
+    assertThatThrownBy(() -> FindingQuery.kind("redundant-asignment"))
         .isInstanceOf(UnknownNameException.class)
-        .hasMessageContaining("did you mean redundant?");
+        .hasMessageContaining("did you mean redundant-assignment?");
   }
 
   @Test

@@ -164,12 +164,12 @@ class FindingsTest {
   @Test
   void redundantIsWhatOthersCoverForAllAtAllTimesLeft() throws IOException {
     assertThat(found(DAY, "a,group,all,,,,", "a,group,crew,north,,,"))
-        .containsExactly("redundant low");
+        .containsExactly("redundant-assignment low");
     assertThat(found(DAY, "a,group,all,,,2026-07-01,", "a,group,crew,north,,,")).isEmpty();
     assertThat(found(DAY, "a,group,all,,,2026-07-01,", "a,group,crew,north,,2026-06-30,"))
-        .containsExactly("redundant low");
+        .containsExactly("redundant-assignment low");
     assertThat(found(DAY, "a,group,all,,,,", "a,group,all,north,,,", "b,group,crew,,,,"))
-        .containsExactly("redundant low");
+        .containsExactly("redundant-assignment low");
     assertThat(findings(DAY, "reader,group,all,,,,", "reader,group,all,north,,,"))
         .singleElement()
         .satisfies(f -> assertThat(f.changes()).hasSize(1));

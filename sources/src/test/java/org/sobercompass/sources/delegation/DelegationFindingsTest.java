@@ -199,11 +199,11 @@ class DelegationFindingsTest extends SmallDirectory {
   void anEntryThatAnotherCoversIsToldOnce() throws IOException {
     String wide = "(A;CI;CR;;;" + sid(1102) + ")";
     people("D:" + wide + RESET_BY + sid(1102) + ")");
-    assertThat(told()).containsExactly("redundant low");
+    assertThat(told()).containsExactly("redundant-assignment low");
     people("D:");
     ldif.setLength(0);
     people("D:" + wide + wide);
-    assertThat(told()).containsExactly("redundant low");
+    assertThat(told()).containsExactly("redundant-assignment low");
   }
 
   @Test

@@ -325,7 +325,7 @@ class AdminFindingsTest {
   void anAdminRoleThatAnotherCoversIsToldAndWithdrawingItChangesNothing() {
     world.group("inner", "ann").group("outer", "inner");
     admin(ALL, "desk,group,outer,s,,,", "key,group,inner,s,,,");
-    assertThat(ofRoles()).containsExactly("redundant low");
+    assertThat(ofRoles()).containsExactly("redundant-assignment low");
     Assessment assessment = world.assessment();
     Finding finding = of("redundant-assignment").get(0);
     Advice advice = Advice.of(assessment, finding);

@@ -33,7 +33,12 @@ class SeparationTest {
   }
 
   private List<Finding> conflicts() {
-    return world.findings().stream().filter(f -> f.kind().id().startsWith("duties")).toList();
+    return world.findings().stream()
+        .filter(
+            f ->
+                f.kind() == org.sobercompass.core.findings.FindingKind.SEPARATION_OF_DUTIES
+                    || f.kind() == org.sobercompass.core.findings.FindingKind.POTENTIAL_CONFLICT)
+        .toList();
   }
 
   private List<String> kinds() {
