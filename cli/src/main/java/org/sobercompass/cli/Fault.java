@@ -89,7 +89,7 @@ final class Fault {
         + allowed
         + " MiB"
         + needed()
-            .map(mib -> ", and this workspace is likely to need " + Math.max(mib, 2 * allowed))
+            .map(mib -> ", and this workspace may need, at a guess, " + Math.max(mib, 2 * allowed))
             .map(text -> text + " MiB")
             .orElse("")
         + ". Set more with SOBER_JAVA_OPTIONS, as in SOBER_JAVA_OPTIONS=-Xmx"
@@ -97,7 +97,7 @@ final class Fault {
         + "m.";
   }
 
-  /** Reading needs about four times what its files have, as measured; in MiB. */
+  /** A rough guess, in MiB: four times what the files of the workspace have. */
   private static Optional<Long> needed() {
     long[] bytes = new long[1];
     try {

@@ -47,16 +47,29 @@ public final class Bounds {
   }
 
   /**
-   * Counts what came.
+   * Counts an entry, or a value of a long list, with its bytes.
    *
    * @param place the source
-   * @param moreEntries entries of an answer; answers without any are counted in a row
    * @throws OutsideException when a bound is passed
    */
-  public void came(Place place, long moreEntries, long moreBytes) {
-    entries += moreEntries;
+  public void came(Place place, long moreBytes) {
+    entries++;
     bytes += moreBytes;
-    empty = moreEntries == 0 ? empty + 1 : 0;
+    empty = 0;
+    check(place);
+  }
+
+  /**
+   * Counts an answer in which nothing came; only so many may follow one another.
+   *
+   * @throws OutsideException when a bound is passed
+   */
+  public void nothing(Place place) {
+    empty++;
+    check(place);
+  }
+
+  private void check(Place place) {
     if (entries > mostEntries) {
       throw passed(place, "more than " + mostEntries + " entries came");
     }

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
@@ -93,7 +94,7 @@ public final class LdifSource {
       boolean more = true;
       while (more) {
         try {
-          LDIFRecord record = reader.readLDIFRecord();
+          LDIFRecord record = next(reader, shown, problems);
           more = record != null;
           if (record != null) {
             read++;
@@ -101,13 +102,21 @@ public final class LdifSource {
           }
         } catch (LDIFException e) {
           more = tell(e, shown, problems);
-        } catch (RuntimeException e) {
-          problems.error(Place.of(shown), "this is not LDIF", "entries as in RFC 2849");
-          more = false;
         }
       }
     }
     return read;
+  }
+
+  /** The next record; null at the end. Some inputs make the library itself fail. */
+  private static @Nullable LDIFRecord next(LDIFReader reader, String shown, Problems problems)
+      throws IOException, LDIFException {
+    try {
+      return reader.readLDIFRecord();
+    } catch (RuntimeException e) {
+      problems.error(Place.of(shown), "this is not LDIF", "entries as in RFC 2849");
+      return null;
+    }
   }
 
   private static void hand(

@@ -31,7 +31,6 @@ import java.util.UUID;
 import java.util.function.IntConsumer;
 import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.OutsideException;
-import org.sobercompass.core.problem.Place;
 import org.sobercompass.sources.Bounds;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.directory.DirectorySchema;
@@ -177,7 +176,6 @@ public final class Collector {
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
-    bounds.came(Place.of(access.name()), 1, entry.toLDIFString().length());
     if (entries % TELL_EVERY == 0) {
       progress.accept(entries);
     }

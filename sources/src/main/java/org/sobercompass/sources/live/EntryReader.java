@@ -54,12 +54,14 @@ final class EntryReader {
   private final Consumer<Entry> take;
   private final List<String> referrals = new ArrayList<>();
   private final Bounds bounds;
+  private final Place place;
   private int came;
   private final List<Entry> waiting = new ArrayList<>();
 
   EntryReader(LdapSession session, RootEntry root, Bounds bounds, Consumer<Entry> take) {
     this.session = session;
     this.bounds = bounds;
+    this.place = Place.of(session.access().name());
     this.pages = root.pages();
     this.asStored = root.controls().contains(ManageDsaITRequestControl.MANAGE_DSA_IT_REQUEST_OID);
     this.lists = root.controls().contains(LISTS);
@@ -102,7 +104,9 @@ final class EntryReader {
     do {
       request.setControls(controls(cookie));
       SearchResult result = session.connection().search(request);
-      bounds.came(Place.of(session.access().name()), came, 0);
+      if (came == 0) {
+        bounds.nothing(place);
+      }
       came = 0;
       complete();
       SimplePagedResultsControl answer = pages ? SimplePagedResultsControl.get(result) : null;
@@ -131,9 +135,7 @@ final class EntryReader {
    */
   private void keep(Entry entry) {
     came++;
-    if (came % 1000 == 0) {
-      bounds.came(Place.of(session.access().name()), 0, 0);
-    }
+    bounds.came(place, size(entry));
     Entry kept = new Entry(entry.getDN());
     boolean whole = true;
     for (Attribute attribute : entry.getAttributes()) {
@@ -151,6 +153,17 @@ final class EntryReader {
     } else {
       waiting.add(kept);
     }
+  }
+
+  /** How many bytes its values have. */
+  private static long size(Entry entry) {
+    long bytes = 0;
+    for (Attribute attribute : entry.getAttributes()) {
+      for (ASN1OctetString value : attribute.getRawValues()) {
+        bytes += value.getValueLength();
+      }
+    }
+    return bytes;
   }
 
   private static boolean isRange(Attribute attribute) {
@@ -188,7 +201,9 @@ final class EntryReader {
             ResultCode.OTHER, "asked for " + ask + " of " + dn + ", the server gave " + option);
       }
       values.addAll(List.of(next.getRawValues()));
-      bounds.came(Place.of(session.access().name()).entry(dn), next.size(), 0);
+      for (ASN1OctetString value : next.getRawValues()) {
+        bounds.came(place.entry(dn), value.getValueLength());
+      }
     }
     return new Attribute(name, (Schema) null, values.toArray(new ASN1OctetString[0]));
   }

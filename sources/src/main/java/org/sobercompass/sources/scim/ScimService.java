@@ -132,7 +132,7 @@ public final class ScimService {
         object.remove("password");
       }
       String line = resource.toString();
-      bounds.came(Place.of(name), 1, line.length());
+      bounds.came(Place.of(name), line.length());
       out.write(line);
       out.write('\n');
       got++;

@@ -106,8 +106,14 @@ public final class Surveyor {
           directory.schema().map(root::resolve).ifPresent(file -> writer.schema(part, file));
         }
         parts.add(part);
-        Path kept = scratch.resolve("kept-" + directory.name() + directory.kind().ending());
-        withoutSecrets(directory.kind()::withoutSecrets, content, kept, part.file());
+        boolean isOurs = other == null && directory.live().isPresent();
+        Path kept =
+            isOurs
+                ? content // what we collect ourselves has none
+                : scratch.resolve("kept-" + directory.name() + directory.kind().ending());
+        if (!isOurs) {
+          withoutSecrets(directory.kind()::withoutSecrets, content, kept, part.file());
+        }
         writer.part(part, kept);
       }
       files.forEach(name -> writer.workspaceFile(name, root.resolve(name)));
