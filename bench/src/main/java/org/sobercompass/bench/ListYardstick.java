@@ -162,17 +162,22 @@ public final class ListYardstick {
     }
   }
 
+  /** Entries for some out of many, each named once, as in every list. */
+  private void named(String begin, int many, int some, StringBuilder text) {
+    random
+        .ints(0, many)
+        .distinct()
+        .limit(some)
+        .forEach(who -> text.append(begin).append(who).append(":rwx\n"));
+  }
+
   private String list(int number) {
     StringBuilder text = new StringBuilder();
     text.append("# owner: u").append(random.nextInt(ACCOUNTS)).append('\n');
     text.append("# group: g").append(random.nextInt(GROUPS)).append("\nuser::rwx\n");
-    for (int i = number % 3; i > 0; i--) {
-      text.append("user:u").append(random.nextInt(ACCOUNTS)).append(":rwx\n");
-    }
+    named("user:u", ACCOUNTS, number % 3, text);
     text.append("group::r-x\n");
-    for (int i = number % 4; i > 0; i--) {
-      text.append("group:g").append(random.nextInt(GROUPS)).append(":rwx\n");
-    }
+    named("group:g", GROUPS, number % 4, text);
     text.append("mask::rwx\nother::").append(number % 50 == 49 ? "rwx" : "r-x").append("\n\n");
     return text.toString();
   }
