@@ -20,6 +20,7 @@ module org.sobercompass.sources {
 
   exports org.sobercompass.organization;
   exports org.sobercompass.sources;
+  exports org.sobercompass.sources.disk;
   exports org.sobercompass.sources.text;
   exports org.sobercompass.sources.workspace;
   exports org.sobercompass.sources.descriptor to

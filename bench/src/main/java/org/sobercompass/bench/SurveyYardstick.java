@@ -20,12 +20,12 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.sobercompass.sources.Secret;
+import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.live.AccessSettings;
 import org.sobercompass.sources.live.Collected;
 import org.sobercompass.sources.live.Collector;
 import org.sobercompass.sources.live.LdapAccess;
 import org.sobercompass.sources.survey.SurveyFile;
-import org.sobercompass.sources.text.OwnFiles;
 import org.sobercompass.sources.workspace.Surveyor;
 
 /**

@@ -28,9 +28,9 @@ import org.sobercompass.organization.Names;
 import org.sobercompass.report.answers.AskedAnswers;
 import org.sobercompass.report.data.Format;
 import org.sobercompass.report.data.RowWriter;
+import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.questions.QuestionReader;
 import org.sobercompass.sources.questions.QuestionReader.Question;
-import org.sobercompass.sources.text.OwnFiles;
 
 /** Answers questions in bulk, window by window. A question that cannot be asked is answered so. */
 final class CanBatch {

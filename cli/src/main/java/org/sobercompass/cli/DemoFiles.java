@@ -6,7 +6,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import org.sobercompass.sources.text.OwnFiles;
+import org.sobercompass.sources.disk.OwnFiles;
 
 /** The demo workspace, packed with the program. */
 final class DemoFiles {

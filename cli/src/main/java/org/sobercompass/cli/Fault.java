@@ -16,7 +16,7 @@ import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Plain;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.UnknownNameException;
-import org.sobercompass.sources.text.OwnFiles;
+import org.sobercompass.sources.disk.OwnFiles;
 
 /** What is printed when a command fails, and with which exit code it ends. */
 final class Fault {

@@ -11,7 +11,7 @@ import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Plain;
 import org.sobercompass.core.problem.Problem;
-import org.sobercompass.sources.text.OwnFiles;
+import org.sobercompass.sources.disk.OwnFiles;
 
 /**
  * What the command prints to. Nothing that a terminal would act on goes through but line ends, tabs

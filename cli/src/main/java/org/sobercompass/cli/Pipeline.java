@@ -6,7 +6,7 @@ import org.jspecify.annotations.Nullable;
 import org.sobercompass.report.pipeline.Check;
 import org.sobercompass.report.pipeline.JUnitXml;
 import org.sobercompass.report.pipeline.Sarif;
-import org.sobercompass.sources.text.OwnFiles;
+import org.sobercompass.sources.disk.OwnFiles;
 import picocli.CommandLine.Option;
 
 /** Files for other people's pipelines, written besides the answer. */

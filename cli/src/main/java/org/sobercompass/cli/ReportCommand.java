@@ -8,7 +8,7 @@ import org.sobercompass.core.audit.Triage;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.page.Page;
-import org.sobercompass.sources.text.OwnFiles;
+import org.sobercompass.sources.disk.OwnFiles;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;

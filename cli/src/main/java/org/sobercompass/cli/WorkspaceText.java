@@ -11,8 +11,8 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.text.Node;
-import org.sobercompass.sources.text.OwnFiles;
 import org.sobercompass.sources.text.YamlReader;
 
 /**

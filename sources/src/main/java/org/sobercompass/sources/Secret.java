@@ -10,7 +10,7 @@ import java.util.function.Function;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
-import org.sobercompass.sources.text.Folder;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Node;
 
 /**

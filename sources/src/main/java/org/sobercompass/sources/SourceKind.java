@@ -9,7 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Problems;
-import org.sobercompass.sources.text.Folder;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Node;
 
 /**

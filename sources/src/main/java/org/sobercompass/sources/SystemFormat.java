@@ -6,7 +6,7 @@ import java.util.Set;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.AccessSystem;
-import org.sobercompass.sources.text.Folder;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Node;
 
 /**

@@ -1,8 +1,9 @@
 /**
  * Rows in open formats: a table for a terminal, CSV (RFC 4180), JSON, JSON Lines.
  *
- * <p>In: sheets of named values. Out: bytes, the same for the same sheet. Text from outside is made
- * harmless for each format here and nowhere else.
+ * <p>In: sheets of named values. Out: bytes, the same for the same sheet. What a format could act
+ * on in a text from outside (a formula, a turn of the writing direction) is made harmless here;
+ * which characters these are, {@link org.sobercompass.core.problem.Plain} says.
  */
 @NullMarked
 package org.sobercompass.report.data;

@@ -15,8 +15,8 @@ import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.sources.Secret;
-import org.sobercompass.sources.text.Ending;
-import org.sobercompass.sources.text.OwnFiles;
+import org.sobercompass.sources.disk.Ending;
+import org.sobercompass.sources.disk.OwnFiles;
 
 /**
  * Where a database is and as whom to ask. TLS verifies the server and its name unless plain is

@@ -14,8 +14,8 @@ import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.files.FileFacts;
 import org.sobercompass.core.system.files.PosixList;
-import org.sobercompass.sources.text.Ending;
-import org.sobercompass.sources.text.OwnFiles;
+import org.sobercompass.sources.disk.Ending;
+import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.text.TextFiles;
 
 /**

@@ -18,8 +18,8 @@ import java.util.Optional;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
-import org.sobercompass.sources.text.Ending;
-import org.sobercompass.sources.text.OwnFiles;
+import org.sobercompass.sources.disk.Ending;
+import org.sobercompass.sources.disk.OwnFiles;
 
 /**
  * Collects a live tree: the lists by the system's own {@code getfacl}, where it is there, else the

@@ -10,7 +10,7 @@ import java.util.Set;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.directory.DnForm;
-import org.sobercompass.sources.text.Folder;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Node;
 
 /** Reads how to reach a directory from {@code compass.yaml}; told problems have their place. */

@@ -17,7 +17,7 @@ import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.directory.DirectorySchema;
 import org.sobercompass.sources.directory.LdifSource;
 import org.sobercompass.sources.directory.Secrets;
-import org.sobercompass.sources.text.Folder;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Node;
 
 /** Directories over LDAP, and their exports as LDIF. */

@@ -2,13 +2,13 @@ package org.sobercompass.sources.questions;
 
 import java.io.BufferedReader;
 import java.io.IOException;
-import java.nio.charset.CharacterCodingException;
 import java.util.List;
 import java.util.function.Consumer;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.text.CsvReader;
+import org.sobercompass.sources.text.TextFiles;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
@@ -64,15 +64,8 @@ public final class QuestionReader {
         out.accept(question(parser));
       }
     } catch (JacksonException e) {
-      if (e.getCause() instanceof CharacterCodingException) {
-        problems.error(Place.of(name), "the bytes are not UTF-8", "a file in UTF-8");
-        return;
-      }
-      int line = e.getLocation() == null ? 0 : e.getLocation().getLineNr();
-      problems.error(
-          Place.of(name, line),
-          "this is not JSON: " + Problem.quote(e.getOriginalMessage()),
-          "one object a line with account, permission and node");
+      TextFiles.unparsed(
+          e, name, "JSON", "one object a line with account, permission and node", problems);
     }
   }
 

@@ -13,7 +13,7 @@ import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.AccessSystem;
-import org.sobercompass.sources.text.Folder;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.YamlReader;
 

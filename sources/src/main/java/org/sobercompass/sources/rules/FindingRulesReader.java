@@ -26,7 +26,7 @@ import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.AccessSystem;
-import org.sobercompass.sources.text.Folder;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Node;
 
 /** Reads what findings are made by: {@code separation}, {@code findings} and {@code usage}. */

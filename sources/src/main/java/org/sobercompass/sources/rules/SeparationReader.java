@@ -14,8 +14,8 @@ import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.CsvReader;
-import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 
 /** Reads separation of duties rules, one by one or from a table of tasks. */

@@ -12,7 +12,7 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Waiver;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
-import org.sobercompass.sources.text.Folder;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.YamlReader;
 

@@ -13,8 +13,8 @@ import java.util.function.IntConsumer;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.sources.LiveSource;
 import org.sobercompass.sources.Secret;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.survey.SurveyPart;
-import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 
 /**

@@ -9,7 +9,7 @@ import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.LiveSource;
 import org.sobercompass.sources.SourceKind;
-import org.sobercompass.sources.text.Folder;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Node;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonEncoding;

@@ -4,7 +4,6 @@ import java.io.InputStream;
 import java.nio.file.Path;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Place;
-import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.text.TextFiles;
 import tools.jackson.core.JacksonException;
@@ -60,11 +59,7 @@ public final class ScimSource {
         root(roots.nextValue(), facts);
       }
     } catch (JacksonException e) {
-      var at = e.getLocation();
-      problems.error(
-          at == null ? Place.of(name) : Place.of(name, at.getLineNr(), at.getColumnNr()),
-          "this is not JSON: " + Problem.quote(e.getOriginalMessage()),
-          "users and groups of SCIM 2.0 as JSON");
+      TextFiles.unparsed(e, name, "JSON", "users and groups of SCIM 2.0 as JSON", problems);
     }
   }
 

@@ -6,7 +6,6 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
-import java.nio.channels.FileChannel;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -18,7 +17,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
-import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipFile;
@@ -28,7 +26,8 @@ import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
-import org.sobercompass.sources.text.OwnFiles;
+import org.sobercompass.sources.disk.Checksum;
+import org.sobercompass.sources.disk.OwnFiles;
 
 /**
  * A survey that was unpacked into a folder and checked: every file is there, of the length and
@@ -49,8 +48,6 @@ public record SurveyFile(Path folder, Manifest manifest) {
 
   /** How many times its packed size an archive may unpack to, beyond {@link #FREE}. */
   static final long RATIO = 200;
-
-  private static final long STEP = 1 << 28;
 
   private static final int LONGEST_NAME = 1000;
   private static final long FREE = 64L << 20;
@@ -110,7 +107,7 @@ public record SurveyFile(Path folder, Manifest manifest) {
         Path file = folder.resolve(entry.getName()).normalize();
         if (!files.remove(file)
             || Files.size(file) != entry.getSize()
-            || crc(file) != entry.getCrc()) {
+            || Checksum.of(file) != entry.getCrc()) {
           return Optional.empty();
         }
       }
@@ -122,17 +119,6 @@ public record SurveyFile(Path folder, Manifest manifest) {
     } catch (IOException | UncheckedIOException e) {
       return Optional.empty();
     }
-  }
-
-  private static long crc(Path file) throws IOException {
-    CRC32 sum = new CRC32();
-    try (FileChannel in = FileChannel.open(file)) {
-      long size = in.size();
-      for (long from = 0; from < size; from += STEP) {
-        sum.update(in.map(FileChannel.MapMode.READ_ONLY, from, Math.min(STEP, size - from)));
-      }
-    }
-    return sum.getValue();
   }
 
   /** Does the work of {@link #unpack}. */

@@ -16,7 +16,10 @@ import java.util.TreeMap;
 import java.util.zip.Deflater;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
-import org.sobercompass.sources.text.OwnFiles;
+import org.sobercompass.core.problem.OutsideException;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.sources.disk.OwnFiles;
 
 /**
  * Puts a survey together and writes it whole: beside, then moved into place. Entries have one fixed
@@ -102,11 +105,23 @@ public final class SurveyWriter {
       throws IOException {
     entry(name, zip);
     Digests.Counting out = new Digests.Counting(new Open(zip));
-    try (InputStream in = Files.newInputStream(content)) {
+    try (InputStream in = open(content)) {
       in.transferTo(out);
     }
     zip.closeEntry();
     return new Manifest.Item(name, out.count(), out.hex());
+  }
+
+  private static InputStream open(Path content) {
+    try {
+      return Files.newInputStream(content);
+    } catch (IOException e) {
+      throw new OutsideException(
+          Problem.error(
+              Place.of(content.toString()),
+              "cannot be read: " + OwnFiles.reason(e),
+              "a file that stays while a survey is taken; no survey was written"));
+    }
   }
 
   private static void entry(String name, ZipOutputStream zip) throws IOException {

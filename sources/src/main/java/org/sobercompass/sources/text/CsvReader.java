@@ -2,7 +2,6 @@ package org.sobercompass.sources.text;
 
 import java.io.Reader;
 import java.io.StringReader;
-import java.nio.charset.CharacterCodingException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -110,7 +109,7 @@ public final class CsvReader {
             Place.of(name), "the file is empty", "a line with " + String.join(",", needed));
       }
     } catch (JacksonException e) {
-      tell(e);
+      TextFiles.unparsed(e, name, "CSV", "comma-separated values as in RFC 4180", problems);
     }
   }
 
@@ -129,18 +128,6 @@ public final class CsvReader {
           }
         },
         input);
-  }
-
-  private void tell(JacksonException e) {
-    if (e.getCause() instanceof CharacterCodingException) {
-      problems.error(Place.of(name), "the bytes are not UTF-8", "a file in UTF-8");
-      return;
-    }
-    int line = e.getLocation() == null ? 0 : e.getLocation().getLineNr();
-    problems.error(
-        Place.of(name, line),
-        "this is not CSV: " + Problem.quote(e.getOriginalMessage()),
-        "comma-separated values as in RFC 4180");
   }
 
   private void row(

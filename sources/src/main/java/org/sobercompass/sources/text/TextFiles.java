@@ -18,7 +18,10 @@ import java.util.function.BiConsumer;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Plain;
+import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.disk.OwnFiles;
+import tools.jackson.core.JacksonException;
 
 /** Reads small text files whole, as UTF-8, with a limit on their size. */
 public final class TextFiles {
@@ -171,6 +174,20 @@ public final class TextFiles {
             : Files.isDirectory(file) ? "this is a folder" : "this is a device or a pipe";
     problems.error(Place.of(Plain.text(name)), what, "a file, relative to the workspace");
     return false;
+  }
+
+  /** Tells what a parser of JSON or CSV could not read, in one form. */
+  public static void unparsed(
+      JacksonException e, String name, String form, String expected, Problems problems) {
+    var at = e.getLocation();
+    if (e.getCause() instanceof CharacterCodingException) {
+      problems.error(Place.of(name), "the bytes are not UTF-8", "a file in UTF-8");
+    } else {
+      problems.error(
+          at == null ? Place.of(name) : Place.of(name, at.getLineNr(), at.getColumnNr()),
+          "this is not " + form + ": " + Problem.quote(e.getOriginalMessage()),
+          expected);
+    }
   }
 
   private static void unreadable(IOException e, String name, Problems problems) {

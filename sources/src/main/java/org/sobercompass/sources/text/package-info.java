@@ -1,8 +1,9 @@
 /**
  * Text formats as small trees and tables with places.
  *
- * <p>In: YAML and CSV (RFC 4180) files, decoded as UTF-8, with limits on size and depth. Out: nodes
- * and rows that know their line and column. Anchors and aliases are refused.
+ * <p>In: YAML and CSV (RFC 4180) files, and lines of any text, decoded as UTF-8, with limits on
+ * size and depth; folders, devices and pipes are refused. Out: nodes, rows and lines that know
+ * where they stand. Anchors and aliases are refused.
  */
 @NullMarked
 package org.sobercompass.sources.text;

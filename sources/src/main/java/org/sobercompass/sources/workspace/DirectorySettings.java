@@ -14,7 +14,7 @@ import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.LiveSource;
 import org.sobercompass.sources.SourceKind;
 import org.sobercompass.sources.SourceKinds;
-import org.sobercompass.sources.text.Folder;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Moments;
 import org.sobercompass.sources.text.Node;
 

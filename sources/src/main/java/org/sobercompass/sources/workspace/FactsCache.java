@@ -18,7 +18,8 @@ import java.util.concurrent.CompletableFuture;
 import java.util.zip.CRC32;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.problem.OutsideException;
-import org.sobercompass.sources.text.OwnFiles;
+import org.sobercompass.sources.disk.Checksum;
+import org.sobercompass.sources.disk.OwnFiles;
 
 /**
  * The disposable binary cache of facts beside the sources: {@code .compass/facts.bin}. Its key is a
@@ -61,14 +62,12 @@ final class FactsCache {
 
   /** Length, time of change and CRC-32, which is native code and so fast from the first call on. */
   private static byte[] digest(Path export) {
-    CRC32 sum = new CRC32();
-    try (FileChannel in = FileChannel.open(export)) {
-      long size = in.size();
-      for (long from = 0; from < size; from += 1 << 28) {
-        sum.update(in.map(FileChannel.MapMode.READ_ONLY, from, Math.min(1 << 28, size - from)));
-      }
-      long changed = Files.getLastModifiedTime(export).toMillis();
-      return ByteBuffer.allocate(24).putLong(size).putLong(changed).putLong(sum.getValue()).array();
+    try {
+      return ByteBuffer.allocate(24)
+          .putLong(Files.size(export))
+          .putLong(Files.getLastModifiedTime(export).toMillis())
+          .putLong(Checksum.of(export))
+          .array();
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

@@ -12,8 +12,8 @@ import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.NameResolver;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.CsvReader;
-import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.YesNo;
 

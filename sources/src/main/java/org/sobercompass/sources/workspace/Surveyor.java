@@ -24,13 +24,13 @@ import org.sobercompass.sources.LiveSource;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.delegation.AdminReader;
 import org.sobercompass.sources.delegation.CatalogueReader;
+import org.sobercompass.sources.disk.Folder;
+import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.rules.FindingRulesReader;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.survey.SurveyPart;
 import org.sobercompass.sources.survey.SurveyWriter;
-import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
-import org.sobercompass.sources.text.OwnFiles;
 import org.sobercompass.sources.text.TextFiles;
 import org.sobercompass.sources.text.YamlReader;
 

@@ -11,8 +11,8 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.survey.SurveyFile;
-import org.sobercompass.sources.text.OwnFiles;
 
 /**
  * The surveys of a workspace, in its folder {@code surveys}. A survey is unpacked and checked once

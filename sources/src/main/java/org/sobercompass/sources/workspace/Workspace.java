@@ -26,8 +26,8 @@ import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.sources.delegation.DelegatedSystems;
 import org.sobercompass.sources.delegation.TreeReader;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.survey.SurveyFile;
-import org.sobercompass.sources.text.Folder;
 
 /**
  * A workspace that was read whole: the door for programs. Immutable and thread-safe.

@@ -37,12 +37,12 @@ import org.sobercompass.sources.SystemFormats;
 import org.sobercompass.sources.delegation.AdminReader;
 import org.sobercompass.sources.delegation.CatalogueReader;
 import org.sobercompass.sources.directory.DnForm;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.rules.ExpectationReader;
 import org.sobercompass.sources.rules.FindingRulesReader;
 import org.sobercompass.sources.rules.WaiverReader;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.survey.SurveyPart;
-import org.sobercompass.sources.text.Folder;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.YamlReader;
 

@@ -1,4 +1,4 @@
-package org.sobercompass.sources.text;
+package org.sobercompass.sources.disk;
 
 import java.io.BufferedOutputStream;
 import java.io.IOException;
@@ -129,18 +129,6 @@ public final class OwnFiles {
 
   /** What is said when a place cannot be written to. */
   public static OutsideException failed(Path target, IOException e) {
-    String other = e instanceof FileSystemException of ? of.getFile() : null;
-    boolean ours =
-        other == null
-            || other.contains(String.valueOf(target.getFileName()))
-            || target.toAbsolutePath().startsWith(Path.of(other).toAbsolutePath());
-    if (other != null && !ours) {
-      return new OutsideException(
-          Problem.error(
-              Place.of(Plain.text(other)),
-              "cannot be read or written: " + reason(e),
-              "it, for " + Plain.text(target.toString()) + "; nothing was written there"));
-    }
     return new OutsideException(
         Problem.error(
             Place.of(Plain.text(target.toString())),

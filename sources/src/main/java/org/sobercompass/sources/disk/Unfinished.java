@@ -1,4 +1,4 @@
-package org.sobercompass.sources.text;
+package org.sobercompass.sources.disk;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;

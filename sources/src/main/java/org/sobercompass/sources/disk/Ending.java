@@ -1,4 +1,4 @@
-package org.sobercompass.sources.text;
+package org.sobercompass.sources.disk;
 
 import java.io.FilterOutputStream;
 import java.io.IOException;
@@ -12,7 +12,6 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.zip.CRC32;
 import org.sobercompass.core.problem.Place;
-import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 
 /**
@@ -22,7 +21,6 @@ import org.sobercompass.core.problem.Problems;
  */
 public final class Ending extends FilterOutputStream {
   private static final int LONGEST = 200;
-  private static final long STEP = 1 << 28;
 
   private final CRC32 sum = new CRC32();
   private long lines;
@@ -71,13 +69,13 @@ public final class Ending extends FilterOutputStream {
 
   /** Writes the last line; nothing may follow it. */
   public void end(Form form) throws IOException {
-    String line = String.format(Locale.ROOT, form.written, lines, hex(sum));
+    String line = String.format(Locale.ROOT, form.written, lines, hex(sum.getValue()));
     out.write(line.getBytes(StandardCharsets.US_ASCII));
     out.flush();
   }
 
-  private static String hex(CRC32 sum) {
-    return String.format(Locale.ROOT, "%08x", sum.getValue());
+  private static String hex(long sum) {
+    return String.format(Locale.ROOT, "%08x", sum);
   }
 
   /**
@@ -101,26 +99,16 @@ public final class Ending extends FilterOutputStream {
         return false;
       }
       long end = size - (text.length() - rest.length()) - line.length();
-      CRC32 sum = new CRC32();
-      long lines = 0;
-      for (long from = 0; from < end; from += STEP) {
-        ByteBuffer part = in.map(FileChannel.MapMode.READ_ONLY, from, Math.min(STEP, end - from));
-        sum.update(part.duplicate());
-        while (part.hasRemaining()) {
-          lines += part.get() == '\n' ? 1 : 0;
-        }
-      }
-      if (!found.group(2).equals(hex(sum))) {
+      String sum = hex(Checksum.of(in, end));
+      if (!found.group(2).equals(sum)) {
         problems.error(
             Place.of(name),
-            "the file was cut, damaged or changed after it was collected: it has "
-                + lines
-                + " lines with the checksum "
-                + hex(sum)
+            "the file was cut, damaged or changed after it was collected: its checksum is "
+                + sum
                 + ", and its last line says "
                 + found.group(1)
-                + " with "
-                + Problem.quote(found.group(2)),
+                + " lines with "
+                + found.group(2),
             "the file as `sober collect` wrote it; collect it again");
       }
       return true;

@@ -1,4 +1,4 @@
-package org.sobercompass.sources.text;
+package org.sobercompass.sources.disk;
 
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
