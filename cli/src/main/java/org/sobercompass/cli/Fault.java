@@ -82,23 +82,40 @@ final class Fault {
     return at;
   }
 
+  /** What the facts need, and what all findings need, in bytes of memory to a byte of the files. */
+  private static final int FACTS = 2;
+
+  private static final int FINDINGS = 20;
+
   /** How much memory there was, how much is likely to do, and where it is set. */
   private static String memory() {
     long allowed = Runtime.getRuntime().maxMemory() >> 20;
+    Optional<Long> files = files();
+    String needed =
+        files
+            .map(
+                mib ->
+                    " At a guess, one answer about this workspace takes "
+                        + needed(FACTS, mib)
+                        + " MiB, and all findings take "
+                        + needed(FINDINGS, mib)
+                        + " MiB.")
+            .orElse("");
     return "Out of memory: the program may use "
         + allowed
-        + " MiB"
-        + needed()
-            .map(mib -> ", and this workspace may need, at a guess, " + Math.max(mib, 2 * allowed))
-            .map(text -> text + " MiB")
-            .orElse("")
-        + ". Set more with SOBER_JAVA_OPTIONS, as in SOBER_JAVA_OPTIONS=-Xmx"
-        + Math.max(needed().orElse(0L), 2 * allowed)
+        + " MiB."
+        + needed
+        + " Set more with SOBER_JAVA_OPTIONS, as in SOBER_JAVA_OPTIONS=-Xmx"
+        + Math.max(needed(FINDINGS, files.orElse(0L)), 2 * allowed)
         + "m.";
   }
 
-  /** A rough guess, in MiB: four times what the files of the workspace have. */
-  private static Optional<Long> needed() {
+  private static long needed(int factor, long files) {
+    return 64 + factor * files;
+  }
+
+  /** The files of the workspace, in MiB. */
+  private static Optional<Long> files() {
     long[] bytes = new long[1];
     try {
       Files.walkFileTree(
@@ -118,6 +135,6 @@ final class Fault {
     } catch (IOException | UncheckedIOException e) {
       return Optional.empty();
     }
-    return Optional.of(192 + 4 * (bytes[0] >> 20));
+    return Optional.of(bytes[0] >> 20);
   }
 }

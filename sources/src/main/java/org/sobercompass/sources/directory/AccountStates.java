@@ -79,7 +79,7 @@ final class AccountStates {
     }
     long number = Long.parseLong(value);
     if (attribute.equals("shadowExpire")) {
-      return number < 0 ? Facts.NEVER : Math.multiplyExact(Math.min(number, 1L << 40), DAY);
+      return number < 0 || number > PasswordRules.LAST_DAY ? Facts.NEVER : number * DAY;
     }
     return number == 0 || number == Long.MAX_VALUE
         ? Facts.NEVER

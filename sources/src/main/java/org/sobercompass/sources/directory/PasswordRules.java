@@ -31,7 +31,7 @@ final class PasswordRules {
   private static final long DAY = 86_400;
   private static final long TICKS = 10_000_000L;
   private static final int NO_LIMIT = 99_999;
-  private static final int LAST_DAY = 10_000_000;
+  static final int LAST_DAY = 10_000_000;
 
   private final Map<String, Policy> policies = new HashMap<>();
   private final List<Waiting> waiting = new ArrayList<>();
@@ -169,7 +169,7 @@ final class PasswordRules {
 
   private static long seconds(Entry entry, String attribute) {
     Long value = entry.getAttributeValueAsLong(attribute);
-    return value == null ? 0 : Math.max(0, value);
+    return value == null ? 0 : Math.min(Math.max(0, value), LAST_DAY * DAY);
   }
 
   /** Of ppolicy: 0 or nothing is a lock until somebody lifts it. */

@@ -172,7 +172,8 @@ public final class TextFiles {
         !Files.exists(file)
             ? "there is no such file"
             : Files.isDirectory(file) ? "this is a folder" : "this is a device or a pipe";
-    problems.error(Place.of(Plain.text(name)), what, "a file, relative to the workspace");
+    String shown = name.isBlank() ? Problem.quote(name) : Plain.text(name);
+    problems.error(Place.of(shown), what, "a file, relative to the workspace");
     return false;
   }
 

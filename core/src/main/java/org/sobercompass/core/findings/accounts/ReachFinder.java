@@ -122,7 +122,7 @@ public final class ReachFinder implements Finder {
             FindingContext.count(who.cardinality(), "account", "accounts")
                 + " could, in some steps, "
                 + power.name()),
-        who(who) + " could come to " + power.name() + " by steps it may take now",
+        who(who) + " could come to " + power.name() + " by steps that are allowed today",
         "",
         context.keys(who),
         chains(reach, who),
