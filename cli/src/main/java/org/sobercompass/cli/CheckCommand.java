@@ -9,7 +9,7 @@ import org.sobercompass.core.access.Gaps;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.admin.AdminCheck;
 import org.sobercompass.core.admin.Administration;
-import org.sobercompass.core.admin.GuessCheck;
+import org.sobercompass.core.admin.AttributeCheck;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.facts.Facts;
@@ -67,7 +67,7 @@ final class CheckCommand implements Callable<Integer> {
     problems.addAll(workspace.problems());
     problems.addAll(mapping.run());
     problems.addAll(administration(workspace, problems));
-    problems.addAll(GuessCheck.run(inputs.model(), workspace.administration()));
+    problems.addAll(AttributeCheck.run(inputs.model(), workspace.administration()));
     gaps.stream()
         .filter(Gap::isMendable)
         .map(gap -> Problem.warning(Place.of(gap.sources().get(0)), gap.words(), gap.mend()))

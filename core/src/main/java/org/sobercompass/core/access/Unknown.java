@@ -41,10 +41,10 @@ public final class Unknown {
       Question question = Question.of(resource, right);
       for (Layer layer : view.decider().layers(asker.token(view, account), question)) {
         if (layer.verdict() == Verdict.UNDECIDED) {
+          String where = view.resources().name(layer.resource());
           reasons.add(
               layer.name()
-                  + " of "
-                  + view.resources().name(layer.resource())
+                  + (layer.name().endsWith(" " + where) ? "" : " of " + where)
                   + " is not known"
                   + (layer.note().isEmpty() ? "" : " (" + layer.note() + ")"));
         }

@@ -54,9 +54,31 @@ final class Goals {
       return (model, made) -> outside(assessment.powers().over(model), outside.scope());
     }
     if (aim instanceof Remedy.Unheld unheld) {
-      return new NotHeld(unheld.account(), unheld.system(), unheld.rights(), -1);
+      return new Each(
+          unheld.accounts().stream()
+              .<Goal>map(a -> new NotHeld(a, unheld.system(), unheld.rights(), -1))
+              .toList());
     }
     return (model, made) -> circle(model, ((Remedy.Uncircled) aim).groups());
+  }
+
+  /** Several, each of which is to end. */
+  private record Each(List<Goal> goals) implements Goal {
+    @Override
+    public Optional<Still> still(AccessModel model, List<Change> made) {
+      return goals.stream().flatMap(goal -> goal.still(model, made).stream()).findFirst();
+    }
+
+    @Override
+    public List<Still> stills(AccessModel model, List<Change> made) {
+      List<Still> all = new ArrayList<>();
+      for (Goal goal : goals) {
+        if (all.size() < MOST) {
+          all.addAll(goal.stills(model, made));
+        }
+      }
+      return all;
+    }
   }
 
   /** That accounts are given nothing any more. */

@@ -3,12 +3,16 @@ package org.sobercompass.core.facts;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import org.sobercompass.core.filter.Matching;
 import org.sobercompass.core.filter.Schema;
+import org.sobercompass.core.filter.Syntax;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.store.IntRows;
 import org.sobercompass.core.store.Texts;
 
@@ -288,6 +292,14 @@ public final class Facts {
   public Optional<Matching> matching(String directory, String attribute) {
     return Column.matching(
         arrays.columns, Optional.ofNullable(arrays.schemas.get(directory)), attribute);
+  }
+
+  /** The nearest name of an attribute that is filled or usual, lower case; empty when none is. */
+  public String nearestAttribute(String attribute) {
+    Set<String> known = new TreeSet<>(arrays.columns.keySet());
+    known.addAll(Syntax.known());
+    known.remove(attribute);
+    return Spelling.nearest(attribute, known).orElse("");
   }
 
   /** The values of an attribute that was asked for; empty when it was not. */

@@ -5,6 +5,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
@@ -121,6 +122,13 @@ public enum Syntax {
   /** The attributes in the tables, recognised even where no entry has them. */
   public static boolean isKnown(String attribute) {
     return of(attribute) != CASE_IGNORE || TEXTS.contains(attribute);
+  }
+
+  /** The attributes in the tables, lower case. */
+  public static Set<String> known() {
+    Set<String> all = new TreeSet<>(TEXTS);
+    KNOWN.values().forEach(all::addAll);
+    return all;
   }
 
   /** That an attribute was compared by guess, since no schema says how. */

@@ -40,8 +40,14 @@ public sealed interface Remedy {
   /** Nobody who is set over the scope is in it. */
   record Outside(int scope) implements Remedy {}
 
-  /** The account holds none of these rights of a system. */
-  record Unheld(int account, int system, List<Integer> rights) implements Remedy {}
+  /** None of the accounts holds any of these rights of a system. */
+  record Unheld(List<Integer> accounts, int system, List<Integer> rights) implements Remedy {
+    /** Copies. */
+    public Unheld {
+      accounts = List.copyOf(accounts);
+      rights = List.copyOf(rights);
+    }
+  }
 
   /** These groups do not contain each other. */
   record Uncircled(List<Integer> groups) implements Remedy {}

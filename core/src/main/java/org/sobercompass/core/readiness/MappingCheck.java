@@ -5,11 +5,13 @@ import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Bulk;
@@ -33,11 +35,14 @@ import org.sobercompass.core.system.Terms;
  * thread-safe.
  */
 public final class MappingCheck {
+  private static final int SHOWN = 3;
+
   private final AccessModel model;
   private final Facts facts;
   private final Asker asker;
   private final List<Problem> problems = new ArrayList<>();
   private final Map<Integer, Memberships.Walker> walkers = new HashMap<>();
+  private final Map<String, List<Grant>> unseen = new TreeMap<>();
 
   /** Checks the mappings of a model. */
   public MappingCheck(AccessModel model) {
@@ -122,11 +127,47 @@ public final class MappingCheck {
 
   private void grants(SystemView view) {
     long asOf = model.asOf().getEpochSecond();
+    unseen.clear();
     for (Grant grant : view.assigned()) {
       if (grant.subject() >= 0 && grant.activeAt(asOf) && !grant.declared()) {
         grant(view, grant);
       }
     }
+    unseen.forEach((why, grants) -> unseen(view, why, grants));
+  }
+
+  /** Those who are unseen for one reason are told once: mostly one setting is wrong. */
+  private void unseen(SystemView view, String why, List<Grant> grants) {
+    grants.sort(Comparator.comparing(Grant::place));
+    Grant first = grants.get(0);
+    String kind = facts.kind(first.subject()).words();
+    String app = view.system().name();
+    if (grants.size() == 1) {
+      String name = Words.subject(facts, first.subject());
+      warn(
+          first.place(),
+          "the " + kind + " " + name + " is mapped, but " + app + " does not see it: " + why,
+          "a sight that brings it in, or another " + kind);
+      return;
+    }
+    String which =
+        grants.stream()
+            .limit(SHOWN)
+            .map(grant -> Words.subject(facts, grant.subject()) + " at " + grant.place())
+            .collect(Collectors.joining(", "));
+    warn(
+        first.place(),
+        grants.size()
+            + " assignments are to "
+            + kind
+            + "s that "
+            + app
+            + " does not see, each because "
+            + why
+            + ": "
+            + which
+            + (grants.size() > SHOWN ? " and " + (grants.size() - SHOWN) + " more" : ""),
+        "a sight that brings them in, or other " + kind + "s");
   }
 
   private void grant(SystemView view, Grant grant) {
@@ -135,17 +176,8 @@ public final class MappingCheck {
     String name = Words.subject(facts, subject);
     boolean sees = view.memberships().visibility().sees(subject);
     if ((kind == SubjectKind.ACCOUNT || kind == SubjectKind.GROUP) && !sees) {
-      warn(
-          grant.place(),
-          "the "
-              + kind.words()
-              + " "
-              + name
-              + " is mapped, but "
-              + view.system().name()
-              + " does not see it: "
-              + SightWords.unseen(facts, view.system().sight(), subject),
-          "a sight that brings it in, or another " + kind.words());
+      String why = SightWords.unseen(facts, view.system().sight(), subject);
+      unseen.computeIfAbsent(why, w -> new ArrayList<>()).add(grant);
       return;
     }
     if (kind == SubjectKind.ACCOUNT) {

@@ -75,16 +75,17 @@ public final class SightFill {
       if (fill.filled == 0 && fill.of > 0) {
         problems.add(
             Problem.warning(
-                Place.of(view.id()),
-                view.system().name()
-                    + " relies on "
-                    + fill.attribute
-                    + (fill.known
-                        ? ", which none of the " + fill.of + " " + fill.what + " of "
-                        : ", which is no attribute in ")
-                    + sight.directory()
-                    + (fill.known ? " has" : ""),
-                "an attribute that is filled; `sober probe` tells which"));
+                    Place.of(view.id()),
+                    view.system().name()
+                        + " relies on "
+                        + fill.attribute
+                        + (fill.known
+                            ? ", which none of the " + fill.of + " " + fill.what + " of "
+                            : ", which is no attribute in ")
+                        + sight.directory()
+                        + (fill.known ? " has" : ""),
+                    "an attribute that is filled; `sober probe` tells which")
+                .near(fill.known ? "" : facts.nearestAttribute(fill.attribute)));
       }
     }
     if (view.memberships().profile().counts().stream().noneMatch(this::isUsed)) {

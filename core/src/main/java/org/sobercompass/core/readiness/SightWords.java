@@ -2,6 +2,8 @@ package org.sobercompass.core.readiness;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.filter.Filter;
@@ -41,9 +43,18 @@ public final class SightWords {
     Truth truth =
         filter.map(f -> f.test(new Visibility.SubjectValues(facts, subject))).orElse(Truth.TRUE);
     return switch (truth) {
-      case FALSE -> "the filter leaves it out";
+      case FALSE -> "the filter leaves it out" + classes(facts, filter.orElseThrow(), subject);
       case UNDEFINED -> "it is not known whether the filter fits it";
       case TRUE -> "the application does not look at it";
     };
+  }
+
+  /** Of which classes it is, where the filter asks for one: mostly another than was thought. */
+  private static String classes(Facts facts, Filter filter, int subject) {
+    Set<String> asked = new TreeSet<>();
+    filter.collectAttributes(asked);
+    List<String> classes = facts.values(subject, "objectclass");
+    boolean told = asked.contains("objectclass") && !classes.isEmpty();
+    return told ? ", as its classes are " + String.join(", ", new TreeSet<>(classes)) : "";
   }
 }

@@ -232,11 +232,12 @@ final class TablePrinter {
     return lines;
   }
 
-  /** Where to break a long word: after a separator if there is one not too far left. */
+  /** Where to break a long word: after a separator, or before a dot, if one is not too far left. */
   private static int breakAt(String word, int from, int room) {
     int most = Cells.fits(word, from, room);
     for (int i = most; i > from + (most - from) / 2; i--) {
-      if (":/,)".indexOf(word.charAt(i - 1)) >= 0) {
+      boolean dot = i < word.length() && (word.charAt(i) == '.' || word.charAt(i) == '@');
+      if (dot || ":/,)-_".indexOf(word.charAt(i - 1)) >= 0) {
         return i;
       }
     }

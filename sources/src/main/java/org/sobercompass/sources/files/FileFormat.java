@@ -175,7 +175,31 @@ public abstract class FileFormat implements SystemFormat {
       administrators.add(names.user("0"));
       names.tell(file.place().file(), context.problems());
     }
-    return new Loaded(into.build(), administrators);
+    FileFacts built = into.build();
+    missingAbove(built, file, context.problems());
+    return new Loaded(built, administrators);
+  }
+
+  private void missingAbove(FileFacts built, Node file, Problems problems) {
+    List<String> missing = built.missingAbove();
+    if (missing.isEmpty()) {
+      return;
+    }
+    String tool = style == FileStyle.POSIX ? "getfacl -p" : "nfs4_getfacl";
+    String shown = String.join(" ", missing.subList(0, Math.min(5, missing.size())));
+    problems.warning(
+        file.get("lists").orElse(file).place(),
+        "the lists of "
+            + (missing.size() == 1 ? "the folder " : missing.size() + " folders ")
+            + "above what was collected are missing: "
+            + shown
+            + (missing.size() > 5 ? " and more" : "")
+            + "; who gets through them to what is below is undecided",
+        "their lists too ("
+            + tool
+            + " "
+            + shown
+            + "), or above: open, if everybody may pass through them");
   }
 
   /**

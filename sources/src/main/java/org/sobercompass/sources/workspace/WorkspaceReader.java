@@ -125,6 +125,7 @@ final class WorkspaceReader {
         main.text("admin").flatMap(file -> YamlReader.read(root.resolve(file), file, problems));
     admin.ifPresent(file -> needs.addAll(AdminReader.needs(file)));
     Facts facts = facts(exports, cache);
+    NamedAttributes.tell(main, facts, problems);
     List<AccessSystem> systems = systems(facts, directories, zone);
     Persons persons = PersonReader.read(main, root, facts, problems);
     Administration administration =

@@ -232,6 +232,19 @@ class KindsTest {
   }
 
   @Test
+  void whoStandsOutByTheSameRightsIsOneFinding() {
+    world = new SmallWorkspace(root);
+    for (int i = 0; i < 10; i++) {
+      world.account("p" + i, "title: Keeper");
+    }
+    world.group("one", "p0").group("two", "p1");
+    world.given("a,group,one,top,,,", "a,group,two,top,,,");
+    world.rules("findings: {peers: {by: [title], share: 20}}");
+    assertThat(only("peer-outlier").sentence()).startsWith("2 accounts hold a:edit");
+    assertThat(only("peer-outlier").subjects()).hasSize(2);
+  }
+
+  @Test
   void assignmentsThatOneOtherMakesRedundantAreOneFinding() {
     world.group("all", "crew");
     world.given("a,group,all,top,,,", "a,account,ann,top,,,", "a,group,crew,top,,,");

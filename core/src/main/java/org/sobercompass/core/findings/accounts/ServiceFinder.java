@@ -129,7 +129,7 @@ public final class ServiceFinder implements Finder {
               List.of(context.facts.key(account)),
               evidence,
               "take it away, or say under services: may-hold: that services need it",
-              new Remedy.Unheld(account, view.number(), held)));
+              new Remedy.Unheld(List.of(account), view.number(), held)));
     }
   }
 

@@ -3,6 +3,7 @@ package org.sobercompass.core.findings.grants;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.EnumSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -20,6 +21,7 @@ import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Remedy;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.key.KeyKind;
 
 /**
  * Rights that hardly any peer holds, in applications with roles. Peers have equal values in the
@@ -90,14 +92,19 @@ public final class PeerFinder implements Finder {
         held.add(rights);
         rights.stream().forEach(right -> holders[right]++);
       }
+      // Those who stand out by the same rights are one finding: they mostly share a task.
+      Map<List<Integer>, List<Integer>> alike = new LinkedHashMap<>();
       for (int i = 0; i < peers.size(); i++) {
         List<Integer> rare = rare(view, held.get(i), holders, peers.size());
         int peer = peers.get(i);
         rare.removeIf(right -> isAgreed(view, peer, right));
         if (!rare.isEmpty()) {
-          out.accept(finding(view, peers.get(i), values, rare, holders, peers.size()));
+          alike.computeIfAbsent(rare, r -> new ArrayList<>()).add(peer);
         }
       }
+      alike.forEach(
+          (rare, accounts) ->
+              out.accept(finding(view, accounts, values, rare, holders, peers.size())));
     }
   }
 
@@ -144,40 +151,49 @@ public final class PeerFinder implements Finder {
   }
 
   private Finding finding(
-      SystemView view, int account, String values, List<Integer> rare, int[] holders, int peers) {
+      SystemView view,
+      List<Integer> accounts,
+      String values,
+      List<Integer> rare,
+      int[] holders,
+      int peers) {
     List<Evidence> evidence = new ArrayList<>();
     List<String> texts = new ArrayList<>();
     boolean strong = false;
     for (int right : rare) {
       texts.add(view.rights().text(right));
       strong |= view.rights().isStrongest(right);
-      if (evidence.size() < FindingContext.SHOWN) {
-        context.route(view, account, right).ifPresent(evidence::add);
+      for (int account : accounts) {
+        if (evidence.size() < FindingContext.SHOWN) {
+          context.route(view, account, right).ifPresent(evidence::add);
+        }
       }
     }
     int most = rare.stream().mapToInt(right -> holders[right]).max().orElse(0);
+    boolean one = accounts.size() == 1;
     return new Finding(
         FindingKind.PEER_OUTLIER,
         view.id(),
-        facts.key(account),
+        new Key(KeyKind.NODE, "peers", values + "/" + String.join(",", texts)),
         strong ? Weight.MEDIUM : Weight.LOW,
         List.of(
             most + " of " + peers + " peers hold it (" + 100 * most / peers + " %)",
             "peers: " + values),
-        Words.subject(facts, account)
-            + " holds "
+        (one
+                ? Words.subject(facts, accounts.get(0)) + " holds "
+                : accounts.size() + " accounts hold ")
             + String.join(", ", texts)
             + " of "
             + view.system().name()
             + ", as "
-            + (most == 1 ? "no other" : "hardly any other")
+            + (most == accounts.size() ? "no other" : "hardly any other")
             + " of "
             + peers
             + " peers does",
         view.id(),
-        List.of(facts.key(account)),
+        accounts.stream().map(facts::key).toList(),
         evidence,
         "take it away, or say what is different about the task",
-        new Remedy.Unheld(account, view.number(), rare));
+        new Remedy.Unheld(accounts, view.number(), rare));
   }
 }

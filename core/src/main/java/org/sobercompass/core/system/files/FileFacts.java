@@ -153,6 +153,20 @@ public final class FileFacts {
     return count;
   }
 
+  /**
+   * The folders above what was collected whose lists are missing, from the top: where folders are
+   * searched, all that is below them is undecided. None where they are said to let pass. O(paths).
+   */
+  public List<String> missingAbove() {
+    List<String> missing = new ArrayList<>();
+    for (int r = 0; style.isSearched() && !openAbove && r < kind.length; r++) {
+      if (kind[r] == Kind.ABOVE.ordinal()) {
+        missing.add(tree.id(r));
+      }
+    }
+    return missing;
+  }
+
   /** What a path is. */
   public Kind kind(int resource) {
     return Kind.values()[kind[resource]];

@@ -46,7 +46,7 @@ final class FileMasks {
     return assessment(list, favourable, facts.isFolder(resource));
   }
 
-  /** A list that was not read may give all or nothing; one above may be said to let pass. */
+  /** A list that was not read may give all or nothing. */
   private long unread(int resource, boolean favourable) {
     boolean posix = facts.style == FileStyle.POSIX;
     if (who.comes() == 0) {
@@ -58,7 +58,7 @@ final class FileMasks {
     if (favourable) {
       return posix ? UNREAD_POSIX : FileRights.FULL;
     }
-    return facts.isPassed(resource) ? (posix ? SEARCH_POSIX | 1 : SEARCH_ENTRIES) : 0;
+    return 0;
   }
 
   private long assessment(int list, boolean favourable, boolean isFolder) {
@@ -72,8 +72,14 @@ final class FileMasks {
     return memory[at];
   }
 
-  /** Whether a folder lets pass to what is in it. */
+  /**
+   * Whether a folder lets pass to what is in it. One above what was collected may be said to; that
+   * gives no right on the folder itself, of which nothing is known.
+   */
   boolean passes(int resource, boolean favourable) {
+    if (facts.isPassed(resource)) {
+      return who.comes() != 0;
+    }
     long search = facts.style == FileStyle.POSIX ? SEARCH_POSIX : SEARCH_ENTRIES;
     return (own(resource, favourable) & search) != 0;
   }

@@ -81,9 +81,21 @@ class FileContractTest extends SystemContract {
       trustees.known(stranger);
     }
     FileFacts.Builder into = new FileFacts.Builder(style, trustees);
-    Map<Integer, String> folders = new HashMap<>(Map.of(0, ""));
-    List<Integer> order = new ArrayList<>(List.of(0));
-    put(into, 0, "/", true, style, random, open);
+    int top = 0;
+    String topPath = "";
+    if (style.isSearched() && random.nextInt(3) == 0) {
+      // A collection that begins below; what is above was not read, and may be said to let pass.
+      boolean passed = random.nextBoolean();
+      if (passed) {
+        into.openAbove();
+      }
+      lists.put("/", new NaiveFiles.Listed(true, null, null, -1, new int[0], false, passed));
+      topPath = "/top";
+      top = into.paths().child(0, "top".getBytes(StandardCharsets.UTF_8));
+    }
+    Map<Integer, String> folders = new HashMap<>(Map.of(top, topPath));
+    List<Integer> order = new ArrayList<>(List.of(top));
+    put(into, top, topPath.isEmpty() ? "/" : topPath, true, style, random, open);
     for (int p = 1; p < PATHS; p++) {
       int above = order.get(random.nextInt(order.size()));
       String name = "p" + p;
@@ -100,7 +112,7 @@ class FileContractTest extends SystemContract {
       Descriptor made = descriptor(random);
       int[] named = trusteesOf(made, -1, stranger);
       into.share("s", 0, into.shareList(made, named));
-      share = Optional.of(new NaiveFiles.Listed(true, made, null, -1, named, open));
+      share = Optional.of(new NaiveFiles.Listed(true, made, null, -1, named, open, false));
     }
     return into.build();
   }
@@ -123,14 +135,16 @@ class FileContractTest extends SystemContract {
               : FileFacts.UNREAD;
       into.put(node, folder, list);
       lists.put(
-          path, new NaiveFiles.Listed(folder, null, read ? parts : null, -1, new int[0], false));
+          path,
+          new NaiveFiles.Listed(folder, null, read ? parts : null, -1, new int[0], false, false));
       return;
     }
     Descriptor made = descriptor(random);
     int owner = 1 + random.nextInt(ACCOUNTS + GROUPS);
     int[] named = trusteesOf(made, owner, stranger);
     into.put(node, folder, read ? into.list(made, owner, named) : FileFacts.UNREAD);
-    lists.put(path, new NaiveFiles.Listed(folder, read ? made : null, null, owner, named, open));
+    lists.put(
+        path, new NaiveFiles.Listed(folder, read ? made : null, null, owner, named, open, false));
   }
 
   private static PosixList.Parts posix(Random random, int superuser) {

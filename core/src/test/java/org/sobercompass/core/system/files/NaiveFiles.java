@@ -27,6 +27,7 @@ final class NaiveFiles {
    *
    * @param named trustees of the entries, by number: 0 everyone, then accounts, groups, a stranger
    * @param open whether anybody may be the stranger
+   * @param passed whether it stands above what was collected and is said to let pass
    */
   record Listed(
       boolean folder,
@@ -34,7 +35,8 @@ final class NaiveFiles {
       PosixList.@Nullable Parts posix,
       int owner,
       int[] named,
-      boolean open) {}
+      boolean open,
+      boolean passed) {}
 
   NaiveFiles(
       FileStyle style,
@@ -55,7 +57,9 @@ final class NaiveFiles {
     String path = system.resources().id(resource);
     Verdict way = Verdict.YES;
     for (String at = above(path); style.isSearched() && !at.isEmpty(); at = above(at)) {
-      way = way.and(has(at, subjects, style == FileStyle.POSIX ? 1 : FileRights.EXECUTE));
+      boolean passed = lists.get(at).passed();
+      int search = style == FileStyle.POSIX ? 1 : FileRights.EXECUTE;
+      way = way.and(passed ? Verdict.YES : has(at, subjects, search));
     }
     if (style == FileStyle.POSIX) {
       return way.and(posix(path, subjects, right));
