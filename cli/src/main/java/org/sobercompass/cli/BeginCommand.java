@@ -17,7 +17,7 @@ import picocli.CommandLine.Spec;
 @Command(
     name = "begin",
     mixinStandardHelpOptions = true,
-    description = "Writes a new, commented workspace to fill in.",
+    description = "Writes a new workspace with comments, to fill in.",
     footer = {"", "Example:", "  sober begin ~/access"})
 final class BeginCommand implements Callable<Integer> {
   private static final List<String> FILES =
@@ -25,7 +25,10 @@ final class BeginCommand implements Callable<Integer> {
 
   @Spec private CommandSpec spec = CommandSpec.create();
 
-  @Parameters(index = "0", paramLabel = "DIR", description = "a folder without a workspace")
+  @Parameters(
+      index = "0",
+      paramLabel = "DIR",
+      description = "the folder to write into; it must not hold a workspace")
   private Path root = Path.of("");
 
   @Override

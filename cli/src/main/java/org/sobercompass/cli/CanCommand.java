@@ -14,7 +14,7 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "can",
     mixinStandardHelpOptions = true,
-    description = "Can this account do this there? Exit code 0 for yes, 1 for no, 6 for undecided.",
+    description = "Tells whether an account can do something somewhere: yes, no or undecided.",
     footer = {
       "",
       "Examples, on the demo:",
@@ -24,10 +24,11 @@ import picocli.CommandLine.Parameters;
       "  sober can nlarkin set-password --on wmarsh",
       "  sober can nlarkin write=telephoneNumber --on tquill",
       "  sober can --questions questions.csv --why",
+      "Exit code 0 for yes, 1 for no, 6 for undecided.",
       "Questions are CSV with the columns account,permission,node, or JSON lines with the same",
-      "names; - is standard input. Answers come in the order asked. An admin action, or a single"
-          + " right",
-      "(write=, read=, right=, create=, delete-child=, do=), has its object in the column node."
+      "names; - reads standard input. Answers come in the order asked. For an admin action, or a"
+          + " single right",
+      "(write=, read=, right=, create=, delete-child=, do=), the column node names the object."
     })
 final class CanCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
@@ -58,16 +59,16 @@ final class CanCommand implements Callable<Integer> {
   @Option(
       names = "--to",
       paramLabel = "OBJECT",
-      description = "for moving: the organizational unit it would go to")
+      description = "for a move: the organizational unit to move it to")
   private @Nullable String to;
 
   @Option(
       names = "--questions",
       paramLabel = "FILE",
-      description = "many questions; - for standard input")
+      description = "a file with many questions; - reads standard input")
   private @Nullable String questions;
 
-  @Option(names = "--why", description = "with --questions: the reason of each answer too")
+  @Option(names = "--why", description = "with --questions: also the reason for each answer")
   private boolean why;
 
   @Override

@@ -36,8 +36,8 @@ import picocli.CommandLine.Mixin;
     name = "check",
     mixinStandardHelpOptions = true,
     description = {
-      "Tries the directories, reads the whole workspace and tells all that is wrong in one go,",
-      "in the order in which to mend it.",
+      "Checks the whole workspace and lists everything that is wrong, in the order to mend it.",
+      "Directories that are read live are contacted too.",
       ""
     },
     footer = {"", "Examples, on the demo:", "  sober check", "  sober check --format json"})

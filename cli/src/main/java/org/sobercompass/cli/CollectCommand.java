@@ -21,8 +21,8 @@ import picocli.CommandLine.Spec;
     name = "collect",
     mixinStandardHelpOptions = true,
     description = {
-      "Collects the rights of a database or of a tree of files into one file for a workspace.",
-      "Nothing is changed there. The file is written whole or not at all."
+      "Reads the rights in a database or a tree of files into one file for a workspace.",
+      "Nothing is changed there."
     },
     footer = {
       "",
@@ -39,17 +39,17 @@ final class CollectCommand implements Callable<Integer> {
   @Parameters(
       index = "1",
       paramLabel = "WHERE",
-      description = "HOST:PORT/DATABASE of a PostgreSQL, or a folder")
+      description = "HOST:PORT/DATABASE of a PostgreSQL server, or a folder")
   private String where = "";
 
   @Option(
       names = {"-o", "--out"},
       required = true,
       paramLabel = "FILE",
-      description = "where to write; a file that is there is replaced")
+      description = "the file to write; an existing one is replaced")
   private @Nullable Path out;
 
-  @Option(names = "--as", paramLabel = "ROLE", description = "as whom to sign in to the database")
+  @Option(names = "--as", paramLabel = "ROLE", description = "the role to sign in with")
   private @Nullable String role;
 
   @Option(
@@ -67,10 +67,12 @@ final class CollectCommand implements Callable<Integer> {
   @Option(
       names = "--ca",
       paramLabel = "FILE",
-      description = "the certificate that signs the server's")
+      description = "the certificate (PEM) to trust instead of those of the Java runtime")
   private @Nullable Path authority;
 
-  @Option(names = "--plain", description = "no TLS needed: what is read may cross in clear")
+  @Option(
+      names = "--plain",
+      description = "do without TLS: everything, also the password, is sent in clear")
   private boolean plain;
 
   @Override

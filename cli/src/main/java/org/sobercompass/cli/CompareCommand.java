@@ -14,7 +14,7 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "compare",
     mixinStandardHelpOptions = true,
-    description = "Two accounts, or two roles of an application, side by side.",
+    description = "Compares two accounts, or two roles of an application.",
     footer = {
       "",
       "Examples, on the demo:",
@@ -31,7 +31,7 @@ final class CompareCommand implements Callable<Integer> {
       index = "1..*",
       paramLabel = "NAME",
       arity = "2..3",
-      description = "the two; for roles the application first")
+      description = "the two accounts; or the application and its two roles")
   private List<String> names = new ArrayList<>();
 
   @Override

@@ -17,13 +17,13 @@ class Connection {
   @Option(
       names = "--name",
       paramLabel = "NAME",
-      description = "what to call the directory (default: main)")
+      description = "the name of the directory in the workspace (default: main)")
   String name = "main";
 
   @Option(
       names = "--bind",
       paramLabel = "DN",
-      description = "as whom to sign in (default: anonymous); asks for the password")
+      description = "the account to sign in with (default: anonymous); asks for the password")
   @Nullable String bind;
 
   @Option(
@@ -46,13 +46,13 @@ class Connection {
 
   @Option(
       names = "--plain",
-      description = "with ldap://: no TLS; what is read and the password cross in clear")
+      description = "with ldap://: do without TLS; everything, also the password, is sent in clear")
   boolean plain;
 
   @Option(
       names = "--base",
       paramLabel = "DN",
-      description = "what to read (default: all naming contexts); may be given again")
+      description = "the branch to read (default: all naming contexts); can be repeated")
   List<String> bases = new ArrayList<>();
 
   /** How to reach it. */

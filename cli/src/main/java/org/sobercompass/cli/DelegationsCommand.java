@@ -26,9 +26,8 @@ import picocli.CommandLine.Option;
     name = "delegations",
     mixinStandardHelpOptions = true,
     description = {
-      "Every delegation in the directories' own access control lists, whoever made it: who, which",
-      "admin actions, over what, and where it comes from. Defaults and what came from above are",
-      "left out unless asked for.",
+      "Lists the delegations in the directories' access control lists: who, what, over what.",
+      "Defaults and inherited entries are left out unless --origin asks for them.",
       ""
     },
     footer = {
@@ -44,19 +43,28 @@ import picocli.CommandLine.Option;
 final class DelegationsCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
 
-  @Option(names = "--at", paramLabel = "OBJECT", description = "only on it and below")
+  @Option(
+      names = "--at",
+      paramLabel = "OBJECT",
+      description = "only delegations on this object and below")
   private @Nullable String at;
 
-  @Option(names = "--holder", paramLabel = "NAME", description = "only of this account or group")
+  @Option(
+      names = "--holder",
+      paramLabel = "NAME",
+      description = "only delegations to this account or group")
   private @Nullable String holder;
 
   @Option(
       names = "--to",
       paramLabel = "KIND",
-      description = "only to: person, group, broad, nobody, system")
+      description = "only to trustees of this kind: person, group, broad, nobody or system")
   private @Nullable TrusteeKind to;
 
-  @Option(names = "--action", paramLabel = "ACTION", description = "only what makes it possible")
+  @Option(
+      names = "--action",
+      paramLabel = "ACTION",
+      description = "only delegations that allow this admin action")
   private @Nullable String action;
 
   @Option(
@@ -70,19 +78,19 @@ final class DelegationsCommand implements Callable<Integer> {
   @Option(
       names = "--accepted",
       paramLabel = "SURVEY",
-      description = "what was there in this survey counts as provisioned")
+      description = "entries that are in this survey count as provisioned")
   private @Nullable Path accepted;
 
   @Option(
       names = "--by",
       paramLabel = "ORDER",
-      description = "in the order of: object (default), holder or action")
+      description = "sort by object (default), holder or action")
   private DelegationAnswers.Order by = DelegationAnswers.Order.OBJECT;
 
-  @Option(names = "--proof", description = "with each entry as it stands (SDDL)")
+  @Option(names = "--proof", description = "also each entry as it stands (SDDL)")
   private boolean proof;
 
-  @Option(names = "--tree", description = "the tree of organizational units, with marks")
+  @Option(names = "--tree", description = "show the tree of organizational units with marks")
   private boolean tree;
 
   @Override

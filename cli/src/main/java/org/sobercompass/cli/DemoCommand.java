@@ -14,7 +14,7 @@ import picocli.CommandLine.Spec;
 @Command(
     name = "demo",
     mixinStandardHelpOptions = true,
-    description = "Writes the demo workspace into a folder and runs the whole example on it.",
+    description = "Writes the demo workspace into a folder and shows the main commands on it.",
     footer = {"", "Example:", "  sober demo /tmp/alderfen"})
 final class DemoCommand implements Callable<Integer> {
   @Spec private CommandSpec spec = CommandSpec.create();

@@ -11,8 +11,7 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "drift",
     mixinStandardHelpOptions = true,
-    description =
-        "What was agreed against what the applications say: intended and actual assignments.",
+    description = "Compares the intended assignments with the actual ones.",
     footer = {"", "Examples, on the demo:", "  sober drift", "  sober drift permits"})
 final class DriftCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
@@ -21,7 +20,7 @@ final class DriftCommand implements Callable<Integer> {
       index = "0",
       paramLabel = "APPLICATION",
       arity = "0..1",
-      description = "one application")
+      description = "only this application")
   private String application = "";
 
   @Override

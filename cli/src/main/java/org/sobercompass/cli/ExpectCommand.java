@@ -16,7 +16,9 @@ import picocli.CommandLine.Mixin;
 @Command(
     name = "expect",
     mixinStandardHelpOptions = true,
-    description = "Checks what was stated: who can, who cannot, what nobody holds together.",
+    description =
+        "Checks the expectations of the workspace: who can, who cannot, what nobody may hold"
+            + " together.",
     footer = {
       "",
       "Examples, on the demo:",

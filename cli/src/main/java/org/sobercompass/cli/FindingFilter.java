@@ -12,25 +12,29 @@ final class FindingFilter {
   @Option(
       names = "--weight",
       paramLabel = "WEIGHT",
-      description = "this weight and above: low, medium or high (default: low)")
+      description = "only findings of this weight and above: low, medium or high (default: low)")
   private Weight weight = Weight.LOW;
 
-  @Option(names = "--kind", paramLabel = "KIND", description = "one kind, as listed; or several")
+  @Option(
+      names = "--kind",
+      paramLabel = "KIND",
+      description = "only findings of this kind; can be repeated")
   private List<String> kinds = List.of();
 
-  @Option(names = "--app", paramLabel = "APP", description = "that concern one application")
+  @Option(names = "--app", paramLabel = "APP", description = "only findings about this application")
   private @Nullable String application;
 
   @Option(
       names = "--about",
       paramLabel = "NAME",
-      description = "that concern an account or group, or come from it")
+      description = "only findings about this account or group, or caused by it")
   private @Nullable String about;
 
   @Option(
       names = "--owner",
       paramLabel = "NAME",
-      description = "of applications, scopes and groups that somebody answers for")
+      description =
+          "only findings about applications, scopes and groups that this account or group owns")
   private @Nullable String owner;
 
   /** What is asked for. */

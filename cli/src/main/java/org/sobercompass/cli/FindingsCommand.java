@@ -28,33 +28,36 @@ import picocli.CommandLine.Option;
 @Command(
     name = "findings",
     mixinStandardHelpOptions = true,
-    description = "What should not be: excessive, conflicting and broken rights, worst first.",
+    description = "Lists excessive, conflicting and broken access rights, the most serious first.",
     footer = {
       "",
       "Examples, on the demo:",
       "  sober findings",
       "  sober findings --weight high --owner maren.holt",
-      "  sober findings --detail 1        the first; better by its id, which stays",
+      "  sober findings --detail m8za0f   one in full, by its id",
       "  sober findings --weight high --sarif findings.sarif",
-      "Exit code 1 when there are any at the asked weight that nobody accepted."
+      "Exit code 1 when there is a finding of the asked weight that nobody accepted."
     })
 final class FindingsCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
   @Mixin private Pipeline pipeline = new Pipeline();
   @Mixin private FindingFilter filter = new FindingFilter();
 
-  @Option(names = "--since", paramLabel = "SURVEY", description = "only what is new since a survey")
+  @Option(
+      names = "--since",
+      paramLabel = "SURVEY",
+      description = "only findings that are new since this survey")
   private @Nullable Path since;
 
   @Option(
       names = "--seen",
-      description = "with when each was seen first and last, over the surveys of the workspace")
+      description = "also when each was first and last seen in the surveys of the workspace")
   private boolean seen;
 
   @Option(
       names = "--detail",
       paramLabel = "ID",
-      description = "evidence, and the least that ends it, for one, by its id in the list")
+      description = "one finding in full: evidence, and the smallest change that ends it")
   private @Nullable String detail;
 
   @Override

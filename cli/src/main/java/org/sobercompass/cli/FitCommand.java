@@ -15,8 +15,7 @@ import picocli.CommandLine.Parameters;
     name = "fit",
     mixinStandardHelpOptions = true,
     description =
-        "How well roles fit: who uses a small part, which group would do, what always comes"
-            + " together.",
+        "Tells which roles fit badly: little used, better given to a group, always held together.",
     footer = {"", "Examples, on the demo:", "  sober fit permits", "  sober fit"})
 final class FitCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
@@ -25,7 +24,7 @@ final class FitCommand implements Callable<Integer> {
       index = "0",
       paramLabel = "APPLICATION",
       arity = "0..1",
-      description = "one application")
+      description = "only this application")
   private String application = "";
 
   @Override

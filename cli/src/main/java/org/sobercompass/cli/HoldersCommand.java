@@ -13,7 +13,7 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "holders",
     mixinStandardHelpOptions = true,
-    description = "Who holds a permission, at a node or also below it; who can act on an object.",
+    description = "Lists who holds a permission, or who can do something to an object.",
     footer = {
       "",
       "Examples, on the demo:",
@@ -35,7 +35,7 @@ final class HoldersCommand implements Callable<Integer> {
   @Option(names = "--at", paramLabel = "NODE", description = "the node (default: the top)")
   private String at = "";
 
-  @Option(names = "--below", description = "also who holds it only somewhere below")
+  @Option(names = "--below", description = "also who holds it only somewhere below the node")
   private boolean below;
 
   @Option(

@@ -57,7 +57,7 @@ class Inputs {
   @Option(
       names = "--survey",
       paramLabel = "FILE",
-      description = "answer from this survey, and the mapping it was taken with")
+      description = "answer from this survey and the mapping in it")
   @Nullable Path survey;
 
   private @Nullable Workspace workspace;

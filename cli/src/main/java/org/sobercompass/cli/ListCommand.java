@@ -15,7 +15,7 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "list",
     mixinStandardHelpOptions = true,
-    description = "Streams all holdings or all memberships as JSON lines (default) or CSV.",
+    description = "Writes all holdings or all memberships, as JSON lines (default) or CSV.",
     footer = {
       "",
       "Examples, on the demo:",

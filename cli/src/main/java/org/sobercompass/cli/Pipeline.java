@@ -11,10 +11,16 @@ import picocli.CommandLine.Option;
 
 /** Files for other people's pipelines, written besides the answer. */
 final class Pipeline {
-  @Option(names = "--junit", paramLabel = "FILE", description = "write JUnit XML besides")
+  @Option(
+      names = "--junit",
+      paramLabel = "FILE",
+      description = "also write the result as JUnit XML")
   private @Nullable Path junit;
 
-  @Option(names = "--sarif", paramLabel = "FILE", description = "write SARIF 2.1.0 besides")
+  @Option(
+      names = "--sarif",
+      paramLabel = "FILE",
+      description = "also write the result as SARIF 2.1.0")
   private @Nullable Path sarif;
 
   void write(String suite, List<Check> checks, Inputs inputs) {

@@ -32,8 +32,8 @@ import picocli.CommandLine.Spec;
     name = "probe",
     mixinStandardHelpOptions = true,
     description = {
-      "Asks a directory what it is and proposes the settings that fit,",
-      "with how many entries each would bring in.",
+      "Asks a directory server what it is, and proposes the settings that fit it.",
+      "Each proposal says how many entries it would bring in.",
       ""
     },
     footer = {

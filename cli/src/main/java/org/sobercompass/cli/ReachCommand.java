@@ -14,24 +14,31 @@ import picocli.CommandLine.Parameters;
     name = "reach",
     mixinStandardHelpOptions = true,
     description = {
-      "What is within reach: who could come to control a directory or administer an application by",
-      "rights that lead to rights (a new password, a group edited, permissions changed).",
+      "Tells who could gain control of a directory or an application by rights that lead to"
+          + " rights:",
+      "setting a password, editing a group, changing permissions.",
       ""
     },
     footer = {
       "",
       "Examples, on the demo:",
       "  sober reach                 all powers, held and within reach",
-      "  sober reach desks           who could come to it, by a shortest chain",
+      "  sober reach desks           who could gain it, and by which steps",
       "  sober reach --sides         power in directories and in applications, side by side"
     })
 final class ReachCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
 
-  @Parameters(index = "0", arity = "0..1", paramLabel = "POWER", description = "one of them")
+  @Parameters(
+      index = "0",
+      arity = "0..1",
+      paramLabel = "POWER",
+      description = "one power, as listed")
   private @Nullable String power;
 
-  @Option(names = "--sides", description = "directories and applications side by side")
+  @Option(
+      names = "--sides",
+      description = "show power in directories and in applications side by side")
   private boolean sides;
 
   @Override

@@ -17,7 +17,8 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "report",
     mixinStandardHelpOptions = true,
-    description = "Writes one self-contained page: findings, who has which role, routes drawn.",
+    description =
+        "Writes one self-contained HTML page: findings, who has which role, routes drawn.",
     footer = {"", "Example, on the demo:", "  sober report page.html"})
 final class ReportCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();

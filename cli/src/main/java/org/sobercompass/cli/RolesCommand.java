@@ -10,7 +10,7 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "roles",
     mixinStandardHelpOptions = true,
-    description = "Lists the roles of one application or of all.",
+    description = "Lists the roles of one application or of all applications.",
     footer = {
       "",
       "Examples, on the demo:",
@@ -25,7 +25,7 @@ final class RolesCommand implements Callable<Integer> {
       index = "0",
       paramLabel = "APPLICATION",
       arity = "0..1",
-      description = "one application")
+      description = "only this application")
   private String application = "";
 
   @Override

@@ -14,7 +14,8 @@ import picocli.CommandLine.Parameters;
     name = "routes",
     mixinStandardHelpOptions = true,
     description =
-        "Why an account holds a permission: every route to it, and those that are stopped.",
+        "Tells why an account holds a permission: every route to it, and the routes that are"
+            + " stopped.",
     footer = {
       "",
       "Examples, on the demo:",

@@ -30,7 +30,8 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "show",
     mixinStandardHelpOptions = true,
-    description = "Shows an account, several accounts, a group, a host, a role or a node.",
+    description =
+        "Shows one thing in full: an account, a group, a host, a role, a node, a list, a tree.",
     footer = {
       "",
       "Examples, on the demo:",
@@ -40,7 +41,7 @@ import picocli.CommandLine.Parameters;
       "  sober show group vault-leads",
       "  sober show role orders standin-buyer",
       "  sober show node doors cold-room",
-      "  sober show powers wim.ferris --beside glasshouses",
+      "  sober show powers nlarkin --beside glasshouses",
       "  sober show tree fieldshare /glasshouses",
       "  sober show list fieldshare /glasshouses/2024",
       "  sober show access fieldshare /glasshouses/2026",

@@ -94,7 +94,7 @@ public final class Sober implements Runnable {
   }
 
   /** The command with the one that was typed, or with all when it is none of them. */
-  private static CommandLine commands(String typed) {
+  static CommandLine commands(String typed) {
     CommandLine line = new CommandLine(new Sober());
     boolean one = COMMANDS.containsKey(typed);
     COMMANDS.forEach(

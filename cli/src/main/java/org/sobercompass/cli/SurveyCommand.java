@@ -26,7 +26,7 @@ import picocli.CommandLine.Parameters;
     name = "survey",
     mixinStandardHelpOptions = true,
     description = {
-      "Takes a dated inventory of all directories of a workspace, into one file.",
+      "Takes a dated copy of all sources of a workspace, in one file.",
       "All commands then answer from the latest one, or from the one named with --survey.",
       ""
     },
@@ -34,8 +34,8 @@ import picocli.CommandLine.Parameters;
       "",
       "Examples, on the demo:",
       "  sober survey                      takes one, into surveys/",
-      "  sober survey list                 those that are there",
-      "  sober survey verify FILE          whether a file is whole and unaltered",
+      "  sober survey list                 lists the surveys of the workspace",
+      "  sober survey verify FILE          tells whether a survey is whole and unaltered",
       "  sober survey collect ldaps://directory.alderfen.example -o part.survey.zip",
       "                                    one directory, without a workspace, for someone else",
       "  sober survey --join part.survey.zip",

@@ -22,8 +22,8 @@ import picocli.CommandLine.Parameters;
     name = "trial",
     mixinStandardHelpOptions = true,
     description = {
-      "What would this account meet, step by step, with the name to type,",
-      "and what could it do? Nobody signs in.",
+      "Tells step by step whether an account can sign in and what it could do then.",
+      "Nobody signs in: it is computed.",
       ""
     },
     footer = {

@@ -27,7 +27,8 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "waive",
     mixinStandardHelpOptions = true,
-    description = "Accepts a finding for those it concerns now, until a day: writes the waiver.",
+    description =
+        "Accepts a finding until a given day, for those it concerns now: writes a waiver.",
     footer = {
       "",
       "Example, on the demo:",

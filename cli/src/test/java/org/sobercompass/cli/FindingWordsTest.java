@@ -194,7 +194,7 @@ class FindingWordsTest {
   @Test
   void aDetailSaysWhyWhomHowAndWhatEndsIt() {
     assertThat(detail(of(FindingKind.SEPARATION_OF_DUTIES, "Ilse Brandt")))
-        .startsWith("Ilse Brandt (ilse.brandt) holds what should be kept apart")
+        .startsWith("Ilse Brandt (ilse.brandt) holds rights that must be kept apart")
         .contains("Why it weighs high", "it comes by 2 assignments")
         .contains("└─ listed in orders-raisers")
         .contains("The least removals (proved least)")

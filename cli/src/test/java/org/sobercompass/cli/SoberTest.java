@@ -416,7 +416,7 @@ class SoberTest {
     Said said = onDemo("findings", "--detail", "1");
     assertThat(said.code()).isEqualTo(1);
     assertThat(said.out())
-        .startsWith("Ilse Brandt (ilse.brandt) holds what should be kept apart")
+        .startsWith("Ilse Brandt (ilse.brandt) holds rights that must be kept apart")
         .contains("└─ is given the role Clerk of Orders")
         .contains("The least removals (proved least)")
         .contains("1. take Ilse Brandt (ilse.brandt) out of orders-approvers")

@@ -73,7 +73,7 @@ class ExamplesTest {
                     WhatIfSheLeftTheGroup.main(
                         new String[] {demo.toString(), "ilse.brandt", "orders-approvers"})))
         .contains("loses orders:payments:sign The whole trust")
-        .contains("no longer: Ilse Brandt (ilse.brandt) holds what should be kept apart")
+        .contains("no longer: Ilse Brandt (ilse.brandt) holds rights that must be kept apart")
         .doesNotContain("gains");
     assertThat(
             printed(

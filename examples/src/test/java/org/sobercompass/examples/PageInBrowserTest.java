@@ -134,10 +134,7 @@ class PageInBrowserTest {
   void aRouteIsDrawnInsideItsFinding() {
     WebElement finding =
         browser.findElements(By.tagName("details")).stream()
-            .filter(
-                d ->
-                    d.getAttribute("textContent")
-                        .contains("it comes together in this account only"))
+            .filter(d -> d.getAttribute("textContent").contains("this account has both by itself"))
             .findFirst()
             .orElseThrow();
     finding.findElement(By.tagName("summary")).click();

@@ -95,7 +95,7 @@ class RuleGroupsTest {
         "'{k: {members: \"(title=\"}}'              | is wrong at its column",
         "'{k: {members: (a=b), base: nowhere}}'     | is no DN",
         "'{k: {members: (a=b), directory: mian}}'   | did you mean main?",
-        "'{k: {}}'                                  | there is no members"
+        "'{k: {}}'                                  | members: is missing"
       })
   void aRuleThatCannotBeUsedIsRefused(String groups, String says) {
     assertThatThrownBy(() -> people().main("groups: " + groups + "\n").with(SHAPE))

@@ -25,7 +25,7 @@ public final class TrusteeNames {
     for (DirectoryTree tree : trees.all()) {
       for (int object = 0; object < tree.size(); object++) {
         for (String old : tree.history(object)) {
-          bearers.putIfAbsent(old, tree.label(object) + " (by an earlier id)");
+          bearers.putIfAbsent(old, tree.label(object) + " (by a former id)");
         }
       }
     }

@@ -70,7 +70,7 @@ public enum FindingKind {
   UNSUPPORTED_INHERITANCE(
       "entries are marked as inherited, and nothing above hands them on", Mend.REVERSIBLE),
   INHERITANCE_NOT_APPLIED("what should be inherited from above did not arrive", Mend.REVERSIBLE),
-  BROKEN_INHERITANCE("inheritance is stopped below", Mend.DECISION),
+  BROKEN_INHERITANCE("inheritance is blocked below", Mend.DECISION),
   WRITABLE_BY_EVERYONE("everyone can change it", Mend.REVERSIBLE),
   OWNER_NOT_ADMINISTRATOR("the owner is not one of the administrators", Mend.DECISION),
   UNRESOLVED_TRUSTEE("an entry for somebody who does not exist", Mend.REVERSIBLE),
@@ -81,7 +81,7 @@ public enum FindingKind {
   CAN_SWITCH_ROLE("a member can switch to a stronger role", Mend.REVERSIBLE),
   SUPERUSER_BY_MEMBERSHIP("a member can switch to a superuser", Mend.REVERSIBLE),
   SERVER_FILE_ACCESS("a member can use files or programs of the database server", Mend.REVERSIBLE),
-  CAN_CREATE_ROLES("a role can create roles, and by them come to others", Mend.REVERSIBLE);
+  CAN_CREATE_ROLES("a role can create roles, and so gain other roles", Mend.REVERSIBLE);
 
   private final String id = name().toLowerCase(Locale.ROOT).replace('_', '-');
   private final String words;

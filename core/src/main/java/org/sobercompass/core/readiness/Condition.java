@@ -15,7 +15,7 @@ public enum Condition {
   PLACE("enrolled in the right place", "enrolled elsewhere"),
   HOST("it may sign in from the host", "not allowed from the host"),
   ROLE("a role is given to it", "without a role that counts"),
-  RIGHTS("the role gives it something", "with a role that gives nothing");
+  RIGHTS("the role gives a right", "with a role that gives no right");
 
   private final String words;
   private final String failing;

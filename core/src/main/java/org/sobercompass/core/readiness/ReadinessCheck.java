@@ -159,7 +159,10 @@ public final class ReadinessCheck {
             Condition.SIGN_IN,
             !accepted.isEmpty(),
             accepted.isEmpty()
-                ? active.get(0).provider() + "; accepted: " + sorted(admission.signInKinds())
+                ? "it signs in by "
+                    + active.get(0).provider()
+                    + ", accepted is "
+                    + sorted(admission.signInKinds())
                 : accepted.get(0).provider()));
     places(admission, accepted, steps);
   }

@@ -3,13 +3,13 @@ package org.sobercompass.core.system;
 /** What is to be said of a list at a glance. */
 public enum ListMark {
   /** It has entries of its own. */
-  EXPLICIT("+", "own entries"),
+  EXPLICIT("+", "entries of its own"),
   /** Nothing comes into it from above. */
   BLOCKED("|", "inheritance blocked"),
   /** Entries claim to be inherited and are not. */
-  CLAIMED("!", "claims without support"),
+  CLAIMED("!", "marked as inherited without a source"),
   /** Something handed on from above did not arrive. */
-  MISSED("~", "missed a change"),
+  MISSED("~", "inheritance not applied"),
   /** All it has comes from above. */
   INHERITED("=", "inherited"),
   /** It was not read. */

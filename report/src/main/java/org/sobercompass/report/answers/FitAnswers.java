@@ -40,9 +40,9 @@ public final class FitAnswers {
     return ask.about(
         sheet.heading(
             count == 0
-                ? "The roles fit those who have them, as far as it is known."
-                : AnswerContext.count(count, "thing does", "things do")
-                    + " not fit: what a smaller role, a group or one role would do."),
+                ? "The roles fit those who have them, as far as their use is known."
+                : AnswerContext.count(count, "assignment could", "assignments could")
+                    + " fit better: by a smaller role, a group, or one role in place of several."),
         views);
   }
 }

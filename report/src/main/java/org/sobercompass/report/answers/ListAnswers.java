@@ -66,7 +66,7 @@ public final class ListAnswers {
             + view.system().what(resource)
             + ", has "
             + AnswerContext.count(entries, "entry", "entries")
-            + (inherited > 0 ? ", " + inherited + " of them inherited" : "")
+            + (inherited > 0 ? ", " + inherited + " of them inherited from above" : "")
             + marks(view, resource)
             + ".");
     for (String line : view.system().made(resource)) {
@@ -198,7 +198,7 @@ public final class ListAnswers {
         counts.entrySet().stream()
             .map(e -> e.getValue() + " " + e.getKey())
             .collect(Collectors.joining(", "));
-    return AnswerContext.count(rows.size(), "account comes", "accounts come")
+    return AnswerContext.count(rows.size(), "account has access", "accounts have access")
         + " to "
         + view.resources().name(resource)
         + " of "

@@ -34,7 +34,7 @@ public final class SubjectAnswers {
   /** What a group brings its members, and by which group above it. */
   public AnswerTable group(int group) {
     AnswerTable.Builder sheet =
-        ask.begin("group/1", "application", "role", "where", "given to", "active", "stands at");
+        ask.begin("group/1", "application", "role", "where", "given to", "state", "stands at");
     int brings = 0;
     for (SystemView view : ask.model().systems()) {
       MembershipPaths paths = new MembershipPaths(view.memberships());
@@ -67,7 +67,7 @@ public final class SubjectAnswers {
             + AnswerContext.count(accounts.size(), "account", "accounts")
             + ", "
             + AnswerContext.count(nested, "nested group", "nested groups")
-            + ", and brings "
+            + " and "
             + AnswerContext.count(brings, "assignment", "assignments")
             + ".");
     members(group, accounts, sheet);
@@ -161,7 +161,7 @@ public final class SubjectAnswers {
       view.system().roles().get(grant.role()).name(),
       Words.place(view, grant),
       Words.trustee(facts, grant),
-      active ? "yes" : grant.on() ? "outside its window" : "switched off",
+      active ? "active" : grant.on() ? "outside its window" : "switched off",
       grant.place().toString()
     };
   }
@@ -211,7 +211,7 @@ public final class SubjectAnswers {
   /** Which assignments reach a node, from where. */
   public AnswerTable node(SystemView view, int node) {
     AnswerTable.Builder sheet =
-        ask.begin("node/1", "role", "given to", "at", "reaches below", "active", "stands at");
+        ask.begin("node/1", "role", "given to", "at", "reaches below", "state", "stands at");
     for (Grant grant : view.grants()) {
       boolean reaches =
           grant.resource() == node
@@ -251,14 +251,16 @@ public final class SubjectAnswers {
     }
     sheet
         .heading(
-            AnswerContext.count(at.named().size(), "account names", "accounts name")
-                + " "
+            AnswerContext.count(at.named().size() + at.free(), "account", "accounts")
+                + " may sign in from "
                 + host
-                + "; "
-                + AnswerContext.count(at.free(), "other is", "others are")
-                + " not limited to hosts, "
-                + AnswerContext.count(at.elsewhere(), "is", "are")
-                + " limited to others.")
+                + ": "
+                + at.named().size()
+                + " of them name it, "
+                + at.free()
+                + " may sign in from anywhere; "
+                + AnswerContext.count(at.elsewhere(), "account", "accounts")
+                + " may sign in from other hosts only.")
         .note("Who can use an application from there: sober trial --all --from " + host);
     if (!at.exists()) {
       sheet.note("No directory has an entry for a host " + host + ", and no application names it.");

@@ -207,13 +207,22 @@ public final class TrialAnswers {
             open.map(Readiness.Step::detail).orElse(""));
       }
     }
+    boolean one = accounts.size() == 1;
+    String apps = AnswerContext.count(given, "application", "applications");
     sheet.heading(
-        ready
-            + " of "
-            + AnswerContext.count(given, "pair", "pairs")
-            + " of account and application "
-            + (accounts.size() > 1 ? "with a role " : "")
-            + "are ready.");
+        one
+            ? Words.subject(facts, accounts.get(0)) + " can use " + ready + " of " + apps + "."
+            : views.size() == 1
+                ? ready
+                    + " of "
+                    + AnswerContext.count(given, "account", "accounts")
+                    + " with a role can use "
+                    + views.get(0).system().name()
+                    + "."
+                : ready
+                    + " of "
+                    + AnswerContext.count(given, "time", "times")
+                    + " that an account has a role in an application, it can use it.");
     return ask.finish(sheet);
   }
 

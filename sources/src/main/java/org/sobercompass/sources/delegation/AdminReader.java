@@ -20,6 +20,7 @@ import org.sobercompass.core.filter.FilterParser;
 import org.sobercompass.core.filter.FilterSyntaxException;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.scope.AdminRole;
 import org.sobercompass.core.scope.AdminScope;
@@ -224,7 +225,25 @@ public final class AdminReader {
           Problem.quote(value.text()) + " is no DN", "a DN like ou=people,dc=example,dc=org");
       return Optional.empty();
     }
-    return Optional.of(new ScopeItem.Subtree(DnForm.of(value.text()), groups, node.place(), words));
+    String form = DnForm.of(value.text());
+    List<String> units = new ArrayList<>();
+    boolean any = false;
+    for (int subject = 0; subject < facts.subjects() && !any; subject++) {
+      String own = facts.arrays().dnForm().get(subject);
+      any = own.equals(form) || own.endsWith("," + form);
+      if (facts.kind(subject) == SubjectKind.UNIT) {
+        units.add(own);
+      }
+    }
+    if (!any) {
+      problems.add(
+          Problem.warning(
+                  value.place(),
+                  "nothing that was read stands at or below " + Problem.quote(value.text()),
+                  "the DN of a branch; the line brings nobody in")
+              .near(Spelling.nearest(form, units).orElse("")));
+    }
+    return Optional.of(new ScopeItem.Subtree(form, groups, node.place(), words));
   }
 
   private Optional<ScopeItem> rule(

@@ -62,6 +62,13 @@ final class EntryFacts {
       return;
     }
     String form = DnForm.of(entry.getDN());
+    if (form.startsWith("?")) {
+      problems.error(
+          Place.of(name),
+          "the name of the entry " + Problem.quote(entry.getDN()) + " is no DN",
+          "a DN as in RFC 4514, like ou=people,dc=example,dc=org");
+      return;
+    }
     SubjectKind subject = subjectKind(entry);
     if (subject == null || subject == SubjectKind.UNIT) {
       passwords.policy(entry, form);
@@ -250,7 +257,7 @@ final class EntryFacts {
       problems.warning(
           Place.of(name).entry(entry.getDN()),
           attribute + ": " + Problem.quote(value) + " is no number",
-          "a whole number; it is taken as a name that nobody else has");
+          "a whole number; until then no list and no group can mean this one by its number");
     }
   }
 
@@ -279,9 +286,16 @@ final class EntryFacts {
     }
   }
 
-  private static String sid(Entry entry) {
+  private String sid(Entry entry) {
     byte[] bytes = entry.getAttributeValueBytes("objectSid");
-    return bytes == null ? "" : BinaryIds.sid(bytes).orElse("");
+    Optional<String> sid = bytes == null ? Optional.empty() : BinaryIds.sid(bytes);
+    if (bytes != null && sid.isEmpty()) {
+      problems.warning(
+          Place.of(name).entry(entry.getDN()),
+          "its objectSid cannot be read",
+          "a SID, in binary or as S-1-...; no list can name it until then");
+    }
+    return sid.orElse("");
   }
 
   /** The values of an attribute, those without options first. */

@@ -173,7 +173,10 @@ public final class FindingRulesReader {
     if (value < least || value > most) {
       Node at = node.get().get(key).orElse(node.get());
       at.wrong(
-          key + ": " + Problem.quote(text.get()) + " is out of range",
+          key
+              + ": "
+              + Problem.quote(text.get())
+              + (isNumber ? " is out of range" : " is no whole number"),
           "a number from " + least + " to " + most + "; without it " + usual);
       return usual;
     }

@@ -77,7 +77,11 @@ final class SideReader {
       problems.unknown(
           place,
           Problem.quote(text) + " names no application",
-          "application:area:level, as in " + (ids.isEmpty() ? "app" : ids.get(0)) + ":area:level",
+          text.equals(id)
+              ? "the id of an application, as in " + (ids.isEmpty() ? "app" : ids.get(0))
+              : "application:area:level, as in "
+                  + (ids.isEmpty() ? "app" : ids.get(0))
+                  + ":area:level",
           id,
           ids);
     }

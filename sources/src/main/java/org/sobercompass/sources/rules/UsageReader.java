@@ -69,9 +69,10 @@ final class UsageReader {
     if (!unknown.isEmpty()) {
       problems.warning(
           Place.of(name),
-          unknown.size()
-              + (unknown.size() == 1 ? " account" : " accounts")
-              + " with records of use are in no directory: "
+          (unknown.size() == 1
+                  ? "1 account with records of use is"
+                  : unknown.size() + " accounts with records of use are")
+              + " in no directory: "
               + String.join(", ", unknown.stream().limit(5).toList())
               + (unknown.size() > 5 ? " and more" : ""),
           "accounts that are read; their records count for nobody");

@@ -4,11 +4,13 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Waiver;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
@@ -64,6 +66,16 @@ public final class WaiverReader {
       node.wrong(
           Problem.quote(finding) + " is no identity of a finding",
           "what `sober findings --detail ID` prints as its identity");
+    }
+    String kind = finding.replaceFirst("^finding:", "").replaceFirst("/.*", "");
+    List<String> kinds = Arrays.stream(FindingKind.values()).map(FindingKind::id).toList();
+    if (finding.startsWith("finding:") && !kinds.contains(kind)) {
+      problems.unknown(
+          node.get("finding").map(Node::place).orElse(node.place()),
+          "there is no kind of finding " + Problem.quote(kind),
+          "the identity as `sober findings --detail ID` prints it",
+          kind,
+          kinds);
     }
     LocalDate until = until(node);
     Set<String> subjects = new HashSet<>();

@@ -67,6 +67,12 @@ final class ScimFacts {
     String formatted = user.path("name").path("formatted").asString("");
     String display = text(user, "displayName");
     String login = text(user, "userName");
+    if (login.isEmpty()) {
+      problems.warning(
+          place,
+          "the user " + Problem.quote(id) + " has no userName, which every user has",
+          "userName (RFC 7643 section 4.1.1); until then it is found by its id only");
+    }
     int row =
         into.add(
             new SubjectRow(

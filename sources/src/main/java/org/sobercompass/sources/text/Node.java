@@ -10,6 +10,7 @@ import java.util.stream.Collectors;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.problem.Spelling;
 
 /** A node of a YAML file with its place: a scalar, a list or a map. Built by {@link YamlReader}. */
 public final class Node {
@@ -126,11 +127,18 @@ public final class Node {
     return get(key).map(Node::text);
   }
 
-  /** The text under a key; a problem when it is not there. */
+  /**
+   * The text under a key; a problem when it is not there. A key nearly like it is not told twice:
+   * {@link #only} tells it, with the right one.
+   */
   public String need(String key) {
     Optional<String> found = text(key);
-    if (found.isEmpty()) {
-      problems.error(place, "there is no " + key, key + ": and a value");
+    boolean misspelt =
+        found.isEmpty()
+            && entries.keySet().stream()
+                .anyMatch(k -> Spelling.nearest(k, List.of(key)).isPresent() && !k.equals(key));
+    if (found.isEmpty() && !misspelt) {
+      problems.error(place, key + ": is missing", key + ": and a value");
     }
     return found.orElse("");
   }

@@ -186,8 +186,8 @@ public final class TextFiles {
     } else {
       problems.error(
           at == null ? Place.of(name) : Place.of(name, at.getLineNr(), at.getColumnNr()),
-          "this is not " + form + ": " + Problem.quote(e.getOriginalMessage()),
-          expected);
+          "from here on this is not " + form,
+          expected + "; often a bracket or quote before it is not closed");
     }
   }
 

@@ -6,7 +6,6 @@ import java.util.Deque;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.problem.Place;
-import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
@@ -53,8 +52,10 @@ public final class YamlReader {
           e.getLocation() == null
               ? Place.of(name)
               : Place.of(name, e.getLocation().getLineNr(), e.getLocation().getColumnNr());
-      String[] lines = e.getOriginalMessage().strip().split("\n", 2);
-      problems.error(place, "this is not YAML: " + Problem.quote(lines[0]), "well-formed YAML");
+      problems.error(
+          place,
+          "from here on this is not YAML",
+          "YAML 1.2; often a bracket or quote before it is not closed, or the indentation is off");
       return Optional.empty();
     }
   }

@@ -72,6 +72,20 @@ public record DirectorySettings(
         node ->
             node.entries()
                 .forEach((name, entry) -> all.add(one(name, entry, zone, root, problems))));
+    List<String> names = all.stream().map(DirectorySettings::name).toList();
+    for (DirectorySettings settings : all) {
+      settings
+          .accountsOf()
+          .filter(other -> !names.contains(other) || other.equals(settings.name()))
+          .ifPresent(
+              other ->
+                  problems.unknown(
+                      settings.place(),
+                      "accounts-of: there is no other directory " + Problem.quote(other),
+                      "a directory of this workspace",
+                      other,
+                      names));
+    }
     return all;
   }
 

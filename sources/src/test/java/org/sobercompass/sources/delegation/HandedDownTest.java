@@ -164,7 +164,7 @@ class HandedDownTest extends SmallDirectory {
     assertThat(names.kind("S-1-5-32-548")).isEqualTo(TrusteeKind.SYSTEM);
     assertThat(names.kind("S-1-5-21-9-9-9-9")).isEqualTo(TrusteeKind.NOBODY);
     assertThat(names.kind("S-1-5-21-1-1-1-500")).isEqualTo(TrusteeKind.GROUP);
-    assertThat(names.name("S-1-5-21-1-1-1-500")).isEqualTo("di (by an earlier id)");
+    assertThat(names.name("S-1-5-21-1-1-1-500")).isEqualTo("di (by a former id)");
     assertThat(names.name("S-1-5-11")).isEqualTo("everyone signed in");
     assertThat(names.name("S-1-5-21-9-9-9-9")).isEqualTo("S-1-5-21-9-9-9-9 (nobody)");
     assertThat(names.name(sid(1001))).startsWith("di");

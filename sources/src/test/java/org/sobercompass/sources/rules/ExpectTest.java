@@ -195,8 +195,8 @@ class ExpectTest {
         .isInstanceOf(BadInputException.class)
         .hasMessageContaining("is no identity of a finding")
         .hasMessageContaining("until: \"soon\" is no date")
-        .hasMessageContaining("there is no reason")
-        .hasMessageContaining("there is no accepted-by")
+        .hasMessageContaining("reason: is missing")
+        .hasMessageContaining("accepted-by: is missing")
         .hasMessageContaining("there is no account \"zed\"");
   }
 }

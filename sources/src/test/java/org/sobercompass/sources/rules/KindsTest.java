@@ -179,7 +179,7 @@ class KindsTest {
     world.rules("usage: [{application: app, file: u.csv, since: 2026-01-01}]");
     world.file("u.csv", "account,permission,last\nann,a:edit,2026-05-03\nbo,a:edit,2026-05-03\n");
     assertThat(only("unused-rights").sentence())
-        .startsWith("the only account it reaches has not used");
+        .startsWith("the only account that is given it has not used");
     world.file("u.csv", "account,permission,last\nann,a:edit,2026-05-03\nann,b:edit,2026-05-03\n");
     assertThat(only("unused-rights").subjects()).hasSize(1);
     assertThat(only("unused-rights").sentence()).startsWith("1 of the 2 accounts");
@@ -262,8 +262,7 @@ class KindsTest {
     world.group("idle").given("a,group,idle,top,,,", "b,group,idle,top,,,");
     assertThat(only("assigned-to-empty-group").sentence())
         .isEqualTo(
-            "nobody is in idle, which has 2 roles in 1 application; whoever is put into it next"
-                + " gets them");
+            "the group idle is empty and has 2 roles in 1 application; its next member gets them");
     assertThat(only("assigned-to-empty-group").changes()).hasSize(2);
   }
 
@@ -281,7 +280,7 @@ class KindsTest {
     world.group("g4", "crew").group("g3", "g4").group("g2", "g3").given("a,group,g2,top,,,");
     assertThat(world.kinds()).isEmpty();
     world.rules("findings: {nesting: 3}");
-    assertThat(only("deep-nesting").sentence()).contains("through 4 memberships");
+    assertThat(only("deep-nesting").sentence()).contains("through 4 nested memberships");
   }
 
   @Test

@@ -115,7 +115,7 @@ class LeaverFindingsTest {
     own = "bo,,no,person\n";
     assertThat(findings("owner-gone"))
         .singleElement()
-        .satisfies(f -> assertThat(f.sentence()).startsWith("bo answers for").contains("disa"));
+        .satisfies(f -> assertThat(f.sentence()).startsWith("bo is the owner of").contains("disa"));
     own = "bo,2026-05-31,yes,person\n";
     assertThat(findings("owner-gone"))
         .singleElement()

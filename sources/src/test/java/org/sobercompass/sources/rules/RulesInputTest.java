@@ -52,7 +52,8 @@ class RulesInputTest {
         "dormant: {days: -1}         | days: \"-1\" is out of range      | from 1 to 36500;"
             + " without it 90",
         "nesting: 0                   | nesting: \"0\" is out of range    | without it 4",
-        "unused: soon                        | unused: \"soon\" is out of range  | without it 90",
+        "unused: soon                        | unused: \"soon\" is no whole number  | without it"
+            + " 90",
         "used-share: 101              | used-share: \"101\"               | from 0 to 100; without"
             + " it 25",
         "emergency: 99999             | emergency: \"99999\"              | without it 180",

@@ -240,7 +240,7 @@ class SeparationTest {
         .hasMessageContaining("there is no role \"bb\"")
         .hasMessageContaining("there is no admin action \"fly\"")
         .hasMessageContaining("share: \"101\" is out of range")
-        .hasMessageContaining("nesting: \"no\" is out of range")
+        .hasMessageContaining("nesting: \"no\" is no whole number")
         .hasMessageContaining("at-least: \"1\" is out of range")
         .hasMessageContaining("there is no kind of finding \"redundnt\"")
         .hasMessageContaining("\"cats\" is nothing that has an owner")

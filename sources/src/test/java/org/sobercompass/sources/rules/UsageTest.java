@@ -52,7 +52,8 @@ class UsageTest {
         .singleElement()
         .satisfies(
             f -> {
-              assertThat(f.sentence()).startsWith("1 of the 2 accounts it reaches has not used");
+              assertThat(f.sentence())
+                  .startsWith("1 of the 2 accounts that are given it has not used");
               assertThat(f.subjects())
                   .singleElement()
                   .satisfies(k -> assertThat(k.id()).contains("bo"));
@@ -67,7 +68,8 @@ class UsageTest {
         .singleElement()
         .satisfies(
             f -> {
-              assertThat(f.sentence()).startsWith("none of the 2 accounts it reaches has used");
+              assertThat(f.sentence())
+                  .startsWith("none of the 2 accounts that are given it has used");
               assertThat(f.changes()).hasSize(1);
             });
   }
@@ -103,7 +105,7 @@ class UsageTest {
     world.rules("findings: {unused: 20}");
     assertThat(unused())
         .singleElement()
-        .satisfies(f -> assertThat(f.sentence()).endsWith("in 20 days"));
+        .satisfies(f -> assertThat(f.sentence()).endsWith("for 20 days"));
   }
 
   @Test

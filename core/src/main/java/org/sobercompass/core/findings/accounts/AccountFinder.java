@@ -64,13 +64,13 @@ public final class AccountFinder implements Finder {
       if (facts.is(account, Facts.DISABLED)) {
         check(account, FindingKind.DISABLED_ACCOUNT, "is disabled", "is enabled", out);
       } else if (facts.expires(account) <= asOf) {
-        check(account, FindingKind.EXPIRED_ACCOUNT, "is expired", "is prolonged", out);
+        check(account, FindingKind.EXPIRED_ACCOUNT, "is expired", "is extended", out);
       } else if (facts.arrays().lockedUntil()[account] == Facts.UNTIL_LIFTED) {
         check(
             account,
             FindingKind.LOCKED_ACCOUNT,
-            "is locked until somebody lifts it",
-            "is let in again",
+            "is locked until an administrator unlocks it",
+            "is unlocked",
             out);
       } else if (tellsSignIns.getOrDefault(facts.source(account), false)) {
         dormant(account, asOf, out);
@@ -234,7 +234,7 @@ public final class AccountFinder implements Finder {
         "",
         List.of(facts.key(account)),
         evidence,
-        "take the account out of the groups and assignments that give it something, or delete it",
+        "take away the groups and assignments that give it rights, or delete the account",
         new Remedy.Ungiven(List.of(account), List.of()));
   }
 }

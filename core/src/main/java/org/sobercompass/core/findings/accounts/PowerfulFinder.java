@@ -77,10 +77,10 @@ public final class PowerfulFinder implements Finder {
               FindingKind.PASSWORD_NEVER_EXPIRES,
               account,
               Words.subject(facts, account)
-                  + " is powerful ("
+                  + " can "
                   + String.join(", ", powerful.of(account))
-                  + "), and the password never ends",
-              "let the password end, or have it set anew at fixed dates"));
+                  + ", and its password never expires",
+              "let the password expire, or set a new one at fixed dates"));
     }
   }
 
@@ -188,7 +188,11 @@ public final class PowerfulFinder implements Finder {
               application,
               only,
               Weight.LOW,
-              names(only) + " can " + application.name() + " and has no power over a directory",
+              names(only)
+                  + " can "
+                  + application.name()
+                  + (only.cardinality() == 1 ? " and has" : " and have")
+                  + " no power over a directory",
               List.of(),
               "give the administration of the application to those who run the directory, or say"
                   + " why not"));
@@ -201,9 +205,12 @@ public final class PowerfulFinder implements Finder {
               application,
               other,
               Weight.LOW,
-              names(other) + " controls a directory and cannot " + application.name(),
+              names(other)
+                  + (other.cardinality() == 1 ? " controls" : " control")
+                  + " a directory and cannot "
+                  + application.name(),
               List.of(),
-              "nothing, if that is meant: they can still come to it through the directory"));
+              "nothing, if that is intended: they can still gain it through the directory"));
     }
   }
 
@@ -211,8 +218,8 @@ public final class PowerfulFinder implements Finder {
     return accounts.cardinality() == 1
         ? Words.subject(facts, accounts.nextSetBit(0))
         : Words.subject(facts, accounts.nextSetBit(0))
-            + " with "
-            + FindingContext.count(accounts.cardinality() - 1, "more", "more");
+            + " and "
+            + FindingContext.count(accounts.cardinality() - 1, "more account", "more accounts");
   }
 
   /** Those of one set whose person has no account in another. */

@@ -99,7 +99,7 @@ public final class ReachFinder implements Finder {
             name + " can " + power.name(),
             FindingContext.count(who.cardinality(), "account", "accounts")
                 + " less powerful can act as it"),
-        who(who) + " can act as " + name + ", who is more powerful: " + power.name(),
+        who(who) + " can act as " + name + ", who can " + power.name() + " and so is more powerful",
         "",
         context.keys(who),
         chains(reach, who),
@@ -175,7 +175,7 @@ public final class ReachFinder implements Finder {
         who(inside) + be + " set over the scope " + scope.name() + " and" + be + " in it",
         inside,
         evidence,
-        "except them in the scope, or set somebody else over it",
+        "add an exception for them to the scope, or let somebody else administer it",
         new Remedy.Outside(number));
   }
 

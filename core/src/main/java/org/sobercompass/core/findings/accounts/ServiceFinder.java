@@ -74,7 +74,7 @@ public final class ServiceFinder implements Finder {
               "",
               List.of(context.facts.key(account)),
               List.of(Evidence.of("loginShell: " + shell)),
-              "give it a shell that lets nobody in, such as /usr/sbin/nologin",
+              "give it a shell that allows no sign-in, such as /usr/sbin/nologin",
               List.of()));
     }
   }

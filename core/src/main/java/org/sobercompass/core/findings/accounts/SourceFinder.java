@@ -83,7 +83,7 @@ public final class SourceFinder implements Finder {
                   + reader.whose()
                   + " reads "
                   + reader.directory()
-                  + ", crosses the wire in clear",
+                  + ", is sent in clear",
               List.of(key),
               List.of(Evidence.of(reader.whose() + " connects without protection")),
               "let " + reader.whose() + " connect with TLS, then set a new password"));
@@ -97,11 +97,11 @@ public final class SourceFinder implements Finder {
               key,
               Weight.MEDIUM,
               Words.subject(context.facts, reader.account())
-                  + " is there to read "
+                  + " only has to read "
                   + reader.directory()
                   + " for "
                   + reader.whose()
-                  + ", and can do more: "
+                  + ", but can do more: "
                   + more.get(0),
               List.of(key),
               more.stream().limit(10).map(Evidence::of).toList(),
@@ -284,7 +284,7 @@ public final class SourceFinder implements Finder {
         .anyMatch(attribute -> !context.facts.values(group, attribute).isEmpty());
   }
 
-  /** An owner who is there and cannot answer any more. */
+  /** An owner whose account does not work any more. */
   private void gone(String what, Key key, int owner, Consumer<Finding> out) {
     if (context.facts.kind(owner) != SubjectKind.ACCOUNT) {
       return;
@@ -299,13 +299,13 @@ public final class SourceFinder implements Finder {
               key,
               Weight.MEDIUM,
               Words.subject(context.facts, owner)
-                  + " answers for "
+                  + " is the owner of "
                   + what
                   + " and is "
                   + (disabled ? "disabled" : "expired"),
               List.of(context.facts.key(owner)),
               List.of(),
-              "name an owner who is there"));
+              "name an owner whose account works"));
     }
   }
 
@@ -318,7 +318,7 @@ public final class SourceFinder implements Finder {
         "nobody is responsible for " + what,
         List.of(key),
         List.of(),
-        "name an owner: an account or group that is there");
+        "name an owner: an account or group that exists");
   }
 
   private Finding of(

@@ -64,7 +64,7 @@ public final class DriftFinder implements Finder {
               "agreed but not in the application: " + what,
               subjects,
               evidence,
-              "give it in the application, or strike it from what is intended",
+              "give it in the application, or remove it from the intended assignments",
               List.of());
       case ACTUAL_ONLY ->
           finding(
@@ -85,7 +85,7 @@ public final class DriftFinder implements Finder {
               grant,
               Weight.MEDIUM,
               why,
-              "agreed otherwise than it stands in the application: "
+              "in place, but not as agreed: "
                   + what
                   + difference.actual().flatMap(a -> how(grant, a)).orElse(""),
               subjects,

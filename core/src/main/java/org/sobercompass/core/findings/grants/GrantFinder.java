@@ -255,7 +255,9 @@ public final class GrantFinder implements Finder {
         grant,
         Weight.LOW,
         List.of("without it nobody would hold less, or more, at any time left in its window"),
-        "giving " + context.describe(view, grant) + " changes nothing: others give the same",
+        "the assignment of "
+            + context.describe(view, grant)
+            + " changes nothing: others give the same",
         List.of(context.facts.key(grant.subject())),
         "withdraw it, and look again: of two that cover each other only one may go");
   }

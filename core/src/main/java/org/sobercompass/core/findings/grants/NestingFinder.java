@@ -137,7 +137,7 @@ public final class NestingFinder implements Finder {
             + String.join(", ", names)
             + " through "
             + deepest
-            + " memberships, one group in the other",
+            + " nested memberships",
         views.size() == 1 ? views.get(0).id() : "",
         context.keys(deep),
         evidence,

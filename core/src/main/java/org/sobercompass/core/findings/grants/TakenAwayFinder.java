@@ -168,11 +168,11 @@ public final class TakenAwayFinder implements Finder {
             denied ? "what is denied is taken away everywhere" : "the nearer one decides",
             FindingContext.count(what.accounts.cardinality(), "account loses", "accounts lose")
                 + " something"),
-        "giving "
+        "the assignment of "
             + context.describe(view, grant)
-            + " takes from "
+            + " takes away from "
             + FindingContext.count(what.accounts.cardinality(), "account", "accounts")
-            + " what another assignment gives",
+            + " what another assignment gives them",
         view.id(),
         context.keys(what.accounts),
         evidence,

@@ -137,10 +137,10 @@ public final class UsageFinder implements Finder {
     boolean nobody = unused == all;
     String whom =
         all == 1
-            ? "the only account it reaches"
+            ? "the only account that is given it"
             : nobody
-                ? "none of the " + all + " accounts it reaches"
-                : unused + " of the " + all + " accounts it reaches";
+                ? "none of the " + all + " accounts that are given it"
+                : unused + " of the " + all + " accounts that are given it";
     String verb =
         nobody && all > 1 ? " has used " : unused == 1 ? " has not used " : " have not used ";
     List<Evidence> evidence = new ArrayList<>(List.of(context.line(view, grant)));
@@ -161,7 +161,7 @@ public final class UsageFinder implements Finder {
         whom
             + verb
             + context.describe(view, grant)
-            + " in "
+            + ", for "
             + context.limits.unusedDays()
             + " days",
         view.id(),
@@ -169,7 +169,7 @@ public final class UsageFinder implements Finder {
         evidence,
         nobody
             ? "withdraw it, after asking those who have it"
-            : "take those who do not use it out of what gives it, after asking them",
+            : "ask those who do not use it, then take them out of the group that gives it",
         nobody
             ? new Remedy.Made(context.removal(view, number))
             : new Remedy.Ungiven(who.unused.stream().boxed().toList(), given));

@@ -90,13 +90,13 @@ public final class WideFinder implements Finder {
         context.facts.key(group),
         Weight.LOW,
         why,
-        "nobody is in "
+        "the group "
             + Words.subject(context.facts, group)
-            + ", which has "
+            + " is empty and has "
             + each.size()
             + " roles in "
             + FindingContext.count(systems.size(), "application", "applications")
-            + "; whoever is put into it next gets them",
+            + "; its next member gets them",
         systems.size() == 1 ? systems.get(0) : "",
         List.of(context.facts.key(group)),
         evidence.subList(0, Math.min(evidence.size(), 10)),
@@ -112,8 +112,7 @@ public final class WideFinder implements Finder {
         grant,
         Weight.LOW,
         List.of("it gives nothing any more"),
-        "the time of this assignment is over, and it still stands there: "
-            + context.describe(view, grant),
+        "this assignment has expired and is still in place: " + context.describe(view, grant),
         "withdraw it, or give it a new end");
   }
 
@@ -135,13 +134,13 @@ public final class WideFinder implements Finder {
               grant,
               Weight.LOW,
               why,
-              "nobody is in "
+              "the group "
                   + Words.subject(context.facts, grant.subject())
-                  + ", which has the role "
+                  + " is empty and has the role "
                   + role.name()
                   + " of "
                   + view.system().name()
-                  + "; whoever is put into it next gets it",
+                  + "; its next member gets it",
               "withdraw it, or put somebody in");
       empty.computeIfAbsent(grant.subject(), g -> new ArrayList<>()).add(one);
       return;

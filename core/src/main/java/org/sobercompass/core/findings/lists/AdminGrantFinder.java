@@ -64,7 +64,7 @@ public final class AdminGrantFinder implements Finder {
                 number,
                 Weight.LOW,
                 List.of("it gives nothing any more"),
-                "the time of this assignment is over, and it still stands there: " + words(number),
+                "this assignment has expired and is still in place: " + words(number),
                 "withdraw it, or give it a new end"));
       } else if (grant.on() && grant.subject() < 0) {
         out.accept(missing(number));
@@ -85,7 +85,7 @@ public final class AdminGrantFinder implements Finder {
               number,
               Weight.LOW,
               List.of("another gives the same actions over the same, as long, to the same"),
-              "giving " + words(number) + " changes nothing: others give the same",
+              "the assignment of " + words(number) + " changes nothing: others give the same",
               "withdraw it, and look again: of two that cover each other only one may go"));
     }
     if (kind == SubjectKind.ACCOUNT && !services.get(grant.subject())) {
@@ -122,11 +122,11 @@ public final class AdminGrantFinder implements Finder {
               number,
               Weight.LOW,
               List.of("nobody holds it today"),
-              "nobody is in "
+              "the group "
                   + Words.subject(context.facts, grant.subject())
-                  + ", which has the admin role "
+                  + " is empty and has the admin role "
                   + role(grant).name()
-                  + "; whoever is put into it next gets it",
+                  + "; its next member gets it",
               "withdraw it, or put somebody in"));
     } else if (broad && weight != Weight.LOW) {
       List<String> reasons = new ArrayList<>(why);

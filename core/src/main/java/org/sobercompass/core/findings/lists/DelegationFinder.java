@@ -233,11 +233,11 @@ public final class DelegationFinder implements Finder {
               lines,
               Weight.LOW,
               why,
-              "nobody is in "
+              "the group "
                   + name
-                  + ", to which is delegated: "
+                  + " is empty and is delegated: "
                   + what
-                  + "; whoever is put into it next gets that",
+                  + "; its next member gets that",
               "take these entries out, or put somebody in");
       default ->
           of(

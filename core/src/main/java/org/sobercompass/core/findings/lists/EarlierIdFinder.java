@@ -107,11 +107,11 @@ public final class EarlierIdFinder implements Finder {
         List.of(
             FindingContext.count(by.named.size(), "entry names", "entries name") + " it",
             "whoever ran the earlier directory could have given it to anybody"),
-        by.bearer + " still comes in by " + sid + ", an id kept from an earlier directory",
+        by.bearer + " still has access through " + sid + ", an id kept from a former directory",
         "",
         List.of(by.key),
         by.named.stream().limit(10).toList(),
-        "name " + by.bearer + " itself in these entries, then take the earlier id off it",
+        "name " + by.bearer + " itself in these entries, then take the former id away from it",
         List.of());
   }
 }

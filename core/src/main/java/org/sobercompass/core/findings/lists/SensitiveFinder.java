@@ -126,7 +126,7 @@ public final class SensitiveFinder implements Finder {
         new Key(KeyKind.NODE, view.id(), path),
         Weight.MEDIUM,
         List.of(why),
-        "everyone can read " + path + " of " + view.system().name() + ": " + why,
+        "everyone can read " + path + " of " + view.system().name() + "; " + why,
         view.id(),
         List.of(),
         List.of(

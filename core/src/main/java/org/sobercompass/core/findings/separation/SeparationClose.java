@@ -75,13 +75,13 @@ final class SeparationClose {
         rule.weight() == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
         why,
         Words.subject(context.facts, account)
-            + " holds one side of what should be kept apart, and the other is close: "
+            + " holds one of the rights that must be kept apart and is close to the other: "
             + rule.name()
             + (missing.isEmpty() ? "" : "; " + missing.get(0)),
         "",
         context.keys(close.person.stream().map(Hold::account).toList()),
         evidence,
-        "take one side away before the other comes, or decide that it may never come",
+        "take this right away before the other is added, or decide that the other is never added",
         List.of());
   }
 

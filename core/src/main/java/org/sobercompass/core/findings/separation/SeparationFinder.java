@@ -234,8 +234,8 @@ public final class SeparationFinder implements Finder {
     return new Cause(
         context.facts.key(person.get(0).account()),
         alone
-            ? "it comes together in this account only"
-            : "it comes together in " + person.size() + " accounts of one person",
+            ? "this account has both by itself"
+            : "they come together in " + person.size() + " accounts of one person",
         -1);
   }
 

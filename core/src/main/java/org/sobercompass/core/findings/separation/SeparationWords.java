@@ -86,7 +86,7 @@ final class SeparationWords {
         draft.cause().key(),
         rule.weight(),
         why,
-        who + " what should be kept apart: " + rule.name() + "; " + draft.cause().words(),
+        who + " rights that must be kept apart: " + rule.name() + "; " + draft.cause().words(),
         "",
         context.keys(accounts),
         evidence,
@@ -278,7 +278,7 @@ final class SeparationWords {
             + role.name()
             + " of "
             + cause.view().system().name()
-            + " has by itself what should be kept apart: "
+            + " contains rights that must be kept apart: "
             + rule.name()
             + "; nobody holds it yet",
         cause.view().id(),

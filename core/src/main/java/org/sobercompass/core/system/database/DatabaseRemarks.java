@@ -220,7 +220,7 @@ final class DatabaseRemarks {
                     + role
                     + (allowed.superuser()
                         ? ", a superuser, who may do everything" + also(climbs, allowed)
-                        : ", of which it inherits nothing: what it does not have it can take"),
+                        : " and then has its rights, although it does not inherit them"),
                 allowed.superuser() ? subjects(climbs, allowed) : subjects(allowed.member()),
                 List.of(),
                 0,

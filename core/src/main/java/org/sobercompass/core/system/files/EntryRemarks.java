@@ -64,16 +64,16 @@ final class EntryRemarks {
           resource,
           facts.trustees.text(trustee),
           facts.trustees.label(trustee)
-              + " still comes in at "
+              + " still has access to "
               + into.path(resource)
-              + " by "
+              + " through "
               + facts.trustees.text(trustee)
-              + ", an id kept from an earlier directory",
+              + ", an id kept from a former directory",
           List.of(facts.trustees.subject(trustee)),
           List.of(grants.grant(resource, entry)),
           "name "
               + facts.trustees.label(trustee)
-              + " itself in the entry, then take the earlier id off it");
+              + " itself in the entry, then take the former id away from it");
     }
   }
 
@@ -108,7 +108,7 @@ final class EntryRemarks {
                   + into.label(allow)
                   + " "
                   + allow.words()
-                  + ", so it takes nothing of that away",
+                  + ", so it has no effect on that",
               List.of(),
               List.of(grants.grant(resource, first), grants.grant(resource, later)),
               "put what is denied first, or take the entry out if the other is meant");

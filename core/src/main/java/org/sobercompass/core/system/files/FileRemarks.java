@@ -235,7 +235,7 @@ final class FileRemarks {
           resource,
           path(resource),
           path(resource)
-              + " stops inheritance to keep people out, but everyone may delete it from "
+              + " blocks inheritance to keep people out, but everyone may delete it from "
               + path(parent),
           List.of(),
           List.of(),
@@ -290,10 +290,7 @@ final class FileRemarks {
         FileRemarkKind.MASK_LIMITS_ENTRY,
         resource,
         "list " + path(resource),
-        "on "
-            + path(resource)
-            + " the mask takes away what entries say: "
-            + String.join("; ", whom),
+        "on " + path(resource) + " the mask limits what entries give: " + String.join("; ", whom),
         subjects(shown),
         shown,
         "set the mask to what is meant, or the entries to what the mask leaves");
@@ -376,7 +373,7 @@ final class FileRemarks {
         "everyone may write " + path(top),
         subjects(shown),
         shown,
-        "give writing to the groups that need it, and take the entry away");
+        "let only the groups that need it write, and take the entry away");
   }
 
   /** What the file list gives and the share never lets through. */
@@ -420,9 +417,7 @@ final class FileRemarks {
               + entry.words()
               + ", but the share "
               + share.name()
-              + " lets "
-              + (through == 0 ? "nothing" : largest(through))
-              + " through",
+              + (through == 0 ? " allows nothing" : " allows only " + largest(through)),
           List.of(facts.trustees.subject(entry.trustee())),
           List.of(grants.grant(resource, number)),
           "give " + whom + " the same on the share, or no more than that on the folder");

@@ -334,7 +334,7 @@ public final class PosixList implements FileList {
     int left = may & limit;
     String words = WORDS.get(left);
     if (left != may) {
-      words += " (says " + WORDS.get(may) + "; the mask takes the rest)";
+      words += " (the entry says " + WORDS.get(may) + ")";
     }
     return new Entry(trustee, rights(left), false, "allow", words, "", true);
   }
