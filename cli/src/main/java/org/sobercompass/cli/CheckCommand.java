@@ -23,6 +23,7 @@ import org.sobercompass.core.readiness.MappingCheck;
 import org.sobercompass.core.readiness.ReadinessCheck;
 import org.sobercompass.core.readiness.SightFill;
 import org.sobercompass.report.answers.AnswerContext;
+import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.workspace.SchemaCheck;
@@ -95,11 +96,12 @@ final class CheckCommand implements Callable<Integer> {
         name ->
             sheet.note(
                 name
-                    + ": attributes, classes and extended rights have their published names. For"
-                    + " its own, put an export of cn=Configuration under names: in compass.yaml."));
+                    + ": attributes, classes and extended rights are named as published. For its"
+                    + " own names, put an export of cn=Configuration under names: in"
+                    + " compass.yaml."));
     gaps.stream()
         .filter(gap -> !gap.isMendable())
-        .forEach(gap -> sheet.note("Not read: " + gap.words() + "."));
+        .forEach(gap -> sheet.note(FindingAnswers.capital(gap.words()) + "."));
     Map<String, MappingCheck.Summary> summaries = mapping.readiness();
     for (SystemView view : inputs.model().systems()) {
       MappingCheck.Summary summary = summaries.get(view.id());
@@ -197,14 +199,14 @@ final class CheckCommand implements Callable<Integer> {
         + (seen.undecided() > 0 ? ", of " + seen.undecided() + " more it is not known." : ".");
   }
 
-  /** How often the attributes that its sight goes by are filled. */
+  /** The attributes that its sight needs and that not everybody has. */
   private String fills(SystemView view) {
     List<String> words = new ArrayList<>();
     for (SightFill.Fill fill : new SightFill(inputs.model(), view).fills()) {
-      if (!fill.attribute().equals("objectclass")) {
+      if (!fill.attribute().equals("objectclass") && fill.filled() < fill.of()) {
         words.add(
             fill.attribute()
-                + ", which "
+                + ", which only "
                 + fill.filled()
                 + " of "
                 + fill.of()

@@ -10,6 +10,7 @@ import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import org.sobercompass.core.problem.Gap;
 import org.sobercompass.report.answers.AnswerContext;
+import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.report.data.AnswerTableWriter;
 import org.sobercompass.report.data.Format;
@@ -214,7 +215,7 @@ final class ProbeCommand implements Callable<Integer> {
               + ": what depends on them will be undecided. Read as somebody who may.");
     }
     if (!p.kind().equals(DirectoryKind.AD.id())) {
-      sheet.note("Not read: " + Gap.rules(List.of(p.access().name())).words() + ".");
+      sheet.note(FindingAnswers.capital(Gap.rules(List.of(p.access().name())).words()) + ".");
     }
     if (!p.root().pages()) {
       sheet.note("The server has no paged results; its size limit must be above its entries.");

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import org.sobercompass.core.problem.Gap;
 import org.sobercompass.report.answers.AnswerContext;
+import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.sources.survey.SurveyPart;
 
@@ -49,7 +50,7 @@ final class SurveySheets {
     List<String> unread =
         parts.stream().filter(SurveySheets::isWithoutRules).map(SurveyPart::name).toList();
     if (!unread.isEmpty()) {
-      sheet.note("Not read: " + Gap.rules(unread).words() + ".");
+      sheet.note(FindingAnswers.capital(Gap.rules(unread).words()) + ".");
     }
     return sheet.build();
   }

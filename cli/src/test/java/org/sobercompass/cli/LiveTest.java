@@ -52,7 +52,7 @@ class LiveTest {
         .contains("user filter:             (|(objectClass=inetOrgPerson)(objectClass=account))")
         .contains("group name attribute:    cn   (as in all-staff)")
         .contains("what is read crosses in clear")
-        .contains("Not read: the access rules of ");
+        .contains("The access rules of ");
   }
 
   @Test
@@ -68,7 +68,7 @@ class LiveTest {
     assertThat(early.err()).contains("no survey of it is there; expected `sober survey`");
     SoberTest.Said survey = inNew("survey");
     assertThat(survey.code()).isZero();
-    assertThat(survey.out()).contains("Not read: the access rules of staff were not read");
+    assertThat(survey.out()).contains("The access rules of staff were not read");
     SoberTest.Said check = inNew("check");
     assertThat(check.code()).isZero();
     assertThat(check.out())

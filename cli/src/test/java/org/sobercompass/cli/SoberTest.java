@@ -100,7 +100,7 @@ class SoberTest {
     assertThat(rows("delegations", "--by", "holder").stream().map(r -> r.split(" on ")[0]))
         .isSortedAccordingTo(String::compareTo);
     assertThat(onDemo("delegations", "--to", "nobody", "--proof").out())
-        .startsWith("1 delegation: 1 to nobody who exists.")
+        .startsWith("1 delegation: 1 to unresolved trustees.")
         .contains("(OA;;CC;")
         .doesNotContain("blocks inheritance");
     assertThat(rows("delegations", "--to", "person")).hasSize(3);

@@ -4,8 +4,8 @@ package org.sobercompass.core.delegation;
 public enum TrusteeKind {
   PERSON("single account", "single accounts"),
   GROUP("group", "groups"),
-  BROAD("very many", "very many"),
-  NOBODY("nobody who exists", "nobody who exists"),
+  BROAD("very many", "very many accounts"),
+  NOBODY("unresolved trustee", "unresolved trustees"),
   SYSTEM("the directory itself", "the directory itself");
 
   private final String words;

@@ -44,8 +44,8 @@ public record Gap(Kind kind, List<String> sources, int missing, int of) {
       case RULES ->
           "the access rules of "
               + names
-              + " were not read (reading them comes later): who can act on what is in there is"
-              + " undecided, beyond what admin roles give";
+              + " were not read: who can act on what is in them is undecided, beyond what admin"
+              + " roles give";
       case LISTS, FILE_LISTS ->
           missing
               + " of "

@@ -5,13 +5,11 @@ import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.BitSet;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Bulk;
@@ -35,14 +33,11 @@ import org.sobercompass.core.system.Terms;
  * thread-safe.
  */
 public final class MappingCheck {
-  private static final int SHOWN = 3;
-
   private final AccessModel model;
   private final Facts facts;
   private final Asker asker;
   private final List<Problem> problems = new ArrayList<>();
   private final Map<Integer, Memberships.Walker> walkers = new HashMap<>();
-  private final Map<String, List<Grant>> unseen = new TreeMap<>();
 
   /** Checks the mappings of a model. */
   public MappingCheck(AccessModel model) {
@@ -127,57 +122,22 @@ public final class MappingCheck {
 
   private void grants(SystemView view) {
     long asOf = model.asOf().getEpochSecond();
-    unseen.clear();
+    UnseenGrants unseen = new UnseenGrants(facts, view);
     for (Grant grant : view.assigned()) {
       if (grant.subject() >= 0 && grant.activeAt(asOf) && !grant.declared()) {
-        grant(view, grant);
+        grant(view, grant, unseen);
       }
     }
-    unseen.forEach((why, grants) -> unseen(view, why, grants));
+    problems.addAll(unseen.problems());
   }
 
-  /** Those who are unseen for one reason are told once: mostly one setting is wrong. */
-  private void unseen(SystemView view, String why, List<Grant> grants) {
-    grants.sort(Comparator.comparing(Grant::place));
-    Grant first = grants.get(0);
-    String kind = facts.kind(first.subject()).words();
-    String app = view.system().name();
-    if (grants.size() == 1) {
-      String name = Words.subject(facts, first.subject());
-      warn(
-          first.place(),
-          "the " + kind + " " + name + " is mapped, but " + app + " does not see it: " + why,
-          "a sight that brings it in, or another " + kind);
-      return;
-    }
-    String which =
-        grants.stream()
-            .limit(SHOWN)
-            .map(grant -> Words.subject(facts, grant.subject()) + " at " + grant.place())
-            .collect(Collectors.joining(", "));
-    warn(
-        first.place(),
-        grants.size()
-            + " assignments are to "
-            + kind
-            + "s that "
-            + app
-            + " does not see, each because "
-            + why
-            + ": "
-            + which
-            + (grants.size() > SHOWN ? " and " + (grants.size() - SHOWN) + " more" : ""),
-        "a sight that brings them in, or other " + kind + "s");
-  }
-
-  private void grant(SystemView view, Grant grant) {
+  private void grant(SystemView view, Grant grant, UnseenGrants unseen) {
     int subject = grant.subject();
     SubjectKind kind = facts.kind(subject);
     String name = Words.subject(facts, subject);
     boolean sees = view.memberships().visibility().sees(subject);
     if ((kind == SubjectKind.ACCOUNT || kind == SubjectKind.GROUP) && !sees) {
-      String why = SightWords.unseen(facts, view.system().sight(), subject);
-      unseen.computeIfAbsent(why, w -> new ArrayList<>()).add(grant);
+      unseen.add(grant);
       return;
     }
     if (kind == SubjectKind.ACCOUNT) {

@@ -197,7 +197,8 @@ public final class SmallWorld {
             compiler,
             combining,
             sight,
-            new Admission(facts, random.nextInt(12) == 0, Set.of("directory"), register));
+            new Admission(facts, random.nextInt(12) == 0, Set.of("directory"), register),
+            List.of());
     return new RoleApplication(facts, definition, Map.of(Basis.ACTUAL, grants(nodes)));
   }
 

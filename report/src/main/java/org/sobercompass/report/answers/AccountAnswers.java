@@ -52,8 +52,11 @@ public final class AccountAnswers {
     AnswerTable.Builder sheet =
         ask.begin("holdings-brief/1", "application", "permission", "where", "state", "through");
     RouteFinder finder = new RouteFinder(asker, Limits.ONE);
+    int contained = 0;
     for (Holding holding : all) {
-      if (!isContained(holding, all)) {
+      if (isContained(holding, all)) {
+        contained++;
+      } else {
         SystemView view = ask.model().systems().get(holding.system());
         sheet.row(
             view.system().name(),
@@ -64,6 +67,12 @@ public final class AccountAnswers {
       }
     }
     sheet.heading(heading(account, all));
+    if (contained > 0) {
+      sheet.note(
+          AnswerContext.count(contained, "permission is", "permissions are")
+              + " not listed, since a higher level above contains "
+              + (contained == 1 ? "it." : "them."));
+    }
     reasons(all, sheet);
     nothing(account, sheet);
     redundant(account, sheet);

@@ -106,7 +106,7 @@ public record AnswerContext(
     } else if (!told.isEmpty()) {
       sheet.note(told.size() + " problems in the input may change this; sober check lists them.");
     }
-    gaps.forEach(gap -> sheet.note("Not read: " + gap.words() + "."));
+    gaps.forEach(gap -> sheet.note(FindingAnswers.capital(gap.words()) + "."));
     for (Completeness c : model.facts().arrays().completeness()) {
       if (c.withheld() > 0) {
         sheet.note(

@@ -26,6 +26,11 @@ import org.sobercompass.report.data.AnswerTable;
 
 /** Delegations as rows: who was given what on which object of a directory. Not thread-safe. */
 public final class DelegationAnswers {
+  /** What the marks of the tree mean. */
+  public static final String LEGEND =
+      "+ delegated · - denied · ! marked as inherited without a source · | inheritance blocked"
+          + " · ? not read";
+
   private static final int FEW = 6;
 
   private final AnswerContext ask;
@@ -284,8 +289,7 @@ public final class DelegationAnswers {
         + AnswerContext.count(tree.end(at.object()) - at.object(), "object", "objects")
         + " of "
         + tree.directory()
-        + " (+ delegated, - denied, ! claims to be inherited, | nothing comes in from above, ?"
-        + " unreadable)";
+        + ".";
   }
 
   /** The tree of organizational units with marks, down from one object. */
@@ -325,7 +329,7 @@ public final class DelegationAnswers {
     StringBuilder out = new StringBuilder("  ".repeat(depth)).append(mark).append(' ');
     out.append(tree.label(object));
     if (blocked) {
-      out.append("  [nothing comes in from above]");
+      out.append("  [inheritance blocked]");
     }
     for (Delegation d : own) {
       out.append("\n").append("  ".repeat(depth + 2));

@@ -142,7 +142,7 @@ public final class FindingAnswers {
     for (Finding finding : sorted.open()) {
       kinds.merge(finding.kind().id(), 1, Integer::sum);
       systems.merge(
-          finding.system().isEmpty() ? "no single one" : finding.system(), 1, Integer::sum);
+          finding.system().isEmpty() ? "none or several" : finding.system(), 1, Integer::sum);
       sheet.row(
           finding.id(),
           sign(finding.weight()),

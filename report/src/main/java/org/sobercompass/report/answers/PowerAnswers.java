@@ -118,7 +118,7 @@ public final class PowerAnswers {
     if (object.spot().isEmpty()) {
       return "the access rules of "
           + facts.source(object.subject())
-          + " were not read (reading them comes later), and no admin role gives it";
+          + " were not read, and no admin role gives it";
     }
     DirectoryTrees.Spot spot = object.spot().get();
     if (spot.tree().descriptor(spot.object()).isEmpty()) {

@@ -113,11 +113,11 @@ public final class TrialAnswers {
     return sheet
         .heading(
             holdings.isEmpty()
-                ? "There it could do nothing."
+                ? "It could do nothing there."
                 : (ready(view, account) == Truth.TRUE
-                        ? "There it could do"
-                        : "Were all of it met, there it could do")
-                    + ", of each area the most:")
+                        ? "What it could do there"
+                        : "What it could do there if all conditions were met")
+                    + " (the highest level of each area):")
         .build();
   }
 

@@ -105,7 +105,9 @@ public final class Page {
         "told", sorted.told().stream().map(line -> new FindingAnswers(ask).named(line)).toList());
     values.put("matrix", Matrix.of(ask.model()));
     values.put("trees", trees());
-    values.put("gaps", assessment.gaps().stream().map(Gap::words).toList());
+    values.put(
+        "gaps",
+        assessment.gaps().stream().map(gap -> FindingAnswers.capital(gap.words())).toList());
     values.put("problems", ask.problems().stream().map(Problem::toString).toList());
     StringOutput out = new StringOutput();
     TemplateEngine.createPrecompiled(

@@ -91,7 +91,11 @@ public final class DatabaseFormat implements SystemFormat {
         new Admission(context.facts(), false, Set.of(), Optional.empty()).barring(loading.barred);
     return new DatabaseAccess(
         new ListedSystem.Definition(
-            id, file.text("name").orElse(id), counted, admission, List.of(collection)),
+            id,
+            file.text("name").orElse(id),
+            counted,
+            admission,
+            List.of(collection, file.place().file())),
         loading.into.build(),
         context.facts());
   }

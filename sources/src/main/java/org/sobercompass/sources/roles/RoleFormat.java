@@ -106,7 +106,8 @@ public final class RoleFormat implements SystemFormat {
             compiler,
             combining,
             SightReader.of(file, context),
-            admission);
+            admission,
+            List.of(file.place().file()));
     Map<Basis, List<Grant>> grants = new EnumMap<>(Basis.class);
     if (roles.size() == definitions.size()) {
       grants(file, definition, context, grants);

@@ -41,6 +41,7 @@ public final class RoleApplication implements AccessSystem {
    * @param combining how grants combine
    * @param sight what it sees of the directory
    * @param admission whom it admits
+   * @param files what it is described in, as the user names it
    */
   public record Definition(
       String id,
@@ -51,11 +52,13 @@ public final class RoleApplication implements AccessSystem {
       RoleCompiler compiler,
       Combining combining,
       Sight sight,
-      Admission admission) {
+      Admission admission,
+      List<String> files) {
 
     /** The same with another admission. */
     public Definition with(Admission other) {
-      return new Definition(id, name, rights, nodes, roles, compiler, combining, sight, other);
+      return new Definition(
+          id, name, rights, nodes, roles, compiler, combining, sight, other, files);
     }
   }
 
@@ -98,6 +101,11 @@ public final class RoleApplication implements AccessSystem {
   /** How grants combine, as data. */
   public Combining combiningRule() {
     return definition.combining;
+  }
+
+  @Override
+  public List<String> files() {
+    return definition.files;
   }
 
   @Override
