@@ -21,6 +21,7 @@ module org.sobercompass.core {
   exports org.sobercompass.core.membership;
   exports org.sobercompass.core.person;
   exports org.sobercompass.core.problem;
+  exports org.sobercompass.core.proposal;
   exports org.sobercompass.core.readiness;
   exports org.sobercompass.core.removal;
   exports org.sobercompass.core.scope;

@@ -19,8 +19,8 @@ import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.live.LdapAccess;
 import org.sobercompass.sources.live.LdapSession;
 import org.sobercompass.sources.live.Probe;
-import org.sobercompass.sources.live.Proposal;
 import org.sobercompass.sources.live.RootEntry;
+import org.sobercompass.sources.live.SettingsProposal;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -78,7 +78,7 @@ final class ProbeCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     LdapAccess access = connection.access(address);
-    Proposal proposal;
+    SettingsProposal proposal;
     try (LdapSession session = LdapSession.open(access, Secret.Origins.PROCESS)) {
       proposal = new Probe(session).propose();
     }
@@ -117,8 +117,8 @@ final class ProbeCommand implements Callable<Integer> {
     return proposal.accounts().accounts() > 0 ? Exit.OK : Exit.NO;
   }
 
-  private AnswerTable sheet(Proposal p) {
-    Proposal.Counts counts = p.accounts();
+  private AnswerTable sheet(SettingsProposal p) {
+    SettingsProposal.Counts counts = p.accounts();
     AnswerTable.Builder sheet =
         AnswerTable.of("probe/1", "setting", "value", "entries", "of", "unique", "example", "else")
             .heading(
@@ -162,7 +162,7 @@ final class ProbeCommand implements Callable<Integer> {
         true,
         "",
         "");
-    for (Proposal.Setting s : p.settings()) {
+    for (SettingsProposal.Setting s : p.settings()) {
       sheet.row(
           s.name(),
           s.value().isEmpty() ? "none found" : s.value(),
@@ -198,7 +198,7 @@ final class ProbeCommand implements Callable<Integer> {
     return sheet.build();
   }
 
-  private static void notes(Proposal p, AnswerTable.Builder sheet) {
+  private static void notes(SettingsProposal p, AnswerTable.Builder sheet) {
     if (p.accounts().accounts() == 0) {
       sheet.note(
           p.identity()
@@ -226,7 +226,7 @@ final class ProbeCommand implements Callable<Integer> {
               ? "The connection is not protected: the password crosses in clear."
               : "The connection is not protected: what is read crosses in clear.");
     }
-    for (Proposal.Setting s : p.settings()) {
+    for (SettingsProposal.Setting s : p.settings()) {
       if (s.name().equals("login name") && !s.unique() && s.entries() > 0) {
         sheet.note(s.value() + " is not unique: two accounts would have one login name.");
       }
@@ -239,7 +239,7 @@ final class ProbeCommand implements Callable<Integer> {
   }
 
   /** What an application's own administrator has to type. */
-  private static void typed(Proposal p, PrintWriter out) {
+  private static void typed(SettingsProposal p, PrintWriter out) {
     List<String> lines = new ArrayList<>();
     lines.add("search base for users:   " + String.join("  or  ", p.bases().accounts()));
     lines.add("user filter:             " + value(p, "account filter"));
@@ -263,7 +263,7 @@ final class ProbeCommand implements Callable<Integer> {
     section("As an application's administrator types them:", lines, out);
   }
 
-  private static String letters(Proposal p, Proposal.Setting login) {
+  private static String letters(SettingsProposal p, SettingsProposal.Setting login) {
     return p.matching(login)
         .map(
             m ->
@@ -273,8 +273,11 @@ final class ProbeCommand implements Callable<Integer> {
         .orElse("");
   }
 
-  private static String value(Proposal p, String name) {
-    return p.setting(name).map(Proposal.Setting::value).filter(v -> !v.isEmpty()).orElse("none");
+  private static String value(SettingsProposal p, String name) {
+    return p.setting(name)
+        .map(SettingsProposal.Setting::value)
+        .filter(v -> !v.isEmpty())
+        .orElse("none");
   }
 
   private static void section(String title, List<String> lines, PrintWriter out) {
@@ -283,7 +286,7 @@ final class ProbeCommand implements Callable<Integer> {
     lines.forEach(line -> out.println("  " + line));
   }
 
-  private List<String> directory(Proposal p) {
+  private List<String> directory(SettingsProposal p) {
     List<String> lines = new ArrayList<>();
     lines.add(connection.name + ":");
     lines.add("  kind: " + p.kind());
@@ -302,7 +305,7 @@ final class ProbeCommand implements Callable<Integer> {
     return lines;
   }
 
-  private List<String> sight(Proposal p) {
+  private List<String> sight(SettingsProposal p) {
     List<String> lines = new ArrayList<>();
     lines.add("sight:");
     lines.add("  directory: " + connection.name);

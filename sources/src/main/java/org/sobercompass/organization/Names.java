@@ -43,6 +43,22 @@ public final class Names {
     return subject(SubjectKind.GROUP, name);
   }
 
+  /**
+   * The one subject that a text names: {@code account}, {@code group}, {@code unit} or {@code
+   * implicit} and a name; a name alone is an account.
+   */
+  public int subject(String written) {
+    String text = written.strip();
+    int space = text.indexOf(' ');
+    String word = space < 0 ? "" : text.substring(0, space);
+    for (SubjectKind kind : SubjectKind.values()) {
+      if (kind.keyKind().word().equals(word)) {
+        return subject(kind, text.substring(space + 1).strip());
+      }
+    }
+    return subject(SubjectKind.ACCOUNT, text);
+  }
+
   private int subject(SubjectKind kind, String name) {
     List<Integer> found = NameResolver.find(facts, kind, name);
     if (found.size() == 1) {

@@ -11,6 +11,7 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Can;
 import org.sobercompass.core.access.Holders;
 import org.sobercompass.core.access.RouteFinder;
+import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.ActRoutes;
 import org.sobercompass.core.admin.Asked;
@@ -23,6 +24,8 @@ import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.problem.UnknownNameException;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.readiness.Readiness;
 import org.sobercompass.core.readiness.ReadinessCheck;
 import org.sobercompass.core.system.Basis;
@@ -226,5 +229,25 @@ public final class Organization {
   /** What some changes would do: who gains and loses what, and which findings begin and end. */
   public Preview preview(List<Change> changes) {
     return Preview.of(assessment(), changes);
+  }
+
+  /** What a proposal would do, on what was read. */
+  public Preview preview(Proposal proposal) {
+    return Preview.of(assessment(), proposal.on(model).changes());
+  }
+
+  /** Giving a role at a node and below it, as a proposal to look at. */
+  public Proposal assigning(String application, String role, String subject, String node) {
+    SystemView view = names().application(application);
+    Step.Assignment what =
+        new Step.Assignment(
+            view.id(),
+            view.system().roles().get(names().role(view, role)).id(),
+            model.facts().key(names().subject(subject)),
+            view.resources().id(names().node(view, node)),
+            true,
+            Optional.empty(),
+            Optional.empty());
+    return new Proposal("", List.of(new Step.Assign(what)));
   }
 }

@@ -67,7 +67,7 @@ public final class Probe {
   }
 
   /** Looks, and proposes. */
-  public Proposal propose() {
+  public SettingsProposal propose() {
     RootEntry root = session.root();
     schema = session.schema();
     List<String> contexts =
@@ -83,16 +83,16 @@ public final class Probe {
     DirectoryKind proposed = onlyPosix ? DirectoryKind.POSIX : kind;
     Sample accounts = sample("account");
     Sample groups = sample("group");
-    return new Proposal(
+    return new SettingsProposal(
         session.access(),
         root,
         session.identity(),
         looked,
         all,
         proposed.id(),
-        new Proposal.Counts(
+        new SettingsProposal.Counts(
             accounts.size(), groups.size(), sample("unit").size(), sample("other").size()),
-        new Proposal.Bases(accounts.bases(contexts), groups.bases(contexts)),
+        new SettingsProposal.Bases(accounts.bases(contexts), groups.bases(contexts)),
         settings(proposed, accounts, groups),
         schema,
         hidden);
@@ -106,9 +106,9 @@ public final class Probe {
     return sample;
   }
 
-  private static List<Proposal.Setting> settings(
+  private static List<SettingsProposal.Setting> settings(
       DirectoryKind kind, Sample accounts, Sample groups) {
-    List<Proposal.Setting> settings = new ArrayList<>();
+    List<SettingsProposal.Setting> settings = new ArrayList<>();
     settings.add(filter("account filter", preferred(ACCOUNT_CLASSES, kind.accounts()), accounts));
     settings.add(accounts.best("login name", LOGINS, true));
     settings.add(accounts.best("display name", DISPLAYS, false));
@@ -128,10 +128,10 @@ public final class Probe {
     return ordered;
   }
 
-  private static Proposal.Setting filter(String name, List<String> classes, Sample sample) {
+  private static SettingsProposal.Setting filter(String name, List<String> classes, Sample sample) {
     List<String> cover = sample.cover(classes);
     String parts = cover.stream().map(c -> "(objectClass=" + c + ")").collect(Collectors.joining());
-    return new Proposal.Setting(
+    return new SettingsProposal.Setting(
         name,
         cover.size() > 1 ? "(|" + parts + ")" : parts,
         sample.size(),

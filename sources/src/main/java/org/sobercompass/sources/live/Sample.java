@@ -89,7 +89,7 @@ final class Sample {
   }
 
   /** The attribute of these that most entries fill; of equals the first, unique ones before. */
-  Proposal.Setting best(String name, List<String> candidates, boolean mustBeUnique) {
+  SettingsProposal.Setting best(String name, List<String> candidates, boolean mustBeUnique) {
     List<String> filled =
         candidates.stream()
             .filter(a -> count(a) > 0)
@@ -100,7 +100,7 @@ final class Sample {
     String best = filled.isEmpty() ? "" : filled.get(0);
     List<String> others =
         filled.stream().skip(1).map(a -> a + " (" + count(a) + " of " + size() + ")").toList();
-    return new Proposal.Setting(
+    return new SettingsProposal.Setting(
         name, best, count(best), size(), unique(best), example(best), others);
   }
 

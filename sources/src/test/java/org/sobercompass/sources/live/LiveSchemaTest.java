@@ -121,8 +121,8 @@ class LiveSchemaTest {
   void theProbeTellsHowTheLoginNameComparesAndCountsClassesBySchema() throws Exception {
     server.add("dn: uid=cy,dc=x", "objectClass: inetOrgPerson", "uid: cy", "cn: cy", "sn: cy");
     try (LdapSession session = LdapSession.open(access(), Secret.Origins.PROCESS)) {
-      Proposal proposal = new Probe(session).propose();
-      Proposal.Setting login = proposal.setting("login name").orElseThrow();
+      SettingsProposal proposal = new Probe(session).propose();
+      SettingsProposal.Setting login = proposal.setting("login name").orElseThrow();
       assertThat(proposal.matching(login).orElseThrow().syntax().ignoresCase()).isTrue();
       assertThat(proposal.accounts().accounts()).isEqualTo(3);
       assertThat(proposal.schema()).isPresent();

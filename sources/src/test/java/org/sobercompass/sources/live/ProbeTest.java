@@ -52,7 +52,7 @@ class ProbeTest {
     server.add(lines);
   }
 
-  private Proposal propose() {
+  private SettingsProposal propose() {
     LdapAccess access =
         AccessSettings.of("main", URI.create("ldap://127.0.0.1:" + server.getListenPort()), true)
             .with(
@@ -67,13 +67,13 @@ class ProbeTest {
     }
   }
 
-  private static Proposal.Setting setting(Proposal proposal, String name) {
+  private static SettingsProposal.Setting setting(SettingsProposal proposal, String name) {
     return proposal.setting(name).orElseThrow();
   }
 
   @Test
   void anEmptyDirectoryProposesNothingAndSaysSo() {
-    Proposal proposal = propose();
+    SettingsProposal proposal = propose();
     assertThat(proposal.accounts().accounts()).isZero();
     assertThat(proposal.bases().accounts()).isEmpty();
     assertThat(setting(proposal, "login name").value()).isEmpty();
@@ -111,7 +111,7 @@ class ProbeTest {
     unit("ou=b,dc=x");
     person("same", "ou=a,dc=x", "mail: one@x.example");
     person("same", "ou=b,dc=x", "mail: two@x.example");
-    Proposal.Setting login = setting(propose(), "login name");
+    SettingsProposal.Setting login = setting(propose(), "login name");
     assertThat(login.value()).isEqualTo("mail");
     assertThat(login.unique()).isTrue();
     assertThat(login.others()).containsExactly("uid (2 of 2)");
@@ -121,7 +121,7 @@ class ProbeTest {
   void accountsOfRfc2307AloneAreThePosixKind() throws LDAPException, LDIFException {
     server.add("dn: uid=a,dc=x", "objectClass: account", "objectClass: posixAccount", "uid: a");
     server.add("dn: cn=g,dc=x", "objectClass: posixGroup", "cn: g", "memberUid: a");
-    Proposal proposal = propose();
+    SettingsProposal proposal = propose();
     assertThat(proposal.kind()).isEqualTo("posix");
     assertThat(setting(proposal, "members").value()).isEqualTo("memberUid");
     assertThat(setting(proposal, "members").example()).isEqualTo("a");
@@ -147,9 +147,9 @@ class ProbeTest {
       person("p" + i, "dc=x");
     }
     server.add("dn: cn=pc,dc=x", "objectClass: device", "objectClass: person", "cn: pc");
-    Proposal proposal = propose();
+    SettingsProposal proposal = propose();
     assertThat(proposal.root().pages()).isTrue();
     assertThat(proposal.looked()).isEqualTo(12);
-    assertThat(proposal.accounts()).isEqualTo(new Proposal.Counts(10, 0, 1, 1));
+    assertThat(proposal.accounts()).isEqualTo(new SettingsProposal.Counts(10, 0, 1, 1));
   }
 }

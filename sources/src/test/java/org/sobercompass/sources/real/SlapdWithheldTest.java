@@ -28,7 +28,7 @@ import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.live.AccessSettings;
 import org.sobercompass.sources.live.LdapSession;
 import org.sobercompass.sources.live.Probe;
-import org.sobercompass.sources.live.Proposal;
+import org.sobercompass.sources.live.SettingsProposal;
 import org.sobercompass.sources.workspace.Surveyor;
 import org.sobercompass.sources.workspace.Workspace;
 
@@ -135,7 +135,7 @@ class SlapdWithheldTest {
     assertThat(found).noneMatch(f -> Set.of("assigned-to-empty-group").contains(f.kind().id()));
   }
 
-  private static Proposal probed(String bind) {
+  private static SettingsProposal probed(String bind) {
     try (LdapSession session =
         LdapSession.open(
             AccessSettings.of("main", URI.create(slapd.address()), true)

@@ -21,7 +21,7 @@ import org.sobercompass.sources.directory.DirectorySchema;
  * @param schema the schema it publishes; empty when it may not be read
  * @param hidden how many groups must list members and showed none: they were withheld
  */
-public record Proposal(
+public record SettingsProposal(
     LdapAccess access,
     RootEntry root,
     String identity,

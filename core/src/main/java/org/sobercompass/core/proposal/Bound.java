@@ -1,0 +1,50 @@
+package org.sobercompass.core.proposal;
+
+import java.util.List;
+import org.sobercompass.core.system.Change;
+
+/**
+ * A proposal laid over a model.
+ *
+ * @param changes what there is to change, by the numbers of the model
+ * @param notes what is to be said of single steps
+ */
+public record Bound(List<Change> changes, List<Note> notes) {
+  /** Copies. */
+  public Bound {
+    changes = List.copyOf(changes);
+    notes = List.copyOf(notes);
+  }
+
+  /** Why a step changes nothing, or what is to be known of it. */
+  public enum Kind {
+    /** It is so already. */
+    ALREADY,
+    /** What it would change is not there. */
+    NOT_THERE,
+    /** It names something that is not there. */
+    UNKNOWN,
+    /** It takes back another step of the same proposal. */
+    CONTRADICTS,
+    /** The groups would contain each other. The step is made all the same. */
+    CIRCLE
+  }
+
+  /**
+   * Said of a step.
+   *
+   * @param step its place in the proposal, from 0
+   * @param what in words; a sentence without a full stop
+   */
+  public record Note(int step, Kind kind, String what) {
+    /** Whether the step cannot be made as it stands. */
+    public boolean isWrong() {
+      return kind == Kind.UNKNOWN || kind == Kind.CONTRADICTS;
+    }
+  }
+
+  /** Whether every step can be made, or is made already. */
+  public boolean isSound() {
+    return notes.stream().noneMatch(Note::isWrong);
+  }
+}

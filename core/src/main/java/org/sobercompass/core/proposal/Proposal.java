@@ -1,0 +1,62 @@
+package org.sobercompass.core.proposal;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Optional;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.system.Change;
+
+/**
+ * Steps in the order in which they are to be made. Immutable.
+ *
+ * @param name what it is called, or empty
+ */
+public record Proposal(String name, List<Step> steps) {
+  /** Copies. */
+  public Proposal {
+    steps = List.copyOf(steps);
+  }
+
+  /**
+   * What of it can be laid over a model. O(steps x groups of a member), and for each application
+   * that is named O(its assignments).
+   */
+  public Bound on(AccessModel model) {
+    return new Binder(model).bind(this);
+  }
+
+  /** This one, then another, under the name of the first that has one. */
+  public Proposal then(Proposal next) {
+    List<Step> all = new ArrayList<>(steps);
+    all.addAll(next.steps);
+    return new Proposal(name.isEmpty() ? next.name : name, all);
+  }
+
+  /** What takes all of it back, the last step first. */
+  public Proposal inverse() {
+    List<Step> back = new ArrayList<>();
+    steps.forEach(step -> back.add(step.inverse()));
+    Collections.reverse(back);
+    return new Proposal(name.isEmpty() ? "" : name + ", taken back", back);
+  }
+
+  /**
+   * The steps that changes of a model come to.
+   *
+   * @return empty when one of the changes is of a kind that has no step yet: an entry of a list, an
+   *     admin role, an assignment that is switched off or given to nobody who is there
+   */
+  public static Optional<Proposal> of(String name, AccessModel model, List<Change> changes) {
+    Steps steps = new Steps(model);
+    List<Step> all = new ArrayList<>();
+    for (Change change : changes) {
+      Optional<Step> step = steps.of(change);
+      if (step.isEmpty()) {
+        return Optional.empty();
+      }
+      all.add(step.get());
+    }
+    return Optional.of(new Proposal(name, all));
+  }
+}

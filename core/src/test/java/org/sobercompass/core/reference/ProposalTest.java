@@ -1,0 +1,168 @@
+package org.sobercompass.core.reference;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Random;
+import java.util.Set;
+import java.util.TreeSet;
+import org.junit.jupiter.api.Test;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.proposal.Bound;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.Step;
+import org.sobercompass.core.removal.Effects;
+
+/** Proposals on random organizations: what they change, what takes them back, what is told. */
+class ProposalTest {
+  private static final int SEEDS = 400;
+
+  /** What every account may do everywhere, as text. */
+  private static Set<String> all(AccessModel model) {
+    Set<String> all = new TreeSet<>();
+    Asker asker = model.asker();
+    for (SystemView view : model.systems()) {
+      for (int account = 0; account < model.facts().accounts(); account++) {
+        for (int right = 0; right < view.rights().size(); right++) {
+          for (int node = 0; node < view.resources().size(); node++) {
+            all.add(
+                account
+                    + " "
+                    + right
+                    + " "
+                    + node
+                    + " "
+                    + asker.can(view, account, right, node).verdict()
+                    + asker.can(view, account, right, node).held());
+          }
+        }
+      }
+    }
+    return all;
+  }
+
+  private static Proposal random(AccessModel model, Random random) {
+    Facts facts = model.facts();
+    SystemView view = model.systems().get(0);
+    List<Step> steps = new ArrayList<>();
+    for (int i = 1 + random.nextInt(4); i > 0; i--) {
+      Key member = facts.key(random.nextInt(facts.accounts() + facts.groups()));
+      Key group = facts.key(facts.firstGroup() + random.nextInt(facts.groups()));
+      Optional<Proposal> taken =
+          view.grants().size() == 0
+              ? Optional.empty()
+              : Proposal.of(
+                  "",
+                  model,
+                  List.of(
+                      new org.sobercompass.core.system.Change.AssignmentRemoved(
+                          0, random.nextInt(view.grants().size()))));
+      Step.Assignment what =
+          new Step.Assignment(
+              view.id(),
+              view.system().roles().get(random.nextInt(view.system().roles().size())).id(),
+              facts.key(random.nextInt(facts.subjects())),
+              view.resources().id(random.nextInt(view.resources().size())),
+              random.nextBoolean(),
+              random.nextInt(4) == 0
+                  ? Optional.of(Instant.ofEpochSecond(SmallWorld.NOW + random.nextInt(9) - 4))
+                  : Optional.empty(),
+              Optional.empty());
+      steps.add(
+          switch (random.nextInt(4)) {
+            case 0 -> new Step.Join(member, group);
+            case 1 -> new Step.Leave(member, group);
+            case 2 -> new Step.Assign(what);
+            default -> taken.map(p -> p.steps().get(0)).orElse(new Step.Assign(what));
+          });
+    }
+    return new Proposal("random", steps);
+  }
+
+  @Test
+  void effectsAreTheDifferenceOfTwoWholeEvaluations() {
+    int changed = 0;
+    for (long seed = 0; seed < SEEDS; seed++) {
+      AccessModel model = new SmallWorld(seed).model();
+      Bound bound = random(model, new Random(seed)).on(model);
+      AccessModel after = model.with(bound.changes());
+      Effects effects = Effects.of(model, bound.changes());
+      boolean same = all(model).equals(all(after));
+      assertThat(effects.isNone()).as("seed " + seed).isEqualTo(same);
+      changed += same ? 0 : 1;
+    }
+    assertThat(changed).isGreaterThan(SEEDS / 5);
+  }
+
+  @Test
+  void aProposalAndItsInverseChangeNothing() {
+    int changed = 0;
+    for (long seed = 0; seed < SEEDS; seed++) {
+      AccessModel model = new SmallWorld(seed).model();
+      Proposal proposal = random(model, new Random(seed));
+      Bound bound = proposal.on(model);
+      if (!bound.notes().isEmpty()) {
+        continue; // what was there already would be taken away by the inverse
+      }
+      AccessModel after = model.with(bound.changes());
+      Bound back = proposal.inverse().on(after);
+      assertThat(back.notes()).as("seed " + seed).noneMatch(Bound.Note::isWrong);
+      assertThat(all(after.with(back.changes()))).as("seed " + seed).isEqualTo(all(model));
+      assertThat(proposal.then(proposal.inverse()).on(model).changes()).isEmpty();
+      changed++;
+    }
+    assertThat(changed).isGreaterThan(SEEDS / 10);
+  }
+
+  @Test
+  void whatIsUnknownDoneOrContradictoryIsTold() {
+    AccessModel model = new SmallWorld(1).model();
+    Facts facts = model.facts();
+    Key account = facts.key(0);
+    Key group = facts.key(facts.firstGroup());
+    Key nobody = new Key(KeyKind.ACCOUNT, "dir", "nobody");
+    SystemView view = model.systems().get(0);
+    Step.Assignment what =
+        new Step.Assignment(
+            view.id(),
+            "no-role",
+            account,
+            view.resources().id(0),
+            true,
+            Optional.empty(),
+            Optional.empty());
+    Bound bound =
+        new Proposal(
+                "",
+                List.of(
+                    new Step.Join(nobody, group),
+                    new Step.Join(account, account),
+                    new Step.Assign(what),
+                    new Step.Assign(
+                        new Step.Assignment(
+                            "no-app", "r", account, "n", true, Optional.empty(), Optional.empty())),
+                    new Step.Join(group, group),
+                    new Step.Leave(group, group)))
+            .on(model);
+    assertThat(bound.notes())
+        .extracting(Bound.Note::kind)
+        .containsExactly(
+            Bound.Kind.UNKNOWN,
+            Bound.Kind.UNKNOWN,
+            Bound.Kind.UNKNOWN,
+            Bound.Kind.UNKNOWN,
+            Bound.Kind.CIRCLE,
+            Bound.Kind.CONTRADICTS);
+    assertThat(bound.notes().get(2).what()).contains("\"no-role\"");
+    assertThat(bound.changes()).isEmpty();
+    assertThat(bound.isSound()).isFalse();
+  }
+}
