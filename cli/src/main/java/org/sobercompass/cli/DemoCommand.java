@@ -73,6 +73,24 @@ final class DemoCommand implements Callable<Integer> {
     for (Step step : STEPS) {
       run(out, err, step);
     }
+    String standins = root.resolve("proposals/standins.csv").toString();
+    run(
+        out,
+        err,
+        new Step(
+            "Roles for a stand-in, from a table. Before it is written: what would it do?",
+            Exit.OK,
+            "preview",
+            standins));
+    run(
+        out,
+        err,
+        new Step(
+            "What ends the finance officer's signing, and what would that take away besides?",
+            Exit.OK,
+            "unpick",
+            "ilse.brandt",
+            "orders:payments:sign"));
     live(out, err);
     Path page = root.resolve("page.html");
     run(

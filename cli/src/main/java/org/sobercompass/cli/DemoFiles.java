@@ -52,7 +52,10 @@ final class DemoFiles {
           "assignments/doors.csv",
           "assignments/notes.csv",
           "assignments/ledger.csv",
-          "registers/seedbook.csv");
+          "registers/seedbook.csv",
+          "proposals/standins.csv",
+          "proposals/leave-approvers.ldif",
+          "proposals/two-hands.yaml");
 
   private DemoFiles() {}
 

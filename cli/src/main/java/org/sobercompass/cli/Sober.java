@@ -49,6 +49,10 @@ public final class Sober implements Runnable {
     COMMANDS.put("compare", CompareCommand::new);
     COMMANDS.put("findings", FindingsCommand::new);
     COMMANDS.put("waive", WaiveCommand::new);
+    COMMANDS.put("assign", AssignCommand::new);
+    COMMANDS.put("withdraw", WithdrawCommand::new);
+    COMMANDS.put("preview", PreviewCommand::new);
+    COMMANDS.put("unpick", UnpickCommand::new);
     COMMANDS.put("expect", ExpectCommand::new);
     COMMANDS.put("fit", FitCommand::new);
     COMMANDS.put("report", ReportCommand::new);

@@ -56,6 +56,8 @@ class SchemaTest {
     "findings, findings --seen",
     "expect, expect",
     "fit, fit",
+    "preview, preview proposals/two-hands.yaml",
+    "unpick, unpick ilse.brandt orders:payments:sign",
     "problems, check",
     "trial, trial joss.merrin orders",
     "readiness, trial --all permits",

@@ -39,7 +39,7 @@ class ReadmeJavaTest {
     compile(code.group(1).replace("/tmp/alderfen", demo.toString()));
     assertThat(run().lines())
         .contains("YES")
-        .anyMatch(line -> line.startsWith("no longer: Ilse Brandt (ilse.brandt) holds what"))
+        .anyMatch(line -> line.startsWith("no longer: Ilse Brandt (ilse.brandt) holds rights"))
         .anyMatch(line -> line.startsWith("Ilse Brandt (ilse.brandt) → orders-approvers"));
   }
 

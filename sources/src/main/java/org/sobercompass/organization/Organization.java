@@ -3,7 +3,9 @@ package org.sobercompass.organization;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -28,6 +30,10 @@ import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.readiness.Readiness;
 import org.sobercompass.core.readiness.ReadinessCheck;
+import org.sobercompass.core.removal.Goal;
+import org.sobercompass.core.removal.NotHeld;
+import org.sobercompass.core.removal.Removal;
+import org.sobercompass.core.removal.Unpick;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Crowd;
@@ -249,5 +255,41 @@ public final class Organization {
             Optional.empty(),
             Optional.empty());
     return new Proposal("", List.of(new Step.Assign(what)));
+  }
+
+  /**
+   * Writes what a proposal gives and withdraws into the workspace's tables of assignments.
+   *
+   * @param by who gives it, or empty
+   * @param reason why, or empty
+   * @return how many rows were added or taken out, by file
+   * @throws org.sobercompass.core.problem.BadInputException when a step cannot be written here;
+   *     nothing is written then
+   */
+  public Map<String, Integer> write(Proposal proposal, String by, String reason) {
+    return new MappingFiles(workspace, model).write(proposal, by, reason);
+  }
+
+  /**
+   * A proposal in a file: YAML, CSV with the columns of assignments, or LDIF change records.
+   *
+   * @param shown how the user names the file
+   * @throws org.sobercompass.core.problem.BadInputException when something in it cannot be read
+   */
+  public Proposal proposal(Path file, String shown) {
+    return new ProposalFile(this, shown).read(file);
+  }
+
+  /**
+   * The cheapest removals that differ and end a holding, with what each would do.
+   *
+   * @param account the number of the account
+   * @param asked a permission at a node, as {@link Names#at} gives it
+   * @param most so many at most
+   */
+  public List<Removal> unpick(int account, Asked.Use asked, int most) {
+    List<Integer> rights = Arrays.stream(asked.question().allOf()).boxed().toList();
+    Goal goal = new NotHeld(account, asked.view().number(), rights, asked.question().resource());
+    return new Unpick(model).alternatives(goal, most);
   }
 }

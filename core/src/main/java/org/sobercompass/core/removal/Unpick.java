@@ -1,6 +1,8 @@
 package org.sobercompass.core.removal;
 
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -40,6 +42,29 @@ public final class Unpick {
    * only where that is proved.
    */
   public Removal find(Goal goal) {
+    return find(goal, Set.of());
+  }
+
+  /**
+   * The cheapest sets of removals that reach a goal and differ: the least, then the least of those
+   * that do without one of its removals, by cost. O(removals found) searches.
+   *
+   * @param most so many at most
+   * @return the least first; one alone when nothing reaches the goal, or nothing else does
+   */
+  public List<Removal> alternatives(Goal goal, int most) {
+    List<Removal> all = new ArrayList<>(List.of(find(goal)));
+    for (Change barred : all.get(0).changes()) {
+      Removal other = find(goal, Set.of(barred));
+      if (!other.changes().isEmpty() && !all.contains(other)) {
+        all.add(other);
+      }
+    }
+    all.subList(1, all.size()).sort(Comparator.comparingLong(r -> cost(r.changes())));
+    return List.copyOf(all.subList(0, Math.min(most, all.size())));
+  }
+
+  private Removal find(Goal goal, Set<Change> barred) {
     LeastSet least = new LeastSet();
     List<Action> chosen = List.of();
     boolean exact = true;
@@ -53,7 +78,8 @@ public final class Unpick {
       }
       for (Goal.Still still : stills) {
         exact &= still.exact();
-        Map<String, Action> breaking = actions.of(still, after.graph());
+        Map<String, Action> breaking = new HashMap<>(actions.of(still, after.graph()));
+        breaking.values().removeIf(action -> barred.contains(action.change()));
         Set<String> undoing =
             isMonotone(still)
                 ? Set.of()

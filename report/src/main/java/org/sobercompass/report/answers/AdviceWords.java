@@ -67,8 +67,9 @@ public final class AdviceWords {
         + view.system().name()
         + " to "
         + Words.subject(model.facts(), added.subject())
-        + " at "
-        + view.resources().id(added.node());
+        + (added.node() > 0
+            ? " at " + view.resources().id(added.node())
+            : view.resources().size() > 1 ? ", everywhere" : "");
   }
 
   private String removed(Change.AssignmentRemoved removed) {

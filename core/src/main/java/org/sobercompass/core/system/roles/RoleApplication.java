@@ -167,7 +167,7 @@ public final class RoleApplication implements AccessSystem {
     List<Integer> gone = new ArrayList<>(removed.getOrDefault(basis, List.of()));
     for (Change.OfSystem change : changes) {
       change.byKind(
-          added -> patched.add(grant(added, patched.size())),
+          added -> patched.add(grant(added, patched)),
           taken -> {
             patched.set(taken.grant(), patched.get(taken.grant()).withdrawn());
             return gone.add(taken.grant());
@@ -182,9 +182,18 @@ public final class RoleApplication implements AccessSystem {
     return new RoleApplication(facts, definition, all, allGone);
   }
 
-  private Grant grant(Change.AssignmentAdded added, int number) {
+  /** With the id that it would have if it stood in a table, unless another has it. */
+  private Grant grant(Change.AssignmentAdded added, List<Grant> others) {
+    String usual =
+        definition.roles.get(added.role()).id()
+            + " "
+            + facts.key(added.subject()).text()
+            + " at "
+            + definition.nodes.id(added.node())
+            + (added.descends() ? "" : " only");
+    boolean taken = others.stream().anyMatch(other -> other.id().equals(usual));
     return new Grant(
-        "added-" + number,
+        taken ? usual + " added " + others.size() : usual,
         added.role(),
         added.subject(),
         facts.label(added.subject()),

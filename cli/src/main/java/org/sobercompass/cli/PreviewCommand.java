@@ -1,0 +1,52 @@
+package org.sobercompass.cli;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.sobercompass.core.proposal.Proposal;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Parameters;
+
+/** {@code sober preview}. */
+@Command(
+    name = "preview",
+    mixinStandardHelpOptions = true,
+    description = {
+      "Shows what the changes in some files would do together, before anything is written.",
+      "With --write assignments are also written into the workspace, all or none.",
+      ""
+    },
+    footer = {
+      "",
+      "Examples, on the demo:",
+      "  sober preview proposals/standins.csv",
+      "  sober preview proposals/leave-approvers.ldif proposals/two-hands.yaml",
+      "A .csv file has the columns change (assign or withdraw), application, role, kind, subject,",
+      "node, descendants, from, until. A .ldif file has change records of groups (RFC 2849).",
+      "A .yaml file is a kept proposal."
+    })
+final class PreviewCommand implements Callable<Integer> {
+  @Mixin private Inputs inputs = new Inputs();
+  @Mixin private Proposing proposing = new Proposing();
+
+  @Parameters(
+      index = "0..*",
+      arity = "1..*",
+      paramLabel = "FILE",
+      description = "proposals: .csv, .ldif or .yaml")
+  private List<Path> files = new ArrayList<>();
+
+  @Override
+  public Integer call() {
+    Proposal all = new Proposal("", List.of());
+    for (Path file : files) {
+      // As typed, else in the workspace.
+      Path path = Files.exists(file) ? file : inputs.root.resolve(file);
+      all = all.then(inputs.organization().proposal(path, file.toString()));
+    }
+    return proposing.run(all, inputs);
+  }
+}

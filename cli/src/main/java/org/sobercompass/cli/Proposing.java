@@ -1,0 +1,58 @@
+package org.sobercompass.cli;
+
+import java.util.Map;
+import org.sobercompass.core.audit.Preview;
+import org.sobercompass.core.proposal.Bound;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.report.answers.PreviewAnswers;
+import org.sobercompass.report.data.AnswerTable;
+import org.sobercompass.report.data.Format;
+import picocli.CommandLine.Option;
+
+/** What commands that propose changes have in common: they show the effects, and may write. */
+final class Proposing {
+  @Option(
+      names = "--write",
+      description = "also write it into the workspace's tables of assignments")
+  boolean write;
+
+  @Option(names = "--by", paramLabel = "WHO", description = "who gives it, for the table")
+  String by = "";
+
+  @Option(names = "--reason", paramLabel = "WHY", description = "why, for the table")
+  String reason = "";
+
+  /** Prints what a proposal would do, and writes it where that was asked for. */
+  int run(Proposal proposal, Inputs inputs) {
+    if (write && inputs.survey != null) {
+      throw new UsageException("a survey cannot be changed; expected a workspace");
+    }
+    Bound bound = proposal.on(inputs.model());
+    PreviewAnswers answers = new PreviewAnswers(inputs.ask(), inputs.assessment());
+    Preview preview = inputs.organization().preview(proposal);
+    if (inputs.format == Format.table) {
+      String gap = "";
+      for (AnswerTable part : answers.brief(bound, preview)) {
+        inputs.out().print(gap);
+        inputs.print(part);
+        gap = "\n";
+      }
+    } else {
+      inputs.print(answers.preview(bound, preview));
+    }
+    if (!bound.isSound()) {
+      return Exit.INPUT;
+    }
+    if (write) {
+      Map<String, Integer> written = inputs.organization().write(proposal, by, reason);
+      written.forEach(
+          (file, rows) ->
+              inputs
+                  .err()
+                  .println("Written: " + file + ", " + rows + (rows == 1 ? " row." : " rows.")));
+    } else if (!bound.changes().isEmpty()) {
+      inputs.err().println("Nothing is written yet; --write does it.");
+    }
+    return Exit.OK;
+  }
+}

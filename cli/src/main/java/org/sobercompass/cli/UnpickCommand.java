@@ -1,0 +1,67 @@
+package org.sobercompass.cli;
+
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.admin.Asked;
+import org.sobercompass.core.removal.Effects;
+import org.sobercompass.core.removal.Removal;
+import org.sobercompass.core.system.Verdict;
+import org.sobercompass.report.answers.PreviewAnswers;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** {@code sober unpick}. */
+@Command(
+    name = "unpick",
+    mixinStandardHelpOptions = true,
+    description = {
+      "Tells the smallest removals that end a permission of an account, and the other ways to.",
+      "Each way says what it takes away besides. Nothing is changed.",
+      ""
+    },
+    footer = {
+      "",
+      "Examples, on the demo:",
+      "  sober unpick ilse.brandt orders:payments:sign",
+      "  sober unpick tova.quill permits:permits:issue --at vault"
+    })
+final class UnpickCommand implements Callable<Integer> {
+  private static final int MOST = 3;
+
+  @Mixin private Inputs inputs = new Inputs();
+
+  @Parameters(index = "0", paramLabel = "ACCOUNT", description = "login, mail, name, DN or id")
+  private String account = "";
+
+  @Parameters(index = "1", paramLabel = "PERMISSION", description = "application:area:level")
+  private String permission = "";
+
+  @Option(names = "--at", paramLabel = "NODE", description = "the node (default: the top)")
+  private String at = "";
+
+  @Override
+  public Integer call() {
+    int who = inputs.names().account(account);
+    Asked.Use asked = inputs.names().at(inputs.names().permission(permission), at);
+    if (asked.isOfSeveral()) {
+      throw new UsageException(permission + " is several; expected one permission");
+    }
+    String what =
+        permission
+            + " of "
+            + Words.subject(inputs.model().facts(), who)
+            + " at "
+            + asked.view().resources().name(asked.question().resource());
+    if (inputs.organization().can(who, asked).held() == Verdict.NO) {
+      throw new UsageException(what + " is not held; sober routes tells what stops it");
+    }
+    List<Removal> ways = inputs.organization().unpick(who, asked, MOST);
+    List<Effects> effects =
+        ways.stream().map(way -> Effects.of(inputs.model(), way.changes())).toList();
+    inputs.print(new PreviewAnswers(inputs.ask(), inputs.assessment()).unpick(what, ways, effects));
+    return ways.get(0).changes().isEmpty() ? Exit.NO : Exit.OK;
+  }
+}

@@ -1,0 +1,90 @@
+package org.sobercompass.cli;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Grant;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** {@code sober withdraw}. */
+@Command(
+    name = "withdraw",
+    mixinStandardHelpOptions = true,
+    description = {
+      "Shows what withdrawing a role would do: who loses what, which findings begin and end.",
+      "With --write the assignment is also taken out of the workspace.",
+      ""
+    },
+    footer = {
+      "",
+      "Examples, on the demo:",
+      "  sober withdraw doors holder maren.holt",
+      "  sober withdraw orders clerk \"group orders-raisers\""
+    })
+final class WithdrawCommand implements Callable<Integer> {
+  @Mixin private Inputs inputs = new Inputs();
+  @Mixin private Proposing proposing = new Proposing();
+
+  @Parameters(index = "0", paramLabel = "APP", description = "the application")
+  private String application = "";
+
+  @Parameters(index = "1", paramLabel = "ROLE", description = "the role")
+  private String role = "";
+
+  @Parameters(
+      index = "2..*",
+      arity = "1..*",
+      paramLabel = "WHO",
+      description = "accounts by name; \"group NAME\", \"unit NAME\", \"implicit everyone\"")
+  private List<String> whom = new ArrayList<>();
+
+  @Option(
+      names = "--at",
+      paramLabel = "NODE",
+      description = "only the assignment at this node (default: at every node)")
+  private String at = "";
+
+  @Override
+  public Integer call() {
+    SystemView view = inputs.names().application(application);
+    int number = inputs.names().role(view, role);
+    int node = at.isEmpty() ? -1 : inputs.names().node(view, at);
+    List<Change> changes = new ArrayList<>();
+    for (String who : whom) {
+      int subject = inputs.names().subject(who);
+      int before = changes.size();
+      for (int g = 0; g < view.grants().size(); g++) {
+        Grant grant = view.grants().get(g);
+        boolean meant =
+            grant.role() == number
+                && grant.subject() == subject
+                && !grant.declared()
+                && (node < 0 || grant.resource() == node);
+        if (meant) {
+          changes.add(new Change.AssignmentRemoved(view.number(), g));
+        }
+      }
+      if (changes.size() == before) {
+        throw new UsageException(
+            who
+                + " is not given the role "
+                + role
+                + " of "
+                + view.system().name()
+                + (at.isEmpty() ? " itself" : " itself at " + at)
+                + "; sober routes tells by what it comes");
+      }
+    }
+    Proposal proposal =
+        Proposal.of("", inputs.model(), changes)
+            .orElseThrow(
+                () -> new UsageException("a switched-off assignment cannot be withdrawn here"));
+    return proposing.run(proposal, inputs);
+  }
+}

@@ -1,0 +1,242 @@
+package org.sobercompass.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import java.util.Set;
+import java.util.TreeSet;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.Step;
+import org.sobercompass.core.removal.Effects;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.organization.Organization;
+
+/** Changes by command: previewed first, written on one more word, and nothing else touched. */
+class ChangeTest {
+  @TempDir Path folder;
+  private Path root;
+
+  @BeforeEach
+  void write() {
+    root = folder.resolve("w");
+    DemoFiles.write(root);
+  }
+
+  private SoberTest.Said sober(String... command) {
+    List<String> all = new ArrayList<>(List.of(command));
+    all.addAll(List.of("--workspace", root.toString()));
+    return SoberTest.sober(all.toArray(String[]::new));
+  }
+
+  private String text(String file) throws IOException {
+    return Files.readString(root.resolve(file));
+  }
+
+  @Test
+  void aPreviewSaysItInOneSentenceAndWritesNothing() throws IOException {
+    String before = text("assignments/permits.actual.csv");
+    SoberTest.Said said = sober("assign", "permits", "clerk", "nell.dunmore", "--at", "vault");
+    assertThat(said.code()).isZero();
+    assertThat(said.out()).startsWith("1 account gains ").contains("nobody loses anything");
+    assertThat(said.err()).contains("--write");
+    assertThat(text("assignments/permits.actual.csv")).isEqualTo(before);
+  }
+
+  @Test
+  void whatIsWrittenIsOneRowAndWhatWasSaidHolds() throws IOException {
+    String before = text("assignments/permits.actual.csv");
+    String[] given = {
+      "assign",
+      "permits",
+      "clerk",
+      "nell.dunmore",
+      "--at",
+      "vault",
+      "--until",
+      "2026-12-31",
+      "--by",
+      "Maren Holt",
+      "--reason",
+      "while a clerk is away, \"for now\"",
+      "--write"
+    };
+    assertThat(sober("can", "nell.dunmore", "permits:permits:draft", "--at", "vault").code())
+        .isEqualTo(Exit.NO);
+    assertThat(sober(given).code()).isZero();
+    assertThat(text("assignments/permits.actual.csv"))
+        .isEqualTo(
+            before
+                + "clerk,account,nell.dunmore,vault,yes,,2026-12-31,Maren Holt,\"while a clerk is"
+                + " away, \"\"for now\"\"\"\n");
+    assertThat(sober("can", "nell.dunmore", "permits:permits:draft", "--at", "vault").code())
+        .isZero();
+    SoberTest.Said again = sober(given);
+    assertThat(again.out()).startsWith("Nothing is to be changed.").contains("already");
+    sober("withdraw", "permits", "clerk", "nell.dunmore", "--write");
+    assertThat(text("assignments/permits.actual.csv")).isEqualTo(before);
+  }
+
+  @Test
+  void aTableWithAPlantedConflictIsCaughtBeforeItIsWritten() {
+    SoberTest.Said said = sober("preview", "proposals/standins.csv");
+    assertThat(said.out())
+        .startsWith("2 accounts gain 9 permissions in Orders; nobody loses anything; 1 conflict")
+        .contains("separation-of-duties");
+  }
+
+  @Test
+  void ofATableWithAWrongRowNothingIsWritten() throws IOException {
+    String before = text("assignments/orders.actual.csv");
+    Files.writeString(
+        folder.resolve("many.csv"),
+        "application,role,kind,subject,node,until\n"
+            + "orders,clerk,account,tova.quill,vault,\n"
+            + "orders,clark,account,tova.quill,vault,\n"
+            + "orders,clerk,account,tova.qill,vault,\n"
+            + "orders,clerk,account,bram.ostler,volt,soon\n");
+    SoberTest.Said said = sober("preview", folder.resolve("many.csv").toString(), "--write");
+    assertThat(said.code()).isEqualTo(Exit.INPUT);
+    assertThat(said.err())
+        .contains("many.csv:3")
+        .contains("did you mean clerk?")
+        .contains("many.csv:4")
+        .contains("did you mean tova.quill?")
+        .contains("many.csv:5");
+    assertThat(text("assignments/orders.actual.csv")).isEqualTo(before);
+  }
+
+  @Test
+  void changeRecordsOfADirectoryArePreviewedAndNotWrittenHere() throws IOException {
+    SoberTest.Said said = sober("preview", "proposals/leave-approvers.ldif");
+    assertThat(said.out())
+        .startsWith(
+            "Nobody gains anything; 1 account loses 3 permissions in Orders; 1 finding ends");
+    SoberTest.Said write = sober("preview", "proposals/leave-approvers.ldif", "--write");
+    assertThat(write.code()).isEqualTo(Exit.INPUT);
+    assertThat(write.err()).contains("memberships of alderfen are only read here");
+    Files.writeString(
+        folder.resolve("x.ldif"),
+        "dn: uid=nobody,dc=alderfen,dc=example\n"
+            + "changetype: modify\n"
+            + "add: member\n"
+            + "member: uid=a\n"
+            + "-\n\n"
+            + "dn: cn=trustees,ou=groups,dc=alderfen,dc=example\n"
+            + "changetype: delete\n");
+    assertThat(sober("preview", folder.resolve("x.ldif").toString()).err())
+        .contains("there is no group")
+        .contains("a change of type delete cannot be shown in its effects yet");
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "assign orders payer joss.merrin | 2 | Orders has 6 nodes; expected --at NODE, or"
+            + " --everywhere",
+        "assign orders payer joss.merrin --at offise | 2 | did you mean office?",
+        "assign orders clark joss.merrin --everywhere | 2 | did you mean clerk?",
+        "assign order payer joss.merrin --everywhere | 2 | did you mean orders?",
+        "assign orders payer jos.merrin --everywhere | 2 | did you mean joss.merrin?",
+        "withdraw orders payer joss.merrin | 2 | is not given the role payer of Orders itself",
+        "unpick joss.merrin orders:payments:sign | 2 | is not held",
+        "preview nowhere.csv | 3 | there is no such file",
+        "preview compass.txt | 3 | says no form of a proposal"
+      })
+  void whatCannotBeIsToldWithTheNearestRightThing(String command, int code, String says) {
+    SoberTest.Said said = sober(command.split(" "));
+    assertThat(said.err()).contains(says);
+    assertThat(said.code()).isEqualTo(code);
+  }
+
+  @Test
+  void unpickPutsTheWaysSideBySide() {
+    SoberTest.Said said = sober("unpick", "ilse.brandt", "orders:payments:sign");
+    assertThat(said.out().replaceAll("\\s+", " "))
+        .startsWith("1 removal ends orders:payments:sign of Ilse Brandt (ilse.brandt)")
+        .contains("nothing less does");
+    String csv = sober("unpick", "ilse.brandt", "orders:payments:sign", "-f", "csv").out();
+    assertThat(csv)
+        .contains("1,\"Take Ilse Brandt (ilse.brandt) out of orders-approvers\",3,1,0")
+        .contains("2,\"Withdraw the role Payer of Orders from orders-approvers");
+  }
+
+  private static Set<String> holdings(Organization organization) {
+    Set<String> all = new TreeSet<>();
+    var asker = organization.model().asker();
+    for (SystemView view : organization.model().systems()) {
+      for (int a = 0; a < organization.model().facts().accounts(); a++) {
+        for (int right = 0; right < view.rights().size() && !view.system().isOfLists(); right++) {
+          for (int node = 0; node < view.resources().size(); node++) {
+            var can = asker.can(view, a, right, node);
+            all.add(view.id() + " " + a + " " + right + " " + node + can.held() + can.verdict());
+          }
+        }
+      }
+    }
+    return all;
+  }
+
+  /** What is said before is what is read after: the changed tables are read again. */
+  @Test
+  void theEffectsArePreviewedAsTheChangedFilesGiveThem() throws IOException {
+    int differed = 0;
+    for (int seed = 0; seed < 12; seed++) {
+      Organization before = Organization.open(root);
+      Random random = new Random(seed);
+      Proposal proposal = random(before, random);
+      List<Change> changes = proposal.on(before.model()).changes();
+      boolean nothing = Effects.of(before.model(), changes).isNone();
+      Set<String> expected = holdings(before);
+      before.write(proposal, "", "");
+      Set<String> after = holdings(Organization.open(root));
+      assertThat(after.equals(expected)).as("seed " + seed + " " + proposal).isEqualTo(nothing);
+      differed += nothing ? 0 : 1;
+    }
+    assertThat(differed).isGreaterThan(3);
+  }
+
+  private static Proposal random(Organization organization, Random random) {
+    Facts facts = organization.model().facts();
+    List<SystemView> views =
+        organization.model().systems().stream()
+            .filter(v -> v.assigned().stream().anyMatch(grant -> !grant.declared()))
+            .toList();
+    List<Step> steps = new ArrayList<>();
+    for (int i = 0; i < 3; i++) {
+      SystemView view = views.get(random.nextInt(views.size()));
+      Step.Assignment what =
+          new Step.Assignment(
+              view.id(),
+              view.system().roles().get(random.nextInt(view.system().roles().size())).id(),
+              facts.key(random.nextInt(facts.accounts() + facts.groups())),
+              view.resources().id(random.nextInt(view.resources().size())),
+              true,
+              java.util.Optional.empty(),
+              java.util.Optional.empty());
+      int grant = random.nextInt(view.grants().size());
+      steps.add(
+          random.nextBoolean() || view.grants().get(grant).declared()
+              ? new Step.Assign(what)
+              : Proposal.of(
+                      "",
+                      organization.model(),
+                      List.of(new Change.AssignmentRemoved(view.number(), grant)))
+                  .map(p -> p.steps().get(0))
+                  .orElse(new Step.Assign(what)));
+    }
+    return new Proposal("random", steps);
+  }
+}

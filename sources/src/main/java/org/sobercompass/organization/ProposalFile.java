@@ -1,0 +1,298 @@
+package org.sobercompass.organization;
+
+import com.unboundid.ldap.sdk.Modification;
+import com.unboundid.ldif.LDIFChangeRecord;
+import com.unboundid.ldif.LDIFException;
+import com.unboundid.ldif.LDIFModifyChangeRecord;
+import com.unboundid.ldif.LDIFReader;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.problem.UnknownNameException;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.Step;
+import org.sobercompass.core.proposal.Step.Assignment;
+import org.sobercompass.sources.NameResolver;
+import org.sobercompass.sources.directory.DnForm;
+import org.sobercompass.sources.text.CsvReader;
+import org.sobercompass.sources.text.Moments;
+import org.sobercompass.sources.text.Node;
+import org.sobercompass.sources.text.TextFiles;
+import org.sobercompass.sources.text.YamlReader;
+import org.sobercompass.sources.text.YesNo;
+
+/**
+ * Proposals as files: YAML of our own, CSV with the columns of assignments, and LDIF change records
+ * (RFC 2849) of groups. What cannot be read is told with its place, all of it at once. Not
+ * thread-safe.
+ */
+final class ProposalFile {
+  private static final List<String> COLUMNS =
+      List.of(
+          "change",
+          "application",
+          "role",
+          "kind",
+          "subject",
+          "node",
+          "descendants",
+          "from",
+          "until",
+          "granted by",
+          "reason");
+  private static final Set<String> MEMBERS = Set.of("member", "uniquemember", "memberuid");
+
+  private final Organization organization;
+  private final Facts facts;
+  private final Problems problems = new Problems();
+  private final List<Step> steps = new ArrayList<>();
+  private final String name;
+
+  ProposalFile(Organization organization, String name) {
+    this.organization = organization;
+    this.facts = organization.model().facts();
+    this.name = name;
+  }
+
+  /**
+   * Reads a proposal, by the ending of its name.
+   *
+   * @throws org.sobercompass.core.problem.BadInputException when something in it cannot be read
+   */
+  Proposal read(Path file) {
+    String ending = name.toLowerCase(Locale.ROOT).replaceFirst(".*[.]", "");
+    String called = "";
+    switch (ending) {
+      case "csv" ->
+          new CsvReader(name, COLUMNS, List.of("application", "role", "subject"), problems)
+              .read(file, this::row);
+      case "ldif" -> TextFiles.stream(file, name, problems, in -> ldif(new LDIFReader(in)));
+      case "yaml", "yml" -> {
+        Node node = YamlReader.read(file, name, problems).orElseGet(Node::nothing);
+        called = node.only(Set.of("name", "changes")).text("name").orElse("");
+        node.get("changes").map(Node::items).orElse(List.of()).forEach(this::item);
+      }
+      default ->
+          problems.error(
+              Place.of(name),
+              "the ending " + Problem.quote(ending) + " says no form of a proposal",
+              ".yaml, .csv with the columns of assignments, or .ldif with change records");
+    }
+    if (problems.errors() == 0 && steps.isEmpty()) {
+      problems.error(Place.of(name), "there is no change in it", "at least one");
+    }
+    problems.throwIfErrors();
+    return new Proposal(called, steps);
+  }
+
+  private void row(CsvReader.Row row) {
+    String change = row.get("change").isEmpty() ? "assign" : row.get("change");
+    if (!List.of("assign", "withdraw").contains(change)) {
+      problems.unknown(
+          row.place(),
+          Problem.quote(change) + " is no change",
+          "assign, withdraw, or nothing, which is assign",
+          change,
+          List.of("assign", "withdraw"));
+      return;
+    }
+    String kind = row.get("kind").isEmpty() ? "account" : row.get("kind");
+    told(
+        row.place(),
+        () -> {
+          Assignment what =
+              assignment(
+                  new Written(
+                      row.get("application"),
+                      row.get("role"),
+                      kind + " " + row.get("subject"),
+                      row.get("node"),
+                      row.get("descendants"),
+                      row.get("from"),
+                      row.get("until")),
+                  row.place());
+          steps.add(change.equals("assign") ? new Step.Assign(what) : new Step.Withdraw(what));
+        });
+  }
+
+  /** An assignment as it was typed. */
+  record Written(
+      String application,
+      String role,
+      String subject,
+      String node,
+      String below,
+      String from,
+      String until) {}
+
+  private void told(Place place, Runnable step) {
+    try {
+      step.run();
+    } catch (UnknownNameException e) {
+      problems.error(place, String.valueOf(e.getMessage()), "a name that is there");
+    }
+  }
+
+  /** An assignment by the names that people use; what is wrong with its window is told. */
+  private Assignment assignment(Written written, Place place) {
+    Names names = organization.names();
+    SystemView view = names.application(written.application);
+    Optional<Instant> from = moment(written.from, place, false);
+    Optional<Instant> until = moment(written.until, place, true);
+    if (from.isPresent() && until.isPresent() && !from.get().isBefore(until.get())) {
+      problems.error(place, "it ends before it begins", "until after from");
+    }
+    return new Assignment(
+        view.id(),
+        view.system().roles().get(names.role(view, written.role)).id(),
+        subject(written.subject),
+        view.resources().id(names.node(view, written.node)),
+        written.below.isEmpty() || YesNo.parse(written.below).orElse(true),
+        from,
+        until);
+  }
+
+  /** A key as it was written stands for itself; a name is looked up. */
+  private Key subject(String written) {
+    int subject =
+        written.matches("(account|group|unit|implicit):.*")
+            ? keyed(written)
+            : organization.names().subject(written);
+    return facts.key(subject);
+  }
+
+  private int keyed(String text) {
+    for (SubjectKind kind : SubjectKind.values()) {
+      if (text.startsWith(kind.keyKind().word() + ":")) {
+        String name = kind == SubjectKind.IMPLICIT ? text.substring(text.indexOf(':') + 1) : text;
+        List<Integer> found = NameResolver.find(facts, kind, name);
+        if (found.size() == 1) {
+          return found.get(0);
+        }
+      }
+    }
+    throw new UnknownNameException("there is no " + text + " in what was read");
+  }
+
+  private Optional<Instant> moment(String text, Place place, boolean isEnd) {
+    if (text.isEmpty()) {
+      return Optional.empty();
+    }
+    var zone = organization.workspace().zone();
+    Optional<Instant> at = isEnd ? Moments.end(text, zone) : Moments.begin(text, zone);
+    if (at.isEmpty()) {
+      problems.error(place, Problem.quote(text) + " is no date", Moments.EXPECTED);
+    }
+    return at;
+  }
+
+  private void item(Node item) {
+    item.only(Set.of("assign", "withdraw", "join", "leave"));
+    if (item.entries().size() != 1) {
+      item.wrong("a change is one thing", "one of assign, withdraw, join, leave");
+      return;
+    }
+    String change = item.entries().keySet().iterator().next();
+    Node what = item.entries().get(change);
+    told(
+        what.place(),
+        () -> {
+          switch (change) {
+            case "assign" -> steps.add(new Step.Assign(assignment(what)));
+            case "withdraw" -> steps.add(new Step.Withdraw(assignment(what)));
+            case "join" -> steps.add(new Step.Join(member(what), group(what)));
+            default -> steps.add(new Step.Leave(member(what), group(what)));
+          }
+        });
+  }
+
+  private Key member(Node what) {
+    what.only(Set.of("member", "group", "name"));
+    return subject(what.need("member"));
+  }
+
+  private Key group(Node what) {
+    String written = what.need("group");
+    return subject(written.contains(":") ? written : "group " + written);
+  }
+
+  private Assignment assignment(Node what) {
+    what.only(Set.of("application", "role", "to", "at", "below", "from", "until", "name"));
+    return assignment(
+        new Written(
+            what.need("application"),
+            what.need("role"),
+            what.need("to"),
+            what.text("at").orElse(""),
+            what.text("below").orElse(""),
+            what.text("from").orElse(""),
+            what.text("until").orElse("")),
+        what.place());
+  }
+
+  private void ldif(LDIFReader reader) throws IOException {
+    try {
+      for (LDIFChangeRecord record = reader.readChangeRecord();
+          record != null;
+          record = reader.readChangeRecord()) {
+        LDIFChangeRecord one = record;
+        told(Place.of(name).entry(record.getDN()), () -> record(one));
+      }
+    } catch (LDIFException e) {
+      problems.error(
+          Place.of(name, (int) e.getLineNumber()),
+          "from here on this is no LDIF with change records",
+          "changetype: and what it changes, as in RFC 2849");
+    }
+  }
+
+  private void record(LDIFChangeRecord record) {
+    Place place = Place.of(name).entry(record.getDN());
+    if (!(record instanceof LDIFModifyChangeRecord modify)) {
+      problems.error(
+          place,
+          "a change of type "
+              + record.getChangeType().getName()
+              + " cannot be shown in its effects yet",
+          "changetype: modify, of the members of a group");
+      return;
+    }
+    Key group = facts.key(organization.names().group(record.getDN()));
+    for (Modification change : modify.getModifications()) {
+      String kind = change.getModificationType().getName().toLowerCase(Locale.ROOT);
+      boolean members = MEMBERS.contains(change.getAttributeName().toLowerCase(Locale.ROOT));
+      boolean plain = kind.equals("add") || (kind.equals("delete") && change.hasValue());
+      if (!members || !plain) {
+        problems.error(
+            place,
+            kind + " of " + change.getAttributeName() + " cannot be shown in its effects yet",
+            "add: or delete: of member, uniqueMember or memberUid, with values");
+        continue;
+      }
+      for (String value : change.getValues()) {
+        Key member = memberOf(value);
+        steps.add(
+            kind.equals("add") ? new Step.Join(member, group) : new Step.Leave(member, group));
+      }
+    }
+  }
+
+  /** A member by its DN or its login. */
+  private Key memberOf(String value) {
+    boolean group =
+        DnForm.isDn(value) && !NameResolver.find(facts, SubjectKind.GROUP, value).isEmpty();
+    return facts.key(organization.names().subject((group ? "group " : "account ") + value));
+  }
+}

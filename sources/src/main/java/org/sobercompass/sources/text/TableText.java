@@ -1,0 +1,241 @@
+package org.sobercompass.sources.text;
+
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.sobercompass.core.problem.OutsideException;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.disk.OwnFiles;
+
+/**
+ * A CSV file (RFC 4180) to which rows are added and from which rows are taken. All else stays byte
+ * for byte: order, quoting, line ends, a byte order mark, columns that we do not know, a last line
+ * without an end. A new row is written in the style of the line of names. Not thread-safe.
+ */
+public final class TableText {
+  private static final String MARK = "\uFEFF";
+
+  private final Path file;
+  private final String name;
+  private final byte[] read;
+  private final List<Row> rows = new ArrayList<>();
+  private final List<String> columns = new ArrayList<>();
+  private final String lineEnd;
+  private final boolean endsWithLine;
+  private final boolean quotesAll;
+  private char separator = ',';
+
+  /** A row as it stands, its end included. */
+  private record Row(int line, String text) {}
+
+  private TableText(Path file, String name, byte[] read, String text) {
+    this.file = file;
+    this.name = name;
+    this.read = read;
+    split(text);
+    String head = rows.isEmpty() ? "" : rows.get(0).text.replace(MARK, "");
+    String bare = head.replaceAll("[\r\n]+$", "");
+    this.lineEnd = bare.length() == head.length() ? "\n" : head.substring(bare.length());
+    this.endsWithLine = text.endsWith("\n") || text.endsWith("\r");
+    if (bare.indexOf(';') >= 0 && bare.indexOf(',') < 0) {
+      separator = ';';
+    }
+    this.quotesAll = bare.startsWith("\"");
+    values(bare).forEach(column -> columns.add(plain(column)));
+  }
+
+  /**
+   * Reads a file.
+   *
+   * @param name how the user names it
+   * @throws OutsideException when it cannot be read, or is not UTF-8
+   */
+  public static TableText read(Path file, String name) {
+    try {
+      byte[] bytes = Files.readAllBytes(file);
+      String text = StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)).toString();
+      return new TableText(file, name, bytes, text);
+    } catch (CharacterCodingException e) {
+      throw new OutsideException(
+          Problem.error(Place.of(name), "the bytes are not UTF-8", "a file in UTF-8"));
+    } catch (IOException e) {
+      throw new OutsideException(
+          Problem.error(
+              Place.of(name), "cannot be read: " + OwnFiles.reason(e), "a table to write into"));
+    }
+  }
+
+  /** Rows end outside quotes. */
+  private void split(String text) {
+    boolean quoted = false;
+    int from = 0;
+    int line = 1;
+    int first = 1;
+    for (int i = 0; i < text.length(); i++) {
+      char c = text.charAt(i);
+      quoted ^= c == '"';
+      boolean end = c == '\n' || (c == '\r' && !text.startsWith("\n", i + 1));
+      line += end ? 1 : 0;
+      if (end && !quoted) {
+        rows.add(new Row(first, text.substring(from, i + 1)));
+        from = i + 1;
+        first = line;
+      }
+    }
+    if (from < text.length()) {
+      rows.add(new Row(first, text.substring(from)));
+    }
+  }
+
+  private List<String> values(String row) {
+    List<String> values = new ArrayList<>();
+    StringBuilder value = new StringBuilder();
+    boolean quoted = false;
+    for (int i = 0; i < row.length(); i++) {
+      char c = row.charAt(i);
+      if (c == '"' && quoted && row.startsWith("\"", i + 1)) {
+        value.append('"');
+        i++;
+      } else if (c == '"') {
+        quoted = !quoted;
+      } else if (c == separator && !quoted) {
+        values.add(value.toString().strip());
+        value.setLength(0);
+      } else {
+        value.append(c);
+      }
+    }
+    values.add(value.toString().strip());
+    return values;
+  }
+
+  private static String plain(String column) {
+    return column.toLowerCase(Locale.ROOT).replace('-', ' ').strip();
+  }
+
+  /**
+   * Adds a row at the end.
+   *
+   * @param values by column; what is empty needs no column
+   * @param problems told when a value has no column
+   */
+  public void append(Map<String, String> values, Problems problems) {
+    Map<String, String> left = new HashMap<>(values);
+    List<String> row = new ArrayList<>();
+    for (String column : columns) {
+      String value = left.remove(column);
+      row.add(quote(value == null ? "" : value));
+    }
+    left.values().removeIf(String::isEmpty);
+    if (!left.isEmpty()) {
+      problems.error(
+          Place.of(name, 1),
+          "there is no column for " + String.join(", ", left.keySet().stream().sorted().toList()),
+          "these columns in the line of names, to write what was asked for");
+      return;
+    }
+    String text = String.join(String.valueOf(separator), row);
+    int last = rows.size() - 1;
+    if (endsWithLine || rows.get(last).text.endsWith("\n")) {
+      rows.add(new Row(0, text + lineEnd));
+    } else {
+      rows.set(last, new Row(rows.get(last).line, rows.get(last).text + lineEnd));
+      rows.add(new Row(0, text));
+    }
+  }
+
+  private String quote(String value) {
+    boolean needs =
+        quotesAll
+            || value.indexOf(separator) >= 0
+            || value.indexOf('"') >= 0
+            || value.indexOf('\n') >= 0
+            || value.indexOf('\r') >= 0
+            || !value.equals(value.strip());
+    return needs ? '"' + value.replace("\"", "\"\"") + '"' : value;
+  }
+
+  /**
+   * Takes out the row that begins at a line, if it still says what is expected there.
+   *
+   * @param expected values by column
+   * @return whether it was there
+   */
+  public boolean remove(int line, Map<String, String> expected) {
+    for (int i = 1; i < rows.size(); i++) {
+      if (rows.get(i).line == line) {
+        List<String> values = values(rows.get(i).text.replaceAll("[\r\n]+$", ""));
+        boolean same =
+            expected.entrySet().stream()
+                .allMatch(
+                    e -> {
+                      int at = columns.indexOf(e.getKey());
+                      String value = at < 0 || at >= values.size() ? "" : values.get(at);
+                      return value.equals(e.getValue());
+                    });
+        if (same) {
+          rows.remove(i);
+        }
+        return same;
+      }
+    }
+    return false;
+  }
+
+  /** The whole text as it stands now. */
+  public String text() {
+    String text = rows.stream().map(row -> row.text).collect(Collectors.joining());
+    // A last line without an end stays one, also when the row that was the last is taken out.
+    return !endsWithLine && text.endsWith(lineEnd)
+        ? text.substring(0, text.length() - lineEnd.length())
+        : text;
+  }
+
+  /** Whether there is a column of this name, in lower case. */
+  public boolean has(String column) {
+    return columns.contains(column);
+  }
+
+  /**
+   * Looks whether the file still is what was read.
+   *
+   * @throws OutsideException when somebody else changed it since
+   */
+  public void unchanged() {
+    boolean same;
+    try {
+      same = Arrays.equals(Files.readAllBytes(file), read);
+    } catch (IOException e) {
+      throw OwnFiles.failed(file, e);
+    }
+    if (!same) {
+      throw new OutsideException(
+          Problem.error(
+              Place.of(name),
+              "the file was changed by somebody else since it was read",
+              "the same command again, on what stands there now; nothing was written"));
+    }
+  }
+
+  /**
+   * Writes it in place of the file that was read, whole or not at all.
+   *
+   * @throws OutsideException when it cannot be written, or somebody else changed it since
+   */
+  public void write() {
+    unchanged();
+    OwnFiles.edit(file, text());
+  }
+}
