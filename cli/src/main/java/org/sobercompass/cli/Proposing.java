@@ -1,6 +1,8 @@
 package org.sobercompass.cli;
 
+import java.nio.file.Path;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.audit.Preview;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
@@ -21,6 +23,12 @@ final class Proposing {
 
   @Option(names = "--reason", paramLabel = "WHY", description = "why, for the table")
   String reason = "";
+
+  @Option(
+      names = "--keep",
+      paramLabel = "FILE",
+      description = "also keep the proposal in this .yaml file, for sober preview")
+  @Nullable Path keep;
 
   /** Prints what a proposal would do, and writes it where that was asked for. */
   int run(Proposal proposal, Inputs inputs) {
@@ -43,6 +51,7 @@ final class Proposing {
     if (!bound.isSound()) {
       return Exit.INPUT;
     }
+    keep(proposal, keep, inputs);
     if (write) {
       Map<String, Integer> written = inputs.organization().write(proposal, by, reason);
       written.forEach(
@@ -54,5 +63,17 @@ final class Proposing {
       inputs.err().println("Nothing is written yet; --write does it.");
     }
     return Exit.OK;
+  }
+
+  /** Keeps a proposal, where that was asked for. */
+  static void keep(Proposal proposal, @Nullable Path file, Inputs inputs) {
+    if (file == null) {
+      return;
+    }
+    if (!file.toString().matches(".*[.]ya?ml")) {
+      throw new UsageException("--keep " + file + "; expected a name that ends with .yaml");
+    }
+    inputs.organization().keep(proposal, file);
+    inputs.err().println("Kept: " + file + "; sober preview " + file + " shows it again.");
   }
 }

@@ -1,9 +1,12 @@
 package org.sobercompass.cli;
 
+import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.Asked;
+import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.removal.Effects;
 import org.sobercompass.core.removal.Removal;
 import org.sobercompass.core.system.Verdict;
@@ -42,6 +45,18 @@ final class UnpickCommand implements Callable<Integer> {
   @Option(names = "--at", paramLabel = "NODE", description = "the node (default: the top)")
   private String at = "";
 
+  @Option(
+      names = "--way",
+      paramLabel = "N",
+      description = "with --keep: which of the ways (default: 1)")
+  private int way = 1;
+
+  @Option(
+      names = "--keep",
+      paramLabel = "FILE",
+      description = "keep the way as a proposal in this .yaml file, for sober preview")
+  private @Nullable Path keep;
+
   @Override
   public Integer call() {
     int who = inputs.names().account(account);
@@ -62,6 +77,17 @@ final class UnpickCommand implements Callable<Integer> {
     List<Effects> effects =
         ways.stream().map(way -> Effects.of(inputs.model(), way.changes())).toList();
     inputs.print(new PreviewAnswers(inputs.ask(), inputs.assessment()).unpick(what, ways, effects));
+    if (keep != null) {
+      if (way < 1 || way > ways.size() || ways.get(way - 1).changes().isEmpty()) {
+        throw new UsageException("--way " + way + ": there are " + ways.size() + " ways");
+      }
+      Proposing.keep(proposal(ways.get(way - 1), what), keep, inputs);
+    }
     return ways.get(0).changes().isEmpty() ? Exit.NO : Exit.OK;
+  }
+
+  private Proposal proposal(Removal way, String what) {
+    return Proposal.of("end " + what, inputs.model(), way.changes())
+        .orElseThrow(() -> new UsageException("entries of lists cannot be kept as a proposal yet"));
   }
 }

@@ -38,6 +38,7 @@ import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Crowd;
 import org.sobercompass.core.system.Limits;
+import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.workspace.Workspace;
 
 /**
@@ -291,5 +292,14 @@ public final class Organization {
     List<Integer> rights = Arrays.stream(asked.question().allOf()).boxed().toList();
     Goal goal = new NotHeld(account, asked.view().number(), rights, asked.question().resource());
     return new Unpick(model).alternatives(goal, most);
+  }
+
+  /**
+   * Keeps a proposal in a file that {@link #proposal} reads, for its owner only.
+   *
+   * @param file its name ends with {@code .yaml}
+   */
+  public void keep(Proposal proposal, Path file) {
+    OwnFiles.write(file, new ProposalText(model).of(proposal));
   }
 }

@@ -11,6 +11,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.access.SystemView;
@@ -204,8 +205,9 @@ final class ProposalFile {
       item.wrong("a change is one thing", "one of assign, withdraw, join, leave");
       return;
     }
-    String change = item.entries().keySet().iterator().next();
-    Node what = item.entries().get(change);
+    Map.Entry<String, Node> one = item.entries().entrySet().iterator().next();
+    String change = one.getKey();
+    Node what = one.getValue();
     told(
         what.place(),
         () -> {

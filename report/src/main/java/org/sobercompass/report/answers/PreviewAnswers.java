@@ -36,28 +36,8 @@ public final class PreviewAnswers {
     AnswerTable.Builder who =
         ask.begin(
             "preview-brief/1", "effect", "login", "name", "application", "permission", "where");
-    for (String word : List.of("gains", "loses")) {
-      boolean gains = word.equals("gains");
-      for (Effect e : gains ? preview.effects().gives() : preview.effects().ends()) {
-        SystemView view = ask.model().systems().get(e.system());
-        who.row(
-            gains ? "+ gains" : "- loses",
-            facts.login(e.account()),
-            facts.label(e.account()),
-            view.system().name(),
-            view.rights().text(e.right()),
-            view.resources().name(e.resource()));
-      }
-      for (Act a : gains ? preview.acts().gives() : preview.acts().ends()) {
-        who.row(
-            gains ? "+ gains" : "- loses",
-            facts.login(a.account()),
-            facts.label(a.account()),
-            "",
-            a.action().name(),
-            a.label());
-      }
-    }
+    brief("+ gains", preview.effects().gives(), preview.acts().gives(), who);
+    brief("- loses", preview.effects().ends(), preview.acts().ends(), who);
     who.heading(heading(bound, preview));
     List<AnswerTable> all = new ArrayList<>(List.of(who.build()));
     AnswerTable.Builder findings =
@@ -75,6 +55,28 @@ public final class PreviewAnswers {
     }
     all.add(ask.finish(steps));
     return all;
+  }
+
+  private void brief(String word, List<Effect> effects, List<Act> acts, AnswerTable.Builder sheet) {
+    for (Effect e : effects) {
+      SystemView view = ask.model().systems().get(e.system());
+      sheet.row(
+          word,
+          facts.login(e.account()),
+          facts.label(e.account()),
+          view.system().name(),
+          view.rights().text(e.right()),
+          view.resources().name(e.resource()));
+    }
+    for (Act a : acts) {
+      sheet.row(
+          word,
+          facts.login(a.account()),
+          facts.label(a.account()),
+          "",
+          a.action().name(),
+          a.label());
+    }
   }
 
   private static void brief(String word, Finding finding, AnswerTable.Builder sheet) {
