@@ -73,6 +73,23 @@ final class DemoCommand implements Callable<Integer> {
     for (Step step : STEPS) {
       run(out, err, step);
     }
+    changes(out, err);
+    live(out, err);
+    Path page = root.resolve("page.html");
+    run(
+        out,
+        err,
+        new Step("And the page for those who answer.", Exit.OK, "report", page.toString()));
+    out.println();
+    out.println(
+        "Go on yourself: cd "
+            + root
+            + " and try the commands above; ANSWERS.md says what is right.");
+    return Exit.OK;
+  }
+
+  /** What changes would do, before anything is written. */
+  private void changes(PrintWriter out, PrintWriter err) {
     String standins = root.resolve("proposals/standins.csv").toString();
     run(
         out,
@@ -91,18 +108,6 @@ final class DemoCommand implements Callable<Integer> {
             "unpick",
             "ilse.brandt",
             "orders:payments:sign"));
-    live(out, err);
-    Path page = root.resolve("page.html");
-    run(
-        out,
-        err,
-        new Step("And the page for those who answer.", Exit.OK, "report", page.toString()));
-    out.println();
-    out.println(
-        "Go on yourself: cd "
-            + root
-            + " and try the commands above; ANSWERS.md says what is right.");
-    return Exit.OK;
   }
 
   /** The same directory, asked over the wire: what is proposed for it, and what it holds. */
