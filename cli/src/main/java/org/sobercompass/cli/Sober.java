@@ -52,6 +52,7 @@ public final class Sober implements Runnable {
     COMMANDS.put("assign", AssignCommand::new);
     COMMANDS.put("withdraw", WithdrawCommand::new);
     COMMANDS.put("preview", PreviewCommand::new);
+    COMMANDS.put("propose", ProposeCommand::new);
     COMMANDS.put("unpick", UnpickCommand::new);
     COMMANDS.put("expect", ExpectCommand::new);
     COMMANDS.put("fit", FitCommand::new);

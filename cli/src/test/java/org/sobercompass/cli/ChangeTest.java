@@ -15,9 +15,11 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.ReadyMade;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.removal.Effects;
 import org.sobercompass.core.system.Change;
@@ -171,6 +173,43 @@ class ChangeTest {
     assertThat(csv)
         .contains("1,\"Take Ilse Brandt (ilse.brandt) out of orders-approvers\",3,1,0")
         .contains("2,\"Withdraw the role Payer of Orders from orders-approvers");
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "like ilse.brandt nell.dunmore | 1 account gains 6 permissions in Orders; nobody loses",
+        "leave petra.vance | Nobody gains anything; 2 accounts lose",
+        "move oskar.lund bram.ostler nell.dunmore | ",
+        "agreed permits | Nobody gains anything; 6 accounts lose 12 permissions in Permits; 3",
+        "end disabled-account | Nobody gains anything; 1 account loses 2 permissions in Doors, 3"
+            + " in",
+        "end redundant-assignment | Nobody gains anything; nobody loses anything; 1 finding ends."
+      })
+  void whatIsOftenNeededIsReadyMade(String what, String says) {
+    SoberTest.Said said = sober(("propose " + what).split(" "));
+    assertThat(said.code()).isZero();
+    assertThat(said.out().replaceAll("\\s+", " ")).startsWith(says == null ? "" : says);
+  }
+
+  /** Afterwards the leaver has nothing by name, and a mover has what the colleague has. */
+  @Test
+  void readyMadeProposalsReachWhatTheyAreFor() {
+    Organization trust = Organization.open(root);
+    ReadyMade made = new ReadyMade(trust.model());
+    int people = 0;
+    for (int account = 0; account < trust.model().facts().accounts(); account += 7) {
+      Proposal leaving = made.leaving(List.of(account));
+      AccessModel after = trust.model().with(leaving.on(trust.model()).changes());
+      assertThat(new ReadyMade(after).leaving(List.of(account)).steps()).isEmpty();
+      int other = (account + 13) % trust.model().facts().accounts();
+      Proposal like = made.like(other, account);
+      AccessModel alike = trust.model().with(like.on(trust.model()).changes());
+      assertThat(new ReadyMade(alike).like(other, account).steps()).isEmpty();
+      people += leaving.steps().isEmpty() ? 0 : 1;
+    }
+    assertThat(people).isGreaterThan(5);
   }
 
   private static Set<String> holdings(Organization organization) {

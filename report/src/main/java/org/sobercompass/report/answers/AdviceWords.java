@@ -69,7 +69,9 @@ public final class AdviceWords {
         + Words.subject(model.facts(), added.subject())
         + (added.node() > 0
             ? " at " + view.resources().id(added.node())
-            : view.resources().size() > 1 ? ", everywhere" : "");
+            : view.resources().size() > 1 ? ", everywhere" : "")
+        + added.from().map(at -> ", from " + at).orElse("")
+        + added.until().map(at -> ", before " + at).orElse("");
   }
 
   private String removed(Change.AssignmentRemoved removed) {

@@ -250,14 +250,24 @@ public final class PreviewAnswers {
     List<String> what = new ArrayList<>();
     systems.forEach(
         (name, count) ->
-            what.add(AnswerContext.count(count, "permission", "permissions") + " in " + name));
+            what.add(
+                (what.isEmpty()
+                        ? AnswerContext.count(count, "permission", "permissions")
+                        : String.valueOf(count))
+                    + " in "
+                    + name));
     if (!acts.isEmpty()) {
       what.add(AnswerContext.count(acts.size(), "admin action", "admin actions"));
     }
+    int last = what.size() - 1;
+    String all =
+        last == 0
+            ? what.get(0)
+            : String.join(", ", what.subList(0, last)) + " and " + what.get(last);
     return AnswerContext.count(accounts.cardinality(), "account ", "accounts ").strip()
         + " "
         + (accounts.cardinality() == 1 ? one : many)
         + " "
-        + String.join(" and ", what);
+        + all;
   }
 }

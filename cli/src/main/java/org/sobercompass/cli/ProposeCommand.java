@@ -1,0 +1,172 @@
+package org.sobercompass.cli;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Holding;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.audit.Advice;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.problem.Spelling;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.ReadyMade;
+import org.sobercompass.core.proposal.Step;
+import org.sobercompass.core.removal.Effects;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Parameters;
+
+/** {@code sober propose}. */
+@Command(
+    name = "propose",
+    mixinStandardHelpOptions = true,
+    description = {
+      "Makes a proposal that is often needed, and shows what it would do.",
+      "With --keep it is kept for sober preview; with --write assignments are also written.",
+      ""
+    },
+    footer = {
+      "",
+      "Examples, on the demo:",
+      "  sober propose like ilse.brandt nell.dunmore     who gets what somebody else is given",
+      "  sober propose leave petra.vance                 a person leaves, with all their accounts",
+      "  sober propose move nell.dunmore oskar.lund tova.quill",
+      "                                                  from the work of one to that of another",
+      "  sober propose agreed permits                    actual assignments as they were intended",
+      "  sober propose end disabled-account              what ends all findings of a kind"
+    })
+final class ProposeCommand implements Callable<Integer> {
+  private static final List<String> KINDS = List.of("like", "leave", "move", "agreed", "end");
+
+  @Mixin private Inputs inputs = new Inputs();
+  @Mixin private Proposing proposing = new Proposing();
+
+  @Parameters(index = "0", paramLabel = "WHAT", description = "like, leave, move, agreed or end")
+  private String what = "";
+
+  @Parameters(
+      index = "1..*",
+      paramLabel = "NAME",
+      description = "accounts by name; an application; a kind of finding")
+  private List<String> names = new ArrayList<>();
+
+  @Override
+  public Integer call() {
+    ReadyMade made = new ReadyMade(inputs.model());
+    return switch (what) {
+      case "like" -> {
+        expect(2, "that account, and who gets the same");
+        yield proposing.run(made.like(account(0), account(1)), inputs);
+      }
+      case "leave" -> {
+        expect(1, "an account of the person");
+        yield leave(made);
+      }
+      case "move" -> {
+        expect(3, "who moves, from like whom, to like whom");
+        yield proposing.run(made.moving(account(0), account(1), account(2)), inputs);
+      }
+      case "agreed" ->
+          proposing.run(
+              made.agreed(inputs.applications(names.isEmpty() ? "" : names.get(0))), inputs);
+      case "end" -> {
+        expect(1, "a kind of finding");
+        yield end(names.get(0));
+      }
+      default ->
+          throw new UsageException(
+              "cannot propose "
+                  + what
+                  + "; expected one of "
+                  + String.join(", ", KINDS)
+                  + Spelling.nearest(what, KINDS).map(n -> "; did you mean " + n + "?").orElse(""));
+    };
+  }
+
+  private void expect(int count, String which) {
+    if (names.size() != count) {
+      throw new UsageException(
+          what + " takes " + count + (count == 1 ? " name" : " names") + ": " + which);
+    }
+  }
+
+  private int account(int at) {
+    return inputs.names().account(names.get(at));
+  }
+
+  /** Says also what is left then, since it comes by no step. */
+  private int leave(ReadyMade made) {
+    List<Integer> accounts = inputs.assessment().persons().accounts(account(0));
+    Proposal proposal = made.leaving(accounts);
+    int code = proposing.run(proposal, inputs);
+    AccessModel after = inputs.model().with(proposal.on(inputs.model()).changes());
+    for (int account : accounts) {
+      List<Holding> left = after.asker().holdings(account);
+      if (!left.isEmpty()) {
+        Set<String> where = new LinkedHashSet<>();
+        left.forEach(h -> where.add(after.systems().get(h.system()).system().name()));
+        inputs
+            .err()
+            .println(
+                Words.subject(after.facts(), account)
+                    + " keeps "
+                    + left.size()
+                    + " permissions that come to everyone, by a place in the directory or by lists,"
+                    + " in "
+                    + String.join(", ", where)
+                    + ".");
+      }
+    }
+    return code;
+  }
+
+  /**
+   * The removals that end all findings of a kind; those that somebody has to decide are counted.
+   */
+  private int end(String kind) {
+    List<Finding> findings =
+        inputs.organization().findings().stream().filter(f -> f.kind().id().equals(kind)).toList();
+    if (findings.isEmpty()) {
+      throw new UsageException(
+          "there is no finding of the kind " + kind + "; sober findings lists what there is");
+    }
+    boolean redundant = kind.equals(FindingKind.REDUNDANT_ASSIGNMENT.id());
+    Set<Step> steps = new LinkedHashSet<>();
+    int decided = 0;
+    for (Finding finding : findings) {
+      Advice advice = inputs.organization().advice(finding);
+      Optional<Proposal> own =
+          advice.changes().isEmpty()
+              ? Optional.empty()
+              : Proposal.of("", inputs.model(), advice.changes());
+      // Of two that cover each other one stays: with the first gone the other is needed.
+      boolean fits = own.isPresent() && !(redundant && changesAnything(steps, own.get()));
+      if (fits) {
+        steps.addAll(own.get().steps());
+      }
+      decided += fits ? 0 : 1;
+    }
+    int code = proposing.run(new Proposal("end " + kind, List.copyOf(steps)), inputs);
+    if (decided > 0) {
+      inputs
+          .err()
+          .println(
+              decided
+                  + " of "
+                  + findings.size()
+                  + " findings are not in it: somebody has to decide, entries of lists end them,"
+                  + " or another removal makes them needed.");
+    }
+    return code;
+  }
+
+  private boolean changesAnything(Set<Step> steps, Proposal next) {
+    Proposal all = new Proposal("", List.copyOf(steps)).then(next);
+    return !Effects.of(inputs.model(), all.on(inputs.model()).changes()).isNone();
+  }
+}

@@ -1,0 +1,119 @@
+package org.sobercompass.core.proposal;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Drift;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.proposal.Step.Assignment;
+import org.sobercompass.core.system.Grant;
+
+/**
+ * Proposals that are needed again and again: somebody comes, moves, leaves; what is there is
+ * brought to what was agreed. They take what is given to an account by name: assignments of roles,
+ * and groups that list it. What comes by the groups' own groups follows by itself; entries of lists
+ * have no steps yet. Each is O(assignments + memberships of the accounts). Immutable and
+ * thread-safe.
+ */
+public final class ReadyMade {
+  private static final Set<Via> LISTED = Set.of(Via.MEMBER, Via.UNIQUE_MEMBER, Via.MEMBER_UID);
+
+  private final AccessModel model;
+  private final Facts facts;
+  private final Steps steps;
+
+  /** On a model. */
+  public ReadyMade(AccessModel model) {
+    this.model = model;
+    this.facts = model.facts();
+    this.steps = new Steps(model);
+  }
+
+  /** What one account is given by name is given to another too, except what it has already. */
+  public Proposal like(int that, int who) {
+    Set<Step> given = new LinkedHashSet<>(given(that, who));
+    given.removeAll(given(who, who));
+    return new Proposal("", List.copyOf(given));
+  }
+
+  /** Everything that is given by name to these accounts ends, as when a person leaves. */
+  public Proposal leaving(List<Integer> accounts) {
+    List<Step> ends = new ArrayList<>();
+    for (int account : accounts) {
+      given(account, account).forEach(step -> ends.add(step.inverse()));
+    }
+    return new Proposal("", ends);
+  }
+
+  /**
+   * An account goes from the work of one colleague to that of another: what it shares with the
+   * first and the second does not have ends; what the second has begins.
+   */
+  public Proposal moving(int who, int from, int to) {
+    Set<Step> own = given(who, who);
+    Set<Step> begins = new LinkedHashSet<>(given(to, who));
+    Set<Step> ends = new LinkedHashSet<>(given(from, who));
+    ends.retainAll(own);
+    ends.removeAll(begins);
+    begins.removeAll(own);
+    List<Step> all = new ArrayList<>();
+    ends.forEach(step -> all.add(step.inverse()));
+    all.addAll(begins);
+    return new Proposal("", all);
+  }
+
+  /** The actual assignments are brought to the intended ones, where both were read. */
+  public Proposal agreed(List<SystemView> views) {
+    List<Step> all = new ArrayList<>();
+    for (SystemView view : views) {
+      for (Drift.Difference difference : Drift.of(view.system())) {
+        difference
+            .actual()
+            .flatMap(grant -> steps.of(view, grant))
+            .ifPresent(what -> all.add(new Step.Withdraw(what)));
+        difference
+            .intended()
+            .flatMap(grant -> steps.of(view, grant))
+            .ifPresent(what -> all.add(new Step.Assign(what)));
+      }
+    }
+    return new Proposal("", all);
+  }
+
+  /** What an account is given by name, as steps that give it to another. */
+  private Set<Step> given(int account, int to) {
+    Set<Step> all = new LinkedHashSet<>();
+    Key key = facts.key(to);
+    long now = model.asOf().getEpochSecond();
+    for (SystemView view : model.systems()) {
+      for (Grant grant : view.assigned()) {
+        if (grant.subject() == account && !grant.declared() && grant.until() > now) {
+          steps.of(view, grant).ifPresent(what -> all.add(new Step.Assign(to(what, key))));
+        }
+      }
+    }
+    boolean sameDirectory = facts.source(account).equals(facts.source(to));
+    for (int i = 0; i < model.graph().upCount(account) && sameDirectory; i++) {
+      if (LISTED.contains(model.graph().upVia(account, i))) {
+        all.add(new Step.Join(key, facts.key(model.graph().upGroup(account, i))));
+      }
+    }
+    return all;
+  }
+
+  private static Assignment to(Assignment what, Key subject) {
+    return new Assignment(
+        what.application(),
+        what.role(),
+        subject,
+        what.node(),
+        what.below(),
+        what.from(),
+        what.until());
+  }
+}
