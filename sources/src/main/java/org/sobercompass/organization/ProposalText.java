@@ -2,7 +2,6 @@ package org.sobercompass.organization;
 
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
@@ -67,17 +66,7 @@ final class ProposalText {
   }
 
   private String name(Key key) {
-    for (SubjectKind kind : SubjectKind.values()) {
-      String text = kind == SubjectKind.IMPLICIT ? key.id() : key.text();
-      var found =
-          kind.keyKind() == key.kind()
-              ? model.facts().names().find(kind, text, text)
-              : java.util.List.<Integer>of();
-      if (found.size() == 1) {
-        return Words.subject(model.facts(), found.get(0));
-      }
-    }
-    return key.text();
+    return model.facts().find(key).map(s -> Words.subject(model.facts(), s)).orElse(key.text());
   }
 
   /** A double-quoted scalar of YAML. */

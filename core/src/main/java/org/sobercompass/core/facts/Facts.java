@@ -294,6 +294,18 @@ public final class Facts {
         arrays.columns, Optional.ofNullable(arrays.schemas.get(directory)), attribute);
   }
 
+  /** The subject with a key; empty when it is not in what was read. O(log subjects). */
+  public Optional<Integer> find(Key key) {
+    for (SubjectKind kind : SubjectKind.values()) {
+      if (kind.keyKind() == key.kind()) {
+        String text = kind == SubjectKind.IMPLICIT ? key.id() : key.text();
+        List<Integer> found = names().find(kind, text, text);
+        return found.size() == 1 ? Optional.of(found.get(0)) : Optional.empty();
+      }
+    }
+    return Optional.empty();
+  }
+
   /** The nearest name of an attribute that is filled or usual, lower case; empty when none is. */
   public String nearestAttribute(String attribute) {
     Set<String> known = new TreeSet<>(arrays.columns.keySet());

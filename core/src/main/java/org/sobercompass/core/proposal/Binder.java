@@ -183,17 +183,11 @@ final class Binder {
   }
 
   private Optional<Integer> subject(Key key) {
-    for (SubjectKind kind : SubjectKind.values()) {
-      if (kind.keyKind() == key.kind()) {
-        String text = kind == SubjectKind.IMPLICIT ? key.id() : key.text();
-        List<Integer> found = facts.names().find(kind, text, text);
-        if (found.size() == 1) {
-          return Optional.of(found.get(0));
-        }
-      }
+    Optional<Integer> found = facts.find(key);
+    if (found.isEmpty()) {
+      note(Kind.UNKNOWN, "there is no " + key.text() + " in what was read");
     }
-    note(Kind.UNKNOWN, "there is no " + key.text() + " in what was read");
-    return Optional.empty();
+    return found;
   }
 
   private boolean isGroup(Key key, int subject) {

@@ -13,7 +13,7 @@ import java.util.stream.Collectors;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
-import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.Gap;
@@ -123,15 +123,8 @@ public record AnswerContext(
 
   /** What a key names, in words; the key itself when it is no subject. */
   public String name(Key key) {
-    for (SubjectKind kind : SubjectKind.values()) {
-      if (kind.keyKind() == key.kind()) {
-        List<Integer> found = model.facts().names().find(kind, key.text(), key.text());
-        String id = kind == SubjectKind.IMPLICIT ? key.id() : key.text();
-        found = kind == SubjectKind.IMPLICIT ? model.facts().names().find(kind, id, id) : found;
-        return found.size() == 1 ? Words.subject(model.facts(), found.get(0)) : key.text();
-      }
-    }
-    return key.text();
+    Facts facts = model.facts();
+    return facts.find(key).map(subject -> Words.subject(facts, subject)).orElse(key.text());
   }
 
   /** A moment, a date alone where a day begins, or nothing for the ends of time. */
