@@ -68,8 +68,9 @@ final class UnpickCommand implements Callable<Integer> {
         permission
             + " of "
             + Words.subject(inputs.model().facts(), who)
-            + " at "
-            + asked.view().resources().name(asked.question().resource());
+            + (asked.view().resources().size() > 1
+                ? " at " + asked.view().resources().name(asked.question().resource())
+                : "");
     if (inputs.organization().can(who, asked).held() == Verdict.NO) {
       throw new UsageException(what + " is not held; sober routes tells what stops it");
     }

@@ -152,6 +152,7 @@ class ChangeTest {
         "assign orders clark joss.merrin --everywhere | 2 | did you mean clerk?",
         "assign order payer joss.merrin --everywhere | 2 | did you mean orders?",
         "assign orders payer jos.merrin --everywhere | 2 | did you mean joss.merrin?",
+        "assign orders payer trustees --everywhere | 2 | did you mean \"group trustees\"?",
         "withdraw orders payer joss.merrin | 2 | is not given the role payer of Orders itself",
         "unpick joss.merrin orders:payments:sign | 2 | is not held",
         "preview nowhere.csv | 3 | there is no such file",

@@ -96,7 +96,7 @@ public final class MappingFiles {
     row.put("role", view.system().roles().get(added.role()).id());
     row.put("kind", key.kind().word());
     row.put("subject", name(added.subject()));
-    boolean named = added.node() > 0 || table.has("node");
+    boolean named = view.resources().size() > 1 && (added.node() > 0 || table.has("node"));
     row.put("node", named ? view.resources().id(added.node()) : "");
     row.put("descendants", added.descends() ? table.has("descendants") ? "yes" : "" : "no");
     row.put("on", table.has("on") ? "yes" : "");

@@ -56,6 +56,14 @@ public final class Names {
         return subject(kind, text.substring(space + 1).strip());
       }
     }
+    List<Integer> groups =
+        NameResolver.find(facts, SubjectKind.ACCOUNT, text).isEmpty()
+            ? NameResolver.find(facts, SubjectKind.GROUP, text)
+            : List.of();
+    if (!groups.isEmpty()) {
+      throw new UnknownNameException(
+          "there is no account " + Problem.quote(text) + "; did you mean \"group " + text + "\"?");
+    }
     return subject(SubjectKind.ACCOUNT, text);
   }
 
