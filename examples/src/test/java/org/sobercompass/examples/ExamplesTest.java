@@ -6,12 +6,14 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.sobercompass.organization.Organization;
 
 /** The examples run, and the command runs as a process of its own. */
 class ExamplesTest {
@@ -82,6 +84,38 @@ class ExamplesTest {
                         new String[] {demo.toString(), "joss.merrin", "orders-frozen"})))
         .contains("gains orders:orders:raise The whole trust")
         .doesNotContain("loses");
+  }
+
+  @Test
+  void aRoleIsGivenUnlessAConflictBeginsAndCanBeTakenBack() throws IOException {
+    Path copy = folder.resolve("copy");
+    try {
+      assertThat(sober("demo", copy.toString()).code()).isZero();
+    } catch (InterruptedException e) {
+      throw new IOException(e);
+    }
+    String home = copy.toString();
+    assertThat(
+            printed(
+                () ->
+                    GiveARoleSafely.main(
+                        new String[] {home, "orders", "payer", "moss.yarrow", "office"})))
+        .contains("must be kept apart")
+        .endsWith("not given\n");
+    String table = Files.readString(copy.resolve("assignments/permits.actual.csv"));
+    assertThat(
+            printed(
+                () ->
+                    GiveARoleSafely.main(
+                        new String[] {home, "permits", "clerk", "nell.dunmore", "vault"})))
+        .contains("3 permissions more")
+        .endsWith("assignments/permits.actual.csv\n");
+    assertThat(Files.readString(copy.resolve("assignments/permits.actual.csv")))
+        .startsWith(table)
+        .contains("clerk,account,nell.dunmore,vault");
+    Organization after = Organization.open(copy);
+    after.write(after.proposal(copy.resolve("proposals/take-back.yaml"), "take-back.yaml"), "", "");
+    assertThat(Files.readString(copy.resolve("assignments/permits.actual.csv"))).isEqualTo(table);
   }
 
   @Test
