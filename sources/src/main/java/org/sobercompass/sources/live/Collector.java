@@ -63,7 +63,7 @@ public final class Collector {
   private int entries;
   private final Map<String, int[]> withheld = new TreeMap<>();
   private Optional<DirectorySchema> schema = Optional.empty();
-  private final Bounds bounds = new Bounds();
+  private final Bounds bounds;
   private boolean asksForLists;
   private int attempts;
 
@@ -73,6 +73,13 @@ public final class Collector {
    * @param progress is told the number of entries now and then
    */
   public Collector(LdapAccess access, Secret.Origins origins, Clock clock, IntConsumer progress) {
+    this(access, origins, clock, progress, new Bounds());
+  }
+
+  /** Gives up beyond other bounds than the usual ones. */
+  Collector(
+      LdapAccess access, Secret.Origins origins, Clock clock, IntConsumer progress, Bounds bounds) {
+    this.bounds = bounds;
     this.access = access;
     this.origins = origins;
     this.clock = clock;

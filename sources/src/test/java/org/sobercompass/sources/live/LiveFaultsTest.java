@@ -36,6 +36,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.OutsideException;
+import org.sobercompass.sources.Bounds;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.directory.Secrets;
 
@@ -54,7 +55,8 @@ class LiveFaultsTest {
     SLOW,
     SIZE_LIMIT,
     FORBIDDEN,
-    RANGES
+    RANGES,
+    DRIPS
   }
 
   @TempDir Path out;
@@ -141,22 +143,27 @@ class LiveFaultsTest {
         return;
       }
       switch (behaviour) {
-        case SLOW -> {
-          try {
-            Thread.sleep(2500);
-          } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-          }
-        }
+        case SLOW -> pause(2500);
         case SIZE_LIMIT -> throw new LDAPException(ResultCode.SIZE_LIMIT_EXCEEDED, "500");
         case FORBIDDEN -> throw new LDAPException(ResultCode.INSUFFICIENT_ACCESS_RIGHTS, "no");
         default -> {}
       }
     }
 
+    private static void pause(long milliseconds) {
+      try {
+        Thread.sleep(milliseconds);
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+      }
+    }
+
     /** Gives at most 150 values of member at once, as some servers do. */
     @Override
     public void processSearchEntry(InMemoryInterceptedSearchEntry entry) {
+      if (behaviour == Behaviour.DRIPS) {
+        pause(20);
+      }
       if (behaviour != Behaviour.RANGES || !entry.getSearchEntry().getDN().startsWith("cn=all")) {
         return;
       }
@@ -371,6 +378,42 @@ class LiveFaultsTest {
   void aServerThatRefusesOrIsSlow(Behaviour how, String says, String mend) {
     behaviour = how;
     fails(plain(), "pa55-word", says, mend);
+  }
+
+  /** Each entry comes well within the patience; the whole would never end. */
+  @Test
+  void aDirectoryThatDripsIsGivenUpInWhole() {
+    behaviour = Behaviour.DRIPS;
+    givenUp(
+        new Bounds(1_000_000, 1L << 30, Duration.ofMillis(500), System::nanoTime),
+        "reading was given up: it took longer than");
+  }
+
+  @Test
+  void aDirectoryThatGivesMoreThanIsAllowedIsGivenUp() {
+    givenUp(
+        new Bounds(ENTRIES / 2, 1L << 30, Duration.ofHours(1), System::nanoTime),
+        "reading was given up: more than " + ENTRIES / 2 + " entries came");
+    givenUp(
+        new Bounds(1_000_000, 2_000, Duration.ofHours(1), System::nanoTime),
+        "reading was given up: more than");
+  }
+
+  private void givenUp(Bounds bounds, String says) {
+    long begin = System.nanoTime();
+    assertThatThrownBy(
+            () ->
+                new Collector(
+                        plain(),
+                        new Secret.Origins(name -> Optional.of("pa55-word"), q -> Optional.empty()),
+                        Clock.systemUTC(),
+                        entries -> {},
+                        bounds)
+                    .into(out.resolve("given-up.ldif")))
+        .isInstanceOf(OutsideException.class)
+        .hasMessageContaining(says)
+        .hasMessageContaining("thrown away");
+    assertThat(Duration.ofNanos(System.nanoTime() - begin)).isLessThan(Duration.ofSeconds(20));
   }
 
   @Test
