@@ -86,6 +86,11 @@ final class AssignCommand implements Callable<Integer> {
   private static List<Step> steps(Inputs inputs, Given given) {
     SystemView view = inputs.names().application(given.application);
     int role = inputs.names().role(view, given.role);
+    Optional<Instant> from = moment(inputs, "--from", given.from, false);
+    Optional<Instant> until = moment(inputs, "--until", given.until, true);
+    if (from.isPresent() && until.isPresent() && !from.get().isBefore(until.get())) {
+      throw new UsageException("--until is before --from; expected a later day");
+    }
     List<Step> steps = new ArrayList<>();
     for (String node : nodes(view, given)) {
       int number = inputs.names().node(view, node);
@@ -99,8 +104,8 @@ final class AssignCommand implements Callable<Integer> {
                     inputs.model().facts().key(subject),
                     view.resources().id(number),
                     !given.hereOnly,
-                    moment(inputs, "--from", given.from, false),
-                    moment(inputs, "--until", given.until, true))));
+                    from,
+                    until)));
       }
     }
     return steps;

@@ -47,7 +47,7 @@ final class WithdrawCommand implements Callable<Integer> {
   @Option(
       names = "--at",
       paramLabel = "NODE",
-      description = "only the assignment at this node (default: at every node)")
+      description = "the node, where the role is given at several")
   private String at = "";
 
   @Override
@@ -69,6 +69,16 @@ final class WithdrawCommand implements Callable<Integer> {
         if (meant) {
           changes.add(new Change.AssignmentRemoved(view.number(), g));
         }
+      }
+      if (changes.size() > before + 1) {
+        throw new UsageException(
+            who
+                + " is given the role "
+                + role
+                + " "
+                + (changes.size() - before)
+                + " times, at different nodes or times; expected --at NODE, or a table for"
+                + " preview");
       }
       if (changes.size() == before) {
         throw new UsageException(

@@ -107,7 +107,8 @@ class ChangeTest {
             + "orders,clerk,account,tova.quill,vault,\n"
             + "orders,clark,account,tova.quill,vault,\n"
             + "orders,clerk,account,tova.qill,vault,\n"
-            + "orders,clerk,account,bram.ostler,volt,soon\n");
+            + "orders,clerk,account,bram.ostler,volt,soon\n"
+            + "orders,clerk,account,bram.ostler,,\n");
     SoberTest.Said said = sober("preview", folder.resolve("many.csv").toString(), "--write");
     assertThat(said.code()).isEqualTo(Exit.INPUT);
     assertThat(said.err())
@@ -115,7 +116,8 @@ class ChangeTest {
         .contains("did you mean clerk?")
         .contains("many.csv:4")
         .contains("did you mean tova.quill?")
-        .contains("many.csv:5");
+        .contains("many.csv:5")
+        .contains("many.csv:6: Orders has 6 nodes, and none is said");
     assertThat(text("assignments/orders.actual.csv")).isEqualTo(before);
   }
 
@@ -153,6 +155,8 @@ class ChangeTest {
         "assign order payer joss.merrin --everywhere | 2 | did you mean orders?",
         "assign orders payer jos.merrin --everywhere | 2 | did you mean joss.merrin?",
         "assign orders payer trustees --everywhere | 2 | did you mean \"group trustees\"?",
+        "assign orders payer joss.merrin --everywhere --from 2027-02-01 --until 2027-01-01 | 2 |"
+            + " --until is before --from",
         "withdraw orders payer joss.merrin | 2 | is not given the role payer of Orders itself",
         "unpick joss.merrin orders:payments:sign | 2 | is not held",
         "preview nowhere.csv | 3 | there is no such file",
@@ -182,7 +186,8 @@ class ChangeTest {
       value = {
         "like ilse.brandt nell.dunmore | 1 account gains 6 permissions in Orders; nobody loses",
         "leave petra.vance | Nobody gains anything; 2 accounts lose",
-        "move oskar.lund bram.ostler nell.dunmore | ",
+        "move oskar.lund bram.ostler nell.dunmore | 1 account gains 4 permissions in Seedbook; 1"
+            + " account loses 1",
         "agreed permits | Nobody gains anything; 6 accounts lose 12 permissions in Permits; 3",
         "end disabled-account | Nobody gains anything; 1 account loses 2 permissions in Doors, 3"
             + " in",
@@ -191,7 +196,7 @@ class ChangeTest {
   void whatIsOftenNeededIsReadyMade(String what, String says) {
     SoberTest.Said said = sober(("propose " + what).split(" "));
     assertThat(said.code()).isZero();
-    assertThat(said.out().replaceAll("\\s+", " ")).startsWith(says == null ? "" : says);
+    assertThat(said.out().replaceAll("\\s+", " ")).startsWith(says);
   }
 
   /** Afterwards the leaver has nothing by name, and a mover has what the colleague has. */

@@ -50,9 +50,7 @@ final class ProposalFile {
           "node",
           "descendants",
           "from",
-          "until",
-          "granted by",
-          "reason");
+          "until");
   private static final Set<String> MEMBERS = Set.of("member", "uniquemember", "memberuid");
 
   private final Organization organization;
@@ -142,7 +140,10 @@ final class ProposalFile {
     try {
       step.run();
     } catch (UnknownNameException e) {
-      problems.error(place, String.valueOf(e.getMessage()), "a name that is there");
+      problems.error(
+          place,
+          String.valueOf(e.getMessage()),
+          "a name that is there; for a node also everywhere");
     }
   }
 
@@ -155,14 +156,33 @@ final class ProposalFile {
     if (from.isPresent() && until.isPresent() && !from.get().isBefore(until.get())) {
       problems.error(place, "it ends before it begins", "until after from");
     }
+    Optional<Boolean> below =
+        written.below.isEmpty() ? Optional.of(true) : YesNo.parse(written.below);
+    if (below.isEmpty()) {
+      problems.error(
+          place,
+          Problem.quote(written.below) + " is neither yes nor no",
+          "whether it counts below");
+    }
     return new Assignment(
         view.id(),
         view.system().roles().get(names.role(view, written.role)).id(),
         subject(written.subject),
-        view.resources().id(names.node(view, written.node)),
-        written.below.isEmpty() || YesNo.parse(written.below).orElse(true),
+        view.resources().id(node(view, written.node)),
+        below.orElse(true),
         from,
         until);
+  }
+
+  /** Where the application has a tree, "everywhere" is said in words. */
+  private int node(SystemView view, String written) {
+    boolean tree = view.resources().size() > 1;
+    if (tree && written.isEmpty()) {
+      throw new UnknownNameException(
+          view.system().name() + " has " + view.resources().size() + " nodes, and none is said");
+    }
+    boolean all = written.equals("everywhere") && view.resources().find(written).isEmpty();
+    return organization.names().node(view, all ? "" : written);
   }
 
   /** A key as it was written stands for itself; a name is looked up. */

@@ -1,6 +1,7 @@
 package org.sobercompass.sources.text;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -34,6 +35,7 @@ public final class Node {
   private final String text;
   private final List<Node> items = new ArrayList<>();
   private final Map<String, Node> entries = new LinkedHashMap<>();
+  private final Set<String> unknown = new HashSet<>();
 
   Node(Kind kind, Place place, Problems problems, String text) {
     this.kind = kind;
@@ -128,15 +130,14 @@ public final class Node {
   }
 
   /**
-   * The text under a key; a problem when it is not there. A key nearly like it is not told twice:
-   * {@link #only} tells it, with the right one.
+   * The text under a key; a problem when it is not there, unless {@link #only} has told a key
+   * nearly like it, with the right one.
    */
   public String need(String key) {
     Optional<String> found = text(key);
     boolean misspelt =
         found.isEmpty()
-            && entries.keySet().stream()
-                .anyMatch(k -> Spelling.nearest(k, List.of(key)).isPresent() && !k.equals(key));
+            && unknown.stream().anyMatch(k -> Spelling.nearest(k, List.of(key)).isPresent());
     if (found.isEmpty() && !misspelt) {
       problems.error(place, key + ": is missing", key + ": and a value");
     }
@@ -173,6 +174,7 @@ public final class Node {
     entries.forEach(
         (key, value) -> {
           if (!keys.contains(key)) {
+            unknown.add(key);
             problems.unknown(
                 value.place,
                 "there is no setting " + Problem.quote(key) + " here",
