@@ -57,44 +57,44 @@ final class WithdrawCommand implements Callable<Integer> {
     int node = at.isEmpty() ? -1 : inputs.names().node(view, at);
     List<Change> changes = new ArrayList<>();
     for (String who : whom) {
-      int subject = inputs.names().subject(who);
-      int before = changes.size();
-      for (int g = 0; g < view.grants().size(); g++) {
-        Grant grant = view.grants().get(g);
-        boolean meant =
-            grant.role() == number
-                && grant.subject() == subject
-                && !grant.declared()
-                && (node < 0 || grant.resource() == node);
-        if (meant) {
-          changes.add(new Change.AssignmentRemoved(view.number(), g));
-        }
-      }
-      if (changes.size() > before + 1) {
-        throw new UsageException(
-            who
-                + " is given the role "
-                + role
-                + " "
-                + (changes.size() - before)
-                + " times, at different nodes or times; expected --at NODE, or a table for"
-                + " preview");
-      }
-      if (changes.size() == before) {
-        throw new UsageException(
-            who
-                + " is not given the role "
-                + role
-                + " of "
-                + view.system().name()
-                + (at.isEmpty() ? " itself" : " itself at " + at)
-                + "; sober routes tells by what it comes");
-      }
+      changes.addAll(withdrawn(view, number, node, who));
     }
     Proposal proposal =
         Proposal.of("", inputs.model(), changes)
             .orElseThrow(
                 () -> new UsageException("a switched-off assignment cannot be withdrawn here"));
     return proposing.run(proposal, inputs);
+  }
+
+  /** The one assignment that is meant. */
+  private List<Change> withdrawn(SystemView view, int number, int node, String who) {
+    int subject = inputs.names().subject(who);
+    List<Change> found = new ArrayList<>();
+    for (int g = 0; g < view.grants().size(); g++) {
+      Grant grant = view.grants().get(g);
+      boolean meant =
+          grant.role() == number
+              && grant.subject() == subject
+              && !grant.declared()
+              && (node < 0 || grant.resource() == node);
+      if (meant) {
+        found.add(new Change.AssignmentRemoved(view.number(), g));
+      }
+    }
+    String given = who + " is %s the role " + role + " of " + view.system().name();
+    if (found.isEmpty()) {
+      throw new UsageException(
+          String.format(given, "not given")
+              + (at.isEmpty() ? " itself" : " itself at " + at)
+              + "; sober routes tells by what it comes");
+    }
+    if (found.size() > 1) {
+      throw new UsageException(
+          String.format(given, "given")
+              + " "
+              + found.size()
+              + " times, at different nodes or times; expected --at NODE, or a table for preview");
+    }
+    return found;
   }
 }
