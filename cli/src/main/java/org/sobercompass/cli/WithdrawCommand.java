@@ -81,16 +81,20 @@ final class WithdrawCommand implements Callable<Integer> {
         found.add(new Change.AssignmentRemoved(view.number(), g));
       }
     }
-    String given = who + " is %s the role " + role + " of " + view.system().name();
+    String given = "given the role " + role + " of " + view.system().name();
     if (found.isEmpty()) {
       throw new UsageException(
-          String.format(given, "not given")
+          who
+              + " is not "
+              + given
               + (at.isEmpty() ? " itself" : " itself at " + at)
               + "; sober routes tells by what it comes");
     }
     if (found.size() > 1) {
       throw new UsageException(
-          String.format(given, "given")
+          who
+              + " is "
+              + given
               + " "
               + found.size()
               + " times, at different nodes or times; expected --at NODE, or a table for preview");
