@@ -1,19 +1,19 @@
 package org.sobercompass.cli;
 
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
-import org.sobercompass.sources.text.Moments;
+import org.sobercompass.sources.text.Window;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** {@code sober assign}. */
 @Command(
@@ -35,18 +35,7 @@ final class AssignCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
   @Mixin private Proposing proposing = new Proposing();
 
-  @Parameters(index = "0", paramLabel = "APP", description = "the application")
-  private String application = "";
-
-  @Parameters(index = "1", paramLabel = "ROLE", description = "the role")
-  private String role = "";
-
-  @Parameters(
-      index = "2..*",
-      arity = "1..*",
-      paramLabel = "WHO",
-      description = "accounts by name; \"group NAME\", \"unit NAME\", \"implicit everyone\"")
-  private List<String> whom = new ArrayList<>();
+  @Mixin private RoleAndWhom role = new RoleAndWhom();
 
   @Option(names = "--at", paramLabel = "NODE", description = "the node; can be repeated")
   private List<String> at = new ArrayList<>();
@@ -65,76 +54,48 @@ final class AssignCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    return proposing.run(new Proposal("", steps(inputs, whatIsGiven())), inputs);
-  }
-
-  private Given whatIsGiven() {
-    return new Given(application, role, whom, at, everywhere, hereOnly, from, until);
-  }
-
-  /** A role at nodes for some subjects, as it was typed. */
-  record Given(
-      String application,
-      String role,
-      List<String> whom,
-      List<String> at,
-      boolean everywhere,
-      boolean hereOnly,
-      @Nullable String from,
-      @Nullable String until) {}
-
-  private static List<Step> steps(Inputs inputs, Given given) {
-    SystemView view = inputs.names().application(given.application);
-    int role = inputs.names().role(view, given.role);
-    Optional<Instant> from = moment(inputs, "--from", given.from, false);
-    Optional<Instant> until = moment(inputs, "--until", given.until, true);
-    if (from.isPresent() && until.isPresent() && !from.get().isBefore(until.get())) {
-      throw new UsageException("--until is before --from; expected a later day");
-    }
+    Window window = window();
     List<Step> steps = new ArrayList<>();
-    for (String node : nodes(view, given)) {
-      int number = inputs.names().node(view, node);
-      for (String who : given.whom) {
-        int subject = inputs.names().subject(who);
+    for (String node : nodes()) {
+      for (String who : role.whom) {
         steps.add(
             new Step.Assign(
-                new Step.Assignment(
-                    view.id(),
-                    view.system().roles().get(role).id(),
-                    inputs.model().facts().key(subject),
-                    view.resources().id(number),
-                    !given.hereOnly,
-                    from,
-                    until)));
+                inputs
+                    .names()
+                    .assignment(role.application, role.role, who, node, !hereOnly, window)));
       }
     }
-    return steps;
+    return proposing.run(new Proposal("", steps), inputs);
+  }
+
+  private Window window() {
+    Problems problems = new Problems();
+    Window window =
+        Window.read(
+            from == null ? "" : from,
+            until == null ? "" : until,
+            inputs.workspace().zone(),
+            Place.of("assign"),
+            problems);
+    for (Problem problem : problems.list()) {
+      throw new UsageException(problem.toString());
+    }
+    return window;
   }
 
   /** Where the application has a tree, "everywhere" is said in words. */
-  private static List<String> nodes(SystemView view, Given given) {
-    if (given.everywhere != given.at.isEmpty() && view.resources().size() > 1) {
+  private List<String> nodes() {
+    SystemView view = inputs.names().application(role.application);
+    if (everywhere && !at.isEmpty()) {
+      throw new UsageException("--everywhere and --at exclude each other; expected one of them");
+    }
+    if (!everywhere && at.isEmpty() && view.resources().size() > 1) {
       throw new UsageException(
-          given.everywhere
-              ? "--everywhere and --at exclude each other; expected one of them"
-              : view.system().name()
-                  + " has "
-                  + view.resources().size()
-                  + " nodes; expected --at NODE, or --everywhere");
+          view.system().name()
+              + " has "
+              + view.resources().size()
+              + " nodes; expected --at NODE, or --everywhere");
     }
-    return given.at.isEmpty() ? List.of("") : given.at;
-  }
-
-  private static Optional<Instant> moment(
-      Inputs inputs, String option, @Nullable String text, boolean isEnd) {
-    if (text == null) {
-      return Optional.empty();
-    }
-    var zone = inputs.workspace().zone();
-    Optional<Instant> at = isEnd ? Moments.end(text, zone) : Moments.begin(text, zone);
-    if (at.isEmpty()) {
-      throw new UsageException(option + " " + text + " is no date; expected " + Moments.EXPECTED);
-    }
-    return at;
+    return at.isEmpty() ? List.of("everywhere") : at;
   }
 }

@@ -223,8 +223,8 @@ final class ProbeCommand implements Callable<Integer> {
     if (p.access().tls() == LdapAccess.Tls.PLAIN) {
       sheet.note(
           p.access().bindDn().isPresent()
-              ? "The connection is not protected: the password crosses in clear."
-              : "The connection is not protected: what is read crosses in clear.");
+              ? "The connection is not protected: the password is sent in clear."
+              : "The connection is not protected: what is read is sent in clear.");
     }
     for (SettingsProposal.Setting s : p.settings()) {
       if (s.name().equals("login name") && !s.unique() && s.entries() > 0) {

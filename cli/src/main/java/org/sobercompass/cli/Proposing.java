@@ -37,7 +37,7 @@ final class Proposing {
     }
     Bound bound = proposal.on(inputs.model());
     PreviewAnswers answers = new PreviewAnswers(inputs.ask(), inputs.assessment());
-    Preview preview = inputs.organization().preview(proposal);
+    Preview preview = inputs.organization().preview(bound.changes());
     if (inputs.format == Format.table) {
       String gap = "";
       for (AnswerTable part : answers.brief(bound, preview)) {

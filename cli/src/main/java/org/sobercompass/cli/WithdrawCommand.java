@@ -10,7 +10,6 @@ import org.sobercompass.core.system.Grant;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** {@code sober withdraw}. */
 @Command(
@@ -31,18 +30,7 @@ final class WithdrawCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
   @Mixin private Proposing proposing = new Proposing();
 
-  @Parameters(index = "0", paramLabel = "APP", description = "the application")
-  private String application = "";
-
-  @Parameters(index = "1", paramLabel = "ROLE", description = "the role")
-  private String role = "";
-
-  @Parameters(
-      index = "2..*",
-      arity = "1..*",
-      paramLabel = "WHO",
-      description = "accounts by name; \"group NAME\", \"unit NAME\", \"implicit everyone\"")
-  private List<String> whom = new ArrayList<>();
+  @Mixin private RoleAndWhom role = new RoleAndWhom();
 
   @Option(
       names = "--at",
@@ -52,11 +40,11 @@ final class WithdrawCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    SystemView view = inputs.names().application(application);
-    int number = inputs.names().role(view, role);
+    SystemView view = inputs.names().application(role.application);
+    int number = inputs.names().role(view, role.role);
     int node = at.isEmpty() ? -1 : inputs.names().node(view, at);
     List<Change> changes = new ArrayList<>();
-    for (String who : whom) {
+    for (String who : role.whom) {
       changes.addAll(withdrawn(view, number, node, who));
     }
     Proposal proposal =
@@ -81,7 +69,7 @@ final class WithdrawCommand implements Callable<Integer> {
         found.add(new Change.AssignmentRemoved(view.number(), g));
       }
     }
-    String given = "given the role " + role + " of " + view.system().name();
+    String given = "given the role " + role.role + " of " + view.system().name();
     if (found.isEmpty()) {
       throw new UsageException(
           who

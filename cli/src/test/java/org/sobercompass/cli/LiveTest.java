@@ -51,7 +51,7 @@ class LiveTest {
         .containsPattern("display name +displayName +77 of 79")
         .contains("user filter:             (|(objectClass=inetOrgPerson)(objectClass=account))")
         .contains("group name attribute:    cn   (as in all-staff)")
-        .contains("what is read crosses in clear")
+        .contains("what is read is sent in clear")
         .contains("The access rules of ");
   }
 

@@ -24,6 +24,7 @@ class ReadmeJavaTest {
           "java.nio.file.Path",
           "java.util.List",
           "org.sobercompass.core.audit.Preview",
+          "org.sobercompass.core.proposal.Proposal",
           "org.sobercompass.organization.*");
 
   @TempDir private Path folder;
@@ -32,15 +33,37 @@ class ReadmeJavaTest {
   void itCompilesAndPrintsARouteForEachHolder() throws Exception {
     Path demo = folder.resolve("demo");
     assertThat(ExamplesTest.sober("demo", demo.toString()).code()).isZero();
-    String readme = Files.readString(Path.of(System.getProperty("sober.home"), "README.md"));
-    Matcher code = Pattern.compile("```java\n(.*?)```", Pattern.DOTALL).matcher(readme);
-    assertThat(code.find()).isTrue();
-    assertThat(code.group(1)).contains("\"/tmp/alderfen\"");
-    compile(code.group(1).replace("/tmp/alderfen", demo.toString()));
+    compile(java("README.md", demo));
     assertThat(run().lines())
         .contains("YES")
         .anyMatch(line -> line.startsWith("no longer: Ilse Brandt (ilse.brandt) holds rights"))
         .anyMatch(line -> line.startsWith("Ilse Brandt (ilse.brandt) → orders-approvers"));
+  }
+
+  @Test
+  void whatChangingShowsGivesARoleAndTakesItBack() throws Exception {
+    Path demo = folder.resolve("changed");
+    assertThat(ExamplesTest.sober("demo", demo.toString()).code()).isZero();
+    Path table = demo.resolve("assignments/permits.actual.csv");
+    String before = Files.readString(table);
+    String code = java("docs/changing.md", demo);
+    int back = code.lastIndexOf("Organization.open");
+    compile(code.substring(0, back));
+    assertThat(run()).contains("begins: ");
+    assertThat(Files.readString(table)).isNotEqualTo(before).startsWith(before);
+    Files.writeString(table, before);
+    compile(code);
+    run();
+    assertThat(Files.readString(table)).isEqualTo(before);
+  }
+
+  /** The Java of a page, on a copy of the demo. */
+  private static String java(String page, Path demo) throws Exception {
+    String text = Files.readString(Path.of(System.getProperty("sober.home"), page));
+    Matcher code = Pattern.compile("```java\n(.*?)```", Pattern.DOTALL).matcher(text);
+    assertThat(code.find()).isTrue();
+    assertThat(code.group(1)).contains("\"/tmp/alderfen\"");
+    return code.group(1).replace("/tmp/alderfen", demo.toString());
   }
 
   private void compile(String code) throws Exception {

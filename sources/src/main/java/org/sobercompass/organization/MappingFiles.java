@@ -1,9 +1,5 @@
 package org.sobercompass.organization;
 
-import java.time.Instant;
-import java.time.LocalTime;
-import java.time.ZoneId;
-import java.time.ZonedDateTime;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -11,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.key.Key;
@@ -100,8 +97,8 @@ public final class MappingFiles {
     row.put("node", named ? view.resources().id(added.node()) : "");
     row.put("descendants", added.descends() ? table.has("descendants") ? "yes" : "" : "no");
     row.put("on", table.has("on") ? "yes" : "");
-    row.put("from", added.from().map(at -> moment(at, false)).orElse(""));
-    row.put("until", added.until().map(at -> moment(at, true)).orElse(""));
+    row.put("from", added.from().map(at -> Words.day(at, workspace.zone(), false)).orElse(""));
+    row.put("until", added.until().map(at -> Words.day(at, workspace.zone(), true)).orElse(""));
     row.put("granted by", by);
     row.put("reason", reason);
     table.append(row, problems);
@@ -170,15 +167,5 @@ public final class MappingFiles {
       }
     }
     return facts.key(subject).id();
-  }
-
-  /** A day where it is a whole one in the workspace's zone, else the instant. */
-  private String moment(Instant at, boolean isEnd) {
-    ZoneId zone = workspace.zone();
-    ZonedDateTime local = at.atZone(zone);
-    boolean whole = local.toLocalTime().equals(LocalTime.MIDNIGHT);
-    return whole
-        ? (isEnd ? local.toLocalDate().minusDays(1) : local.toLocalDate()).toString()
-        : at.toString();
   }
 }

@@ -15,9 +15,11 @@ import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.problem.UnknownNameException;
+import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.sources.NameResolver;
+import org.sobercompass.sources.text.Window;
 
 /** Finds accounts, groups, permissions, nodes and roles by the names that people use. */
 public final class Names {
@@ -43,28 +45,49 @@ public final class Names {
     return subject(SubjectKind.GROUP, name);
   }
 
-  /**
-   * The one subject that a text names: {@code account}, {@code group}, {@code unit} or {@code
-   * implicit} and a name; a name alone is an account.
-   */
+  /** The one subject that a text names, as {@link NameResolver.Written} takes it. */
   public int subject(String written) {
-    String text = written.strip();
-    int space = text.indexOf(' ');
-    String word = space < 0 ? "" : text.substring(0, space);
-    for (SubjectKind kind : SubjectKind.values()) {
-      if (kind.keyKind().word().equals(word)) {
-        return subject(kind, text.substring(space + 1).strip());
-      }
-    }
-    List<Integer> groups =
-        NameResolver.find(facts, SubjectKind.ACCOUNT, text).isEmpty()
-            ? NameResolver.find(facts, SubjectKind.GROUP, text)
-            : List.of();
-    if (!groups.isEmpty()) {
+    NameResolver.Written who = NameResolver.Written.of(written);
+    boolean group =
+        who.kind() == SubjectKind.ACCOUNT
+            && NameResolver.find(facts, SubjectKind.ACCOUNT, who.name()).isEmpty()
+            && !NameResolver.find(facts, SubjectKind.GROUP, who.name()).isEmpty();
+    if (group) {
       throw new UnknownNameException(
-          "there is no account " + Problem.quote(text) + "; did you mean \"group " + text + "\"?");
+          "there is no account "
+              + Problem.quote(who.name())
+              + "; did you mean \"group "
+              + who.name()
+              + "\"?");
     }
-    return subject(SubjectKind.ACCOUNT, text);
+    return subject(who.kind(), who.name());
+  }
+
+  /**
+   * A role for a subject at a node, all by the names that people use.
+   *
+   * @param node the id of a node, or {@code everywhere}, which is said in words where there is a
+   *     tree of nodes
+   */
+  public Step.Assignment assignment(
+      String application, String role, String subject, String node, boolean below, Window window) {
+    SystemView view = application(application);
+    if (node.isEmpty() && view.resources().size() > 1) {
+      throw new UnknownNameException(
+          view.system().name()
+              + " has "
+              + view.resources().size()
+              + " nodes, and none is said; expected one, or everywhere");
+    }
+    boolean all = node.equals("everywhere") && view.resources().find(node).isEmpty();
+    return new Step.Assignment(
+        view.id(),
+        view.system().roles().get(role(view, role)).id(),
+        facts.key(subject(subject)),
+        view.resources().id(node(view, all ? "" : node)),
+        below,
+        window.from(),
+        window.until());
   }
 
   private int subject(SubjectKind kind, String name) {

@@ -13,7 +13,6 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Can;
 import org.sobercompass.core.access.Holders;
 import org.sobercompass.core.access.RouteFinder;
-import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.ActRoutes;
 import org.sobercompass.core.admin.Asked;
@@ -39,6 +38,7 @@ import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Crowd;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.sources.disk.OwnFiles;
+import org.sobercompass.sources.text.Window;
 import org.sobercompass.sources.workspace.Workspace;
 
 /**
@@ -243,18 +243,10 @@ public final class Organization {
     return Preview.of(assessment(), proposal.on(model).changes());
   }
 
-  /** Giving a role at a node and below it, as a proposal to look at. */
+  /** Giving a role at a node (or everywhere) and below it, as a proposal to look at. */
   public Proposal assigning(String application, String role, String subject, String node) {
-    SystemView view = names().application(application);
-    Step.Assignment what =
-        new Step.Assignment(
-            view.id(),
-            view.system().roles().get(names().role(view, role)).id(),
-            model.facts().key(names().subject(subject)),
-            view.resources().id(names().node(view, node)),
-            true,
-            Optional.empty(),
-            Optional.empty());
+    Window always = new Window(Optional.empty(), Optional.empty());
+    Step.Assignment what = names().assignment(application, role, subject, node, true, always);
     return new Proposal("", List.of(new Step.Assign(what)));
   }
 

@@ -7,14 +7,12 @@ import com.unboundid.ldif.LDIFModifyChangeRecord;
 import com.unboundid.ldif.LDIFReader;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.key.Key;
@@ -28,9 +26,9 @@ import org.sobercompass.core.proposal.Step.Assignment;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.text.CsvReader;
-import org.sobercompass.sources.text.Moments;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.TextFiles;
+import org.sobercompass.sources.text.Window;
 import org.sobercompass.sources.text.YamlReader;
 import org.sobercompass.sources.text.YesNo;
 
@@ -140,22 +138,14 @@ final class ProposalFile {
     try {
       step.run();
     } catch (UnknownNameException e) {
-      problems.error(
-          place,
-          String.valueOf(e.getMessage()),
-          "a name that is there; for a node also everywhere");
+      problems.error(place, String.valueOf(e.getMessage()), "a name that is there");
     }
   }
 
-  /** An assignment by the names that people use; what is wrong with its window is told. */
+  /** An assignment by the names that people use; what else is wrong with it is told. */
   private Assignment assignment(Written written, Place place) {
-    Names names = organization.names();
-    SystemView view = names.application(written.application);
-    Optional<Instant> from = moment(written.from, place, false);
-    Optional<Instant> until = moment(written.until, place, true);
-    if (from.isPresent() && until.isPresent() && !from.get().isBefore(until.get())) {
-      problems.error(place, "it ends before it begins", "until after from");
-    }
+    Window window =
+        Window.read(written.from, written.until, organization.workspace().zone(), place, problems);
     Optional<Boolean> below =
         written.below.isEmpty() ? Optional.of(true) : YesNo.parse(written.below);
     if (below.isEmpty()) {
@@ -164,59 +154,19 @@ final class ProposalFile {
           Problem.quote(written.below) + " is neither yes nor no",
           "whether it counts below");
     }
-    return new Assignment(
-        view.id(),
-        view.system().roles().get(names.role(view, written.role)).id(),
-        subject(written.subject),
-        view.resources().id(node(view, written.node)),
-        below.orElse(true),
-        from,
-        until);
+    return organization
+        .names()
+        .assignment(
+            written.application,
+            written.role,
+            written.subject,
+            written.node,
+            below.orElse(true),
+            window);
   }
 
-  /** Where the application has a tree, "everywhere" is said in words. */
-  private int node(SystemView view, String written) {
-    boolean tree = view.resources().size() > 1;
-    if (tree && written.isEmpty()) {
-      throw new UnknownNameException(
-          view.system().name() + " has " + view.resources().size() + " nodes, and none is said");
-    }
-    boolean all = written.equals("everywhere") && view.resources().find(written).isEmpty();
-    return organization.names().node(view, all ? "" : written);
-  }
-
-  /** A key as it was written stands for itself; a name is looked up. */
   private Key subject(String written) {
-    int subject =
-        written.matches("(account|group|unit|implicit):.*")
-            ? keyed(written)
-            : organization.names().subject(written);
-    return facts.key(subject);
-  }
-
-  private int keyed(String text) {
-    for (SubjectKind kind : SubjectKind.values()) {
-      if (text.startsWith(kind.keyKind().word() + ":")) {
-        String name = kind == SubjectKind.IMPLICIT ? text.substring(text.indexOf(':') + 1) : text;
-        List<Integer> found = NameResolver.find(facts, kind, name);
-        if (found.size() == 1) {
-          return found.get(0);
-        }
-      }
-    }
-    throw new UnknownNameException("there is no " + text + " in what was read");
-  }
-
-  private Optional<Instant> moment(String text, Place place, boolean isEnd) {
-    if (text.isEmpty()) {
-      return Optional.empty();
-    }
-    var zone = organization.workspace().zone();
-    Optional<Instant> at = isEnd ? Moments.end(text, zone) : Moments.begin(text, zone);
-    if (at.isEmpty()) {
-      problems.error(place, Problem.quote(text) + " is no date", Moments.EXPECTED);
-    }
-    return at;
+    return facts.key(organization.names().subject(written));
   }
 
   private void item(Node item) {
@@ -315,6 +265,6 @@ final class ProposalFile {
   private Key memberOf(String value) {
     boolean group =
         DnForm.isDn(value) && !NameResolver.find(facts, SubjectKind.GROUP, value).isEmpty();
-    return facts.key(organization.names().subject((group ? "group " : "account ") + value));
+    return subject((group ? "group " : "account ") + value);
   }
 }

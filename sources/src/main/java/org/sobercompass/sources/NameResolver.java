@@ -45,6 +45,28 @@ public final class NameResolver {
     return found;
   }
 
+  /** A subject as it was typed: of which kind, and by which name. */
+  public record Written(SubjectKind kind, String name) {
+    /**
+     * {@code account}, {@code group}, {@code unit} or {@code implicit} and a name; a key as it is
+     * printed; a name alone is an account.
+     */
+    public static Written of(String written) {
+      String text = written.strip();
+      for (SubjectKind kind : SubjectKind.values()) {
+        String word = kind.keyKind().word();
+        if (text.regionMatches(true, 0, word + " ", 0, word.length() + 1)) {
+          return new Written(kind, text.substring(word.length() + 1).strip());
+        }
+        if (text.startsWith(word + ":")) {
+          boolean implicit = kind == SubjectKind.IMPLICIT;
+          return new Written(kind, implicit ? text.substring(word.length() + 1) : text);
+        }
+      }
+      return new Written(SubjectKind.ACCOUNT, text);
+    }
+  }
+
   private static List<Integer> spelled(Facts facts, SubjectKind kind, String name) {
     return facts.names().find(kind, name, name.indexOf('=') > 0 ? DnForm.of(name) : name);
   }

@@ -1,5 +1,9 @@
 package org.sobercompass.core.access;
 
+import java.time.Instant;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -116,5 +120,17 @@ public final class Words {
 
   private static int role(SystemView view, String id) {
     return view.system().findRole(id).orElse(0);
+  }
+
+  /**
+   * A bound of a window as it is typed: a day where it is a whole one, else the instant.
+   *
+   * @param isEnd whether it is the moment after the last one that counts; its day is the last day
+   */
+  public static String day(Instant at, ZoneId zone, boolean isEnd) {
+    ZonedDateTime local = at.atZone(zone);
+    return !local.toLocalTime().equals(LocalTime.MIDNIGHT)
+        ? at.toString()
+        : (isEnd ? local.toLocalDate().minusDays(1) : local.toLocalDate()).toString();
   }
 }

@@ -28,7 +28,7 @@ final class Binder {
   private final Facts facts;
   private final List<Bound.Note> notes = new ArrayList<>();
   private final Map<String, Map<Assignment, Integer>> given = new HashMap<>();
-  private final Map<Step, Optional<Change>> made = new LinkedHashMap<>();
+  private final Map<Step, Optional<Bound.Made>> made = new LinkedHashMap<>();
   private int step;
 
   Binder(AccessModel model) {
@@ -45,7 +45,8 @@ final class Binder {
       } else if (made.containsKey(one)) {
         note(Kind.ALREADY, "an earlier step does the same");
       } else {
-        made.put(one, one.fold(this::join, this::leave, this::assign, this::withdraw));
+        Optional<Change> change = one.fold(this::join, this::leave, this::assign, this::withdraw);
+        made.put(one, change.map(c -> new Bound.Made(step, c)));
       }
       step++;
     }
@@ -127,7 +128,18 @@ final class Binder {
     }
     Integer grant = given(view.get()).get(what);
     if (grant == null) {
-      note(Kind.NOT_THERE, "there is no such assignment");
+      boolean otherwise =
+          given(view.get()).keySet().stream()
+              .anyMatch(
+                  other ->
+                      other.role().equals(what.role())
+                          && other.subject().equals(what.subject())
+                          && other.node().equals(what.node()));
+      note(
+          Kind.NOT_THERE,
+          otherwise
+              ? "there is such an assignment at other times, or not below the node"
+              : "there is no such assignment");
       return Optional.empty();
     }
     return Optional.of(new Change.AssignmentRemoved(view.get().number(), grant));

@@ -6,14 +6,27 @@ import org.sobercompass.core.system.Change;
 /**
  * A proposal laid over a model.
  *
- * @param changes what there is to change, by the numbers of the model
+ * @param made the steps that change something, in order
  * @param notes what is to be said of single steps
  */
-public record Bound(List<Change> changes, List<Note> notes) {
+public record Bound(List<Made> made, List<Note> notes) {
   /** Copies. */
   public Bound {
-    changes = List.copyOf(changes);
+    made = List.copyOf(made);
     notes = List.copyOf(notes);
+  }
+
+  /**
+   * A step that changes something.
+   *
+   * @param step its place in the proposal, from 0
+   * @param change the same by the numbers of the model
+   */
+  public record Made(int step, Change change) {}
+
+  /** What there is to change, in order, by the numbers of the model. */
+  public List<Change> changes() {
+    return made.stream().map(Made::change).toList();
   }
 
   /** Why a step changes nothing, or what is to be known of it. */

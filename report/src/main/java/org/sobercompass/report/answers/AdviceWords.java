@@ -1,5 +1,7 @@
 package org.sobercompass.report.answers;
 
+import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -31,9 +33,16 @@ public final class AdviceWords {
 
   private final AccessModel model;
   private final Powers powers;
+  private final ZoneId zone;
 
   /** Words for the changes of what is judged. */
   public AdviceWords(Assessment assessment) {
+    this(assessment, ZoneOffset.UTC);
+  }
+
+  /** The same, with times in a zone. */
+  public AdviceWords(Assessment assessment, ZoneId zone) {
+    this.zone = zone;
     this.model = assessment.model();
     this.powers = assessment.powers();
   }
@@ -70,8 +79,8 @@ public final class AdviceWords {
         + (added.node() > 0
             ? " at " + view.resources().id(added.node())
             : view.resources().size() > 1 ? ", everywhere" : "")
-        + added.from().map(at -> ", from " + at).orElse("")
-        + added.until().map(at -> ", before " + at).orElse("");
+        + added.from().map(at -> ", from " + Words.day(at, zone, false)).orElse("")
+        + added.until().map(at -> ", until " + Words.day(at, zone, true)).orElse("");
   }
 
   private String removed(Change.AssignmentRemoved removed) {

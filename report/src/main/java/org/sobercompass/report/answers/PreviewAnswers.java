@@ -27,7 +27,7 @@ public final class PreviewAnswers {
   /** Answers about proposals that are laid over what is judged. */
   public PreviewAnswers(AnswerContext ask, Assessment assessment) {
     this.ask = ask;
-    this.words = new AdviceWords(assessment);
+    this.words = new AdviceWords(assessment, ask.zone());
     this.facts = ask.model().facts();
   }
 
@@ -48,8 +48,13 @@ public final class PreviewAnswers {
       all.add(findings.heading("Findings:").build());
     }
     AnswerTable.Builder steps =
-        AnswerTable.of("preview-steps/1", "change").heading("The changes, in order:");
-    words.changes(bound.changes()).forEach(line -> steps.row(FindingAnswers.capital(line)));
+        AnswerTable.of("preview-steps/1", "step", "change")
+            .heading(
+                bound.made().isEmpty() ? "No step changes anything:" : "The changes, in order:");
+    List<String> lines = words.changes(bound.changes());
+    for (int i = 0; i < lines.size(); i++) {
+      steps.row(bound.made().get(i).step() + 1, FindingAnswers.capital(lines.get(i)));
+    }
     for (Bound.Note note : bound.notes()) {
       steps.note("Step " + (note.step() + 1) + ": " + note.what() + ".");
     }

@@ -71,7 +71,7 @@ public record LdapSource(LdapAccess access) implements LiveSource {
         problems.add(
             Problem.warning(
                 place.entry(access.name()),
-                "the password for " + access.name() + " crosses in clear",
+                "the password for " + access.name() + " is sent in clear",
                 "ldaps://, or ldap:// without plain: yes"));
       }
       if (!root.pages()) {

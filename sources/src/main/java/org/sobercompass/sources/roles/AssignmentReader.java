@@ -19,7 +19,7 @@ import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.core.system.roles.RoleApplication;
 import org.sobercompass.sources.SystemFormat.Context;
 import org.sobercompass.sources.text.CsvReader;
-import org.sobercompass.sources.text.Moments;
+import org.sobercompass.sources.text.Window;
 import org.sobercompass.sources.text.YesNo;
 
 /** Reads assignments from CSV; docs/workspace.md describes the columns. */
@@ -71,11 +71,8 @@ final class AssignmentReader {
     Optional<SubjectKind> kind = kind(row);
     boolean descends = yes(row, "descendants", true);
     boolean on = yes(row, "on", true);
-    long from = moment(row, "from").orElse(Long.MIN_VALUE);
-    long until = moment(row, "until").orElse(Long.MAX_VALUE);
-    if (from >= until) {
-      problems.error(row.place(), "it ends before it begins", "until after from");
-    }
+    Window window =
+        Window.read(row.get("from"), row.get("until"), context.zone(), row.place(), problems);
     String subject = row.get("subject");
     if (subject.isEmpty()) {
       problems.error(row.place(), "there is no subject", "whom the role is given to");
@@ -97,8 +94,8 @@ final class AssignmentReader {
             subject,
             node,
             descends,
-            from,
-            until,
+            window.from().map(Instant::getEpochSecond).orElse(Long.MIN_VALUE),
+            window.until().map(Instant::getEpochSecond).orElse(Long.MAX_VALUE),
             on,
             row.get("granted by"),
             row.get("reason"),
@@ -184,21 +181,5 @@ final class AssignmentReader {
           row.place(), column + ": " + Problem.quote(text) + " is neither yes nor no", "yes or no");
     }
     return value.orElse(otherwise);
-  }
-
-  private Optional<Long> moment(CsvReader.Row row, String column) {
-    String text = row.get(column);
-    if (text.isEmpty()) {
-      return Optional.empty();
-    }
-    Optional<Instant> at =
-        column.equals("from")
-            ? Moments.begin(text, context.zone())
-            : Moments.end(text, context.zone());
-    if (at.isEmpty()) {
-      problems.error(
-          row.place(), column + ": " + Problem.quote(text) + " is no date", Moments.EXPECTED);
-    }
-    return at.map(Instant::getEpochSecond);
   }
 }

@@ -147,15 +147,8 @@ final class SideReader {
    * name that fits nobody is an error: the rule would not say what it seems to.
    */
   int subject(String written, Place place) {
-    String text = written.strip();
-    int space = text.indexOf(' ');
-    String word = space < 0 ? "" : text.substring(0, space).toLowerCase(Locale.ROOT);
-    for (SubjectKind kind : SubjectKind.values()) {
-      if (kind.keyKind().word().equals(word)) {
-        return named(kind, text.substring(space + 1).strip(), place);
-      }
-    }
-    return named(SubjectKind.ACCOUNT, text, place);
+    NameResolver.Written who = NameResolver.Written.of(written);
+    return named(who.kind(), who.name(), place);
   }
 
   private int named(SubjectKind kind, String name, Place place) {

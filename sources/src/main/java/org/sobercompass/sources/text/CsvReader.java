@@ -72,14 +72,14 @@ public final class CsvReader {
   }
 
   /** Semicolons, where the line of names has them and no comma: as some spreadsheets write. */
-  private static char separator(String text) {
+  static char separator(String text) {
     String first = text.lines().findFirst().orElse("");
     return first.indexOf(';') >= 0 && first.indexOf(',') < 0 ? ';' : ',';
   }
 
   /** Reads rows from a reader. */
   public void read(Reader input, Consumer<Row> rows) {
-    try (JsonParser parser = parser(input)) {
+    try (JsonParser parser = parser(input, separator)) {
       Map<String, Integer> columns = null;
       ArrayList<String> values = new ArrayList<>();
       Place place = Place.of(name, 1);
@@ -113,7 +113,27 @@ public final class CsvReader {
     }
   }
 
-  private JsonParser parser(Reader input) {
+  /** A column as names are compared: without case, a hyphen as a space. */
+  static String column(String written) {
+    return written.strip().toLowerCase(Locale.ROOT).replace('-', ' ');
+  }
+
+  /** The values of one row; none when it is not CSV. */
+  static List<String> values(String row, char separator) {
+    List<String> values = new ArrayList<>();
+    try (JsonParser parser = parser(new StringReader(row), separator)) {
+      for (JsonToken token = parser.nextToken(); token != null; token = parser.nextToken()) {
+        if (token.isScalarValue()) {
+          values.add(parser.getString() == null ? "" : parser.getString().strip());
+        }
+      }
+    } catch (JacksonException e) {
+      return List.of();
+    }
+    return values;
+  }
+
+  private static JsonParser parser(Reader input, char separator) {
     CsvFactory factory =
         CsvFactory.builder()
             .enable(CsvReadFeature.WRAP_AS_ARRAY)
@@ -153,7 +173,7 @@ public final class CsvReader {
     int before = problems.errors();
     Map<String, Integer> columns = new HashMap<>();
     for (int i = 0; i < names.size(); i++) {
-      String column = names.get(i).strip().toLowerCase(Locale.ROOT).replace('-', ' ');
+      String column = column(names.get(i));
       if (!known.contains(column)) {
         problems.unknown(
             place,

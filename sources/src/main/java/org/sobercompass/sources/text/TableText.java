@@ -10,7 +10,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.sobercompass.core.problem.OutsideException;
@@ -35,7 +34,7 @@ public final class TableText {
   private final String lineEnd;
   private final boolean endsWithLine;
   private final boolean quotesAll;
-  private char separator = ',';
+  private final char separator;
 
   /** A row as it stands, its end included. */
   private record Row(int line, String text) {}
@@ -49,11 +48,9 @@ public final class TableText {
     String bare = head.replaceAll("[\r\n]+$", "");
     this.lineEnd = bare.length() == head.length() ? "\n" : head.substring(bare.length());
     this.endsWithLine = text.endsWith("\n") || text.endsWith("\r");
-    if (bare.indexOf(';') >= 0 && bare.indexOf(',') < 0) {
-      separator = ';';
-    }
+    this.separator = CsvReader.separator(bare);
     this.quotesAll = bare.startsWith("\"");
-    values(bare).forEach(column -> columns.add(plain(column)));
+    CsvReader.values(bare, separator).forEach(column -> columns.add(CsvReader.column(column)));
   }
 
   /**
@@ -97,32 +94,6 @@ public final class TableText {
     if (from < text.length()) {
       rows.add(new Row(first, text.substring(from)));
     }
-  }
-
-  private List<String> values(String row) {
-    List<String> values = new ArrayList<>();
-    StringBuilder value = new StringBuilder();
-    boolean quoted = false;
-    for (int i = 0; i < row.length(); i++) {
-      char c = row.charAt(i);
-      if (c == '"' && quoted && row.startsWith("\"", i + 1)) {
-        value.append('"');
-        i++;
-      } else if (c == '"') {
-        quoted = !quoted;
-      } else if (c == separator && !quoted) {
-        values.add(value.toString().strip());
-        value.setLength(0);
-      } else {
-        value.append(c);
-      }
-    }
-    values.add(value.toString().strip());
-    return values;
-  }
-
-  private static String plain(String column) {
-    return column.toLowerCase(Locale.ROOT).replace('-', ' ').strip();
   }
 
   /**
@@ -176,7 +147,7 @@ public final class TableText {
   public boolean remove(int line, Map<String, String> expected) {
     for (int i = 1; i < rows.size(); i++) {
       if (rows.get(i).line == line) {
-        List<String> values = values(rows.get(i).text.replaceAll("[\r\n]+$", ""));
+        List<String> values = CsvReader.values(rows.get(i).text, separator);
         boolean same =
             expected.entrySet().stream()
                 .allMatch(

@@ -89,7 +89,7 @@ final class AnsweringReader {
       if (!Set.of("protected", "plain").contains(connection)) {
         sight.wrong(
             "connection: " + Problem.quote(connection) + " is not known",
-            "protected, or plain when the password crosses the wire as it is");
+            "protected, or plain when the password is sent in clear");
       }
       String name = application.text("name").orElse(application.text("id").orElse(""));
       sight

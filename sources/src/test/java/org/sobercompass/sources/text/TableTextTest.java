@@ -66,9 +66,19 @@ class TableTextTest {
       String before = text.endsWith(end) ? text : text + end;
       TableText again = table(more);
       int line = (int) before.chars().filter(c -> c == '\n').count() + 1;
+      assertThat(lastLine(folder.resolve("a.csv"))).as("as the reader counts").isEqualTo(line);
       assertThat(again.remove(line, Map.of("role", "r;1, \"x\"", "subject", "s"))).isTrue();
       assertThat(again.text()).as("seed " + seed).isEqualTo(text);
     }
+  }
+
+  /** Where the reader says that the last row begins. */
+  private static int lastLine(Path file) {
+    List<Integer> lines = new ArrayList<>(List.of(0));
+    List<String> columns = List.of("role", "subject", "our own", "granted by");
+    new CsvReader("a.csv", columns, List.of("role"), new Problems())
+        .read(file, row -> lines.set(0, row.place().line()));
+    return lines.get(0);
   }
 
   @Test

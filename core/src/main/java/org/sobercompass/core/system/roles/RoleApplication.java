@@ -2,8 +2,10 @@ package org.sobercompass.core.system.roles;
 
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.membership.Sight;
@@ -165,9 +167,11 @@ public final class RoleApplication implements AccessSystem {
   public AccessSystem with(List<Change.OfSystem> changes, Basis basis) {
     List<Grant> patched = new ArrayList<>(grants(basis));
     List<Integer> gone = new ArrayList<>(removed.getOrDefault(basis, List.of()));
+    Set<String> ids = new HashSet<>();
+    patched.forEach(grant -> ids.add(grant.id()));
     for (Change.OfSystem change : changes) {
       change.byKind(
-          added -> patched.add(grant(added, patched)),
+          added -> patched.add(grant(added, ids)),
           taken -> {
             patched.set(taken.grant(), patched.get(taken.grant()).withdrawn());
             return gone.add(taken.grant());
@@ -183,7 +187,7 @@ public final class RoleApplication implements AccessSystem {
   }
 
   /** With the id that it would have if it stood in a table, unless another has it. */
-  private Grant grant(Change.AssignmentAdded added, List<Grant> others) {
+  private Grant grant(Change.AssignmentAdded added, Set<String> ids) {
     String usual =
         definition.roles.get(added.role()).id()
             + " "
@@ -191,9 +195,9 @@ public final class RoleApplication implements AccessSystem {
             + " at "
             + definition.nodes.id(added.node())
             + (added.descends() ? "" : " only");
-    boolean taken = others.stream().anyMatch(other -> other.id().equals(usual));
+    boolean isNew = ids.add(usual);
     return new Grant(
-        taken ? usual + " added " + others.size() : usual,
+        isNew ? usual : usual + " added " + ids.size(),
         added.role(),
         added.subject(),
         facts.label(added.subject()),
