@@ -10,6 +10,7 @@ import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
+import org.sobercompass.organization.Names;
 import org.sobercompass.sources.text.Window;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -85,9 +86,13 @@ final class AssignCommand implements Callable<Integer> {
 
   /** Where the application has a tree, "everywhere" is said in words. */
   private List<String> nodes() {
-    SystemView view = inputs.names().application(role.application);
+    SystemView view = inputs.names().withRoles(role.application);
     if (everywhere && !at.isEmpty()) {
       throw new UsageException("--everywhere and --at exclude each other; expected one of them");
+    }
+    if (!everywhere && at.isEmpty() && Names.isOfScopes(view)) {
+      throw new UsageException(
+          "an admin role is given over a scope; expected --at SCOPE, or --everywhere");
     }
     if (!everywhere && at.isEmpty() && view.resources().size() > 1) {
       throw new UsageException(

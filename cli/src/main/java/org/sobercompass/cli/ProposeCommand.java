@@ -3,13 +3,13 @@ package org.sobercompass.cli;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.audit.Advice;
+import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.problem.Spelling;
@@ -17,6 +17,7 @@ import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.ReadyMade;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.removal.Effects;
+import org.sobercompass.sources.text.Moments;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
@@ -38,15 +39,21 @@ import picocli.CommandLine.Parameters;
       "  sober propose move nell.dunmore oskar.lund tova.quill",
       "                                                  from the work of one to that of another",
       "  sober propose agreed permits                    actual assignments as they were intended",
-      "  sober propose end disabled-account              what ends all findings of a kind"
+      "  sober propose end disabled-account              what ends all findings of a kind",
+      "  sober propose disable petra.vance ilse.brandt   accounts that cannot sign in any more",
+      "  sober propose expire 2026-12-31 petra.vance     accounts that end after a day"
     })
 final class ProposeCommand implements Callable<Integer> {
-  private static final List<String> KINDS = List.of("like", "leave", "move", "agreed", "end");
+  private static final List<String> KINDS =
+      List.of("like", "leave", "move", "agreed", "end", "disable", "enable", "expire");
 
   @Mixin private Inputs inputs = new Inputs();
   @Mixin private Proposing proposing = new Proposing();
 
-  @Parameters(index = "0", paramLabel = "WHAT", description = "like, leave, move, agreed or end")
+  @Parameters(
+      index = "0",
+      paramLabel = "WHAT",
+      description = "like, leave, move, agreed, end, disable, enable or expire")
   private String what = "";
 
   @Parameters(
@@ -78,6 +85,8 @@ final class ProposeCommand implements Callable<Integer> {
         expect(1, "a kind of finding");
         yield end(names.get(0));
       }
+      case "disable", "enable" -> proposing.run(switched(what.equals("disable")), inputs);
+      case "expire" -> proposing.run(expiring(), inputs);
       default ->
           throw new UsageException(
               "cannot propose "
@@ -86,6 +95,41 @@ final class ProposeCommand implements Callable<Integer> {
                   + String.join(", ", KINDS)
                   + Spelling.nearest(what, KINDS).map(n -> "; did you mean " + n + "?").orElse(""));
     };
+  }
+
+  private Proposal switched(boolean off) {
+    if (names.isEmpty()) {
+      throw new UsageException(what + " takes names of accounts");
+    }
+    List<Step> steps = new ArrayList<>();
+    for (int i = 0; i < names.size(); i++) {
+      steps.add(new Step.Disable(inputs.model().facts().key(account(i)), off));
+    }
+    return new Proposal("", steps);
+  }
+
+  private Proposal expiring() {
+    if (names.size() < 2) {
+      throw new UsageException("expire takes a day, or never, and names of accounts");
+    }
+    long at = Facts.NEVER;
+    if (!names.get(0).equals("never")) {
+      at =
+          Moments.end(names.get(0), inputs.workspace().zone())
+              .orElseThrow(
+                  () ->
+                      new UsageException(
+                          names.get(0)
+                              + " is no date; expected "
+                              + Moments.EXPECTED
+                              + ", or never"))
+              .getEpochSecond();
+    }
+    List<Step> steps = new ArrayList<>();
+    for (int i = 1; i < names.size(); i++) {
+      steps.add(Step.Ends.of(inputs.model().facts(), account(i), at));
+    }
+    return new Proposal("", steps);
   }
 
   private void expect(int count, String which) {
@@ -140,14 +184,11 @@ final class ProposeCommand implements Callable<Integer> {
     int decided = 0;
     for (Finding finding : findings) {
       Advice advice = inputs.organization().advice(finding);
-      Optional<Proposal> own =
-          advice.changes().isEmpty()
-              ? Optional.empty()
-              : Proposal.of("", inputs.model(), advice.changes());
+      Proposal own = Proposal.of("", inputs.assessment().model(), advice.changes());
       // Of two that cover each other one stays: with the first gone the other is needed.
-      boolean fits = own.isPresent() && !(redundant && changesAnything(steps, own.get()));
+      boolean fits = !own.steps().isEmpty() && !(redundant && changesAnything(steps, own));
       if (fits) {
-        steps.addAll(own.get().steps());
+        steps.addAll(own.steps());
       }
       decided += fits ? 0 : 1;
     }
@@ -159,7 +200,7 @@ final class ProposeCommand implements Callable<Integer> {
               decided
                   + " of "
                   + findings.size()
-                  + " findings are not in it: somebody has to decide, entries of lists end them,"
+                  + " findings are not in it: somebody has to decide,"
                   + " or another removal makes them needed.");
     }
     return code;

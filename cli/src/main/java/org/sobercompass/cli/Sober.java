@@ -51,6 +51,10 @@ public final class Sober implements Runnable {
     COMMANDS.put("waive", WaiveCommand::new);
     COMMANDS.put("assign", AssignCommand::new);
     COMMANDS.put("withdraw", WithdrawCommand::new);
+    COMMANDS.put("include", IncludeCommand::new);
+    COMMANDS.put("except", ExceptCommand::new);
+    COMMANDS.put("enrol", EnrolCommand::new);
+    COMMANDS.put("redefine", RedefineCommand::new);
     COMMANDS.put("preview", PreviewCommand::new);
     COMMANDS.put("propose", ProposeCommand::new);
     COMMANDS.put("unpick", UnpickCommand::new);

@@ -88,7 +88,6 @@ final class UnpickCommand implements Callable<Integer> {
   }
 
   private Proposal proposal(Removal way, String what) {
-    return Proposal.of("end " + what, inputs.model(), way.changes())
-        .orElseThrow(() -> new UsageException("entries of lists cannot be kept as a proposal yet"));
+    return Proposal.of("end " + what, inputs.model(), way.changes());
   }
 }

@@ -7,6 +7,7 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.organization.Names;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -40,22 +41,24 @@ final class WithdrawCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    SystemView view = inputs.names().application(role.application);
+    SystemView view = inputs.names().withRoles(role.application);
     int number = inputs.names().role(view, role.role);
-    int node = at.isEmpty() ? -1 : inputs.names().node(view, at);
+    String node = at.isEmpty() ? "" : where(view);
     List<Change> changes = new ArrayList<>();
     for (String who : role.whom) {
       changes.addAll(withdrawn(view, number, node, who));
     }
-    Proposal proposal =
-        Proposal.of("", inputs.model(), changes)
-            .orElseThrow(
-                () -> new UsageException("a switched-off assignment cannot be withdrawn here"));
-    return proposing.run(proposal, inputs);
+    return proposing.run(Proposal.of("", inputs.assessment().model(), changes), inputs);
+  }
+
+  private String where(SystemView view) {
+    return Names.isOfScopes(view)
+        ? at.equals("everything") ? at : inputs.names().scope(at).id()
+        : view.resources().id(inputs.names().node(view, at));
   }
 
   /** The one assignment that is meant. */
-  private List<Change> withdrawn(SystemView view, int number, int node, String who) {
+  private List<Change> withdrawn(SystemView view, int number, String node, String who) {
     int subject = inputs.names().subject(who);
     List<Change> found = new ArrayList<>();
     for (int g = 0; g < view.grants().size(); g++) {
@@ -64,7 +67,7 @@ final class WithdrawCommand implements Callable<Integer> {
           grant.role() == number
               && grant.subject() == subject
               && !grant.declared()
-              && (node < 0 || grant.resource() == node);
+              && (node.isEmpty() || Names.where(view, g).equals(node));
       if (meant) {
         found.add(new Change.AssignmentRemoved(view.number(), g));
       }

@@ -7,7 +7,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -47,39 +46,44 @@ class MadeTest {
     throw new IllegalArgumentException(key.text());
   }
 
-  /** Takes a member out of its group in the export; whether the export lists it by its DN. */
-  private static boolean leave(Path root, Facts facts, Step.Leave leave) throws IOException {
+  /** Takes a member out of its group in the export. */
+  private static void leave(Path root, Facts facts, Step.Leave leave) throws IOException {
     int group = subject(facts, leave.group());
     Path export = root.resolve("directory/" + facts.source(group) + ".ldif");
-    String text = Files.exists(export) ? Files.readString(export) : "";
+    String text = Files.exists(export) ? Files.readString(export).replace("\n ", "") : "";
     int from = text.indexOf("dn: " + facts.dn(group) + "\n");
-    String line = "member: " + facts.dn(subject(facts, leave.member())) + "\n";
-    int end = from < 0 ? -1 : text.indexOf("\n\n", from);
-    int at = from < 0 ? -1 : text.indexOf(line, from);
-    if (at < 0 || at > end) {
-      return false;
+    int end = text.indexOf("\n\n", from);
+    String member = facts.dn(subject(facts, leave.member()));
+    String login = facts.login(subject(facts, leave.member()));
+    for (String line :
+        List.of(
+            "member: " + member + "\n",
+            "uniqueMember: " + member + "\n",
+            "memberUid: " + login + "\n")) {
+      int at = text.indexOf(line, from);
+      if (from >= 0 && at >= 0 && at < end) {
+        Files.writeString(export, text.substring(0, at) + text.substring(at + line.length()));
+        return;
+      }
     }
-    Files.writeString(export, text.substring(0, at) + text.substring(at + line.length()));
-    return true;
+    throw new IllegalArgumentException(leave.toString());
   }
 
-  /** Whether all of a proposal could be made in the files. */
-  private static boolean made(Path root, Organization copy, Proposal proposal) throws IOException {
+  /** Makes all of a proposal in the files. */
+  private static void make(Path root, Organization copy, Proposal proposal) throws IOException {
     List<Step> tables = new ArrayList<>();
     for (Step step : proposal.steps()) {
-      Optional<Step.Leave> leave =
-          step.fold(
-              j -> Optional.empty(), Optional::of, a -> Optional.empty(), w -> Optional.empty());
-      if (leave.isEmpty()) {
+      if (step instanceof Step.Entry entry && EntryFiles.LISTS.contains(entry.system())) {
+        new EntryFiles(root).remove(entry);
+      } else if (step instanceof Step.Leave leave) {
+        leave(root, copy.model().facts(), leave);
+      } else {
         tables.add(step);
-      } else if (!leave(root, copy.model().facts(), leave.get())) {
-        return false;
       }
     }
     if (!tables.isEmpty()) {
       copy.write(new Proposal("", tables), "", "");
     }
-    return true;
   }
 
   @Test
@@ -92,23 +96,21 @@ class MadeTest {
     int ended = 0;
     for (Finding finding : findings) {
       List<Change> changes = trust.advice(finding).changes();
-      Optional<Proposal> proposal =
-          changes.isEmpty() ? Optional.empty() : Proposal.of("", trust.model(), changes);
+      Proposal proposal = Proposal.of("", trust.assessment().model(), changes);
       Path copy = folder.resolve("copy" + ended);
-      if (proposal.isPresent()) {
+      if (!changes.isEmpty()) {
         DemoFiles.write(copy);
-        if (made(copy, Organization.open(copy), proposal.get())) {
-          Preview said = trust.preview(proposal.get());
-          Set<String> after = keys(Organization.open(copy).findings());
-          String which = finding.key().text() + " by " + proposal.get().steps();
-          assertThat(after).as(which).doesNotContain(finding.key().text());
-          assertThat(without(after, before)).as(which).isEqualTo(keys(said.begin()));
-          assertThat(without(before, after)).as(which).isEqualTo(keys(said.end()));
-          ended++;
-        }
+        make(copy, Organization.open(copy), proposal);
+        Preview said = trust.preview(proposal);
+        Set<String> after = keys(Organization.open(copy).findings());
+        String which = finding.key().text() + " by " + proposal.steps();
+        assertThat(after).as(which).doesNotContain(finding.key().text());
+        assertThat(without(after, before)).as(which).isEqualTo(keys(said.begin()));
+        assertThat(without(before, after)).as(which).isEqualTo(keys(said.end()));
+        ended++;
       }
     }
-    assertThat(ended).isGreaterThan(15);
+    assertThat(ended).isGreaterThan(40);
   }
 
   @Test
@@ -119,13 +121,13 @@ class MadeTest {
     int kept = 0;
     for (Finding finding : trust.findings()) {
       List<Change> changes = trust.advice(finding).changes();
-      Optional<Proposal> proposal = Proposal.of("of \"it\"", trust.model(), changes);
-      if (!changes.isEmpty() && proposal.isPresent()) {
+      Proposal proposal = Proposal.of("of \"it\"", trust.assessment().model(), changes);
+      if (!changes.isEmpty()) {
         Path file = folder.resolve("p" + kept++ + ".yaml");
-        trust.keep(proposal.get(), file);
-        assertThat(trust.proposal(file, "p.yaml")).isEqualTo(proposal.get());
-        trust.keep(proposal.get().inverse(), file);
-        assertThat(trust.proposal(file, "p.yaml")).isEqualTo(proposal.get().inverse());
+        trust.keep(proposal, file);
+        assertThat(trust.proposal(file, "p.yaml")).isEqualTo(proposal);
+        trust.keep(proposal.inverse(), file);
+        assertThat(trust.proposal(file, "p.yaml")).isEqualTo(proposal.inverse());
       }
     }
     assertThat(kept).isGreaterThan(15);

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
@@ -15,25 +16,35 @@ import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.scope.AdminRoles;
+import org.sobercompass.core.scope.AdminScope;
+import org.sobercompass.core.scope.ScopeItem;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Redefinition;
+import org.sobercompass.core.system.roles.RoleApplication;
+import org.sobercompass.core.system.roles.RoleDefinition;
 import org.sobercompass.sources.NameResolver;
+import org.sobercompass.sources.text.EditedFile;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.TableText;
 import org.sobercompass.sources.text.YamlReader;
+import org.sobercompass.sources.text.YamlText;
 import org.sobercompass.sources.workspace.Workspace;
 
 /**
- * Writes proposals into the tables of assignments of a workspace: a row for what is given, none any
- * more for what is withdrawn; all else in the tables stays byte for byte. Not thread-safe.
+ * Writes proposals into the workspace's own files: its tables of assignments and registers, its
+ * admin scopes, and the roles of its applications. All else in the files stays byte for byte. Not
+ * thread-safe.
  */
 public final class MappingFiles {
   private final Workspace workspace;
   private final AccessModel model;
   private final Facts facts;
   private final Problems problems = new Problems();
-  private final Map<String, TableText> tables = new LinkedHashMap<>();
+  private final Map<String, EditedFile> files = new LinkedHashMap<>();
   private final Map<String, Integer> lines = new LinkedHashMap<>();
 
   MappingFiles(Workspace workspace, AccessModel model) {
@@ -64,11 +75,14 @@ public final class MappingFiles {
           this::membership,
           own ->
               own.byKind(
-                  added -> add(added, by, reason), taken -> take(taken.system(), taken.grant())));
+                  added -> add(added, by, reason),
+                  taken -> take(taken.system(), taken.grant()),
+                  redefined -> redefine(model.view(redefined.system()), redefined.how())),
+          this::account);
     }
     problems.throwIfErrors();
-    tables.values().forEach(TableText::unchanged);
-    tables.values().forEach(TableText::write);
+    files.values().forEach(EditedFile::unchanged);
+    files.values().forEach(EditedFile::write);
     return Map.copyOf(lines);
   }
 
@@ -81,21 +95,112 @@ public final class MappingFiles {
     return false;
   }
 
+  private Boolean account(Change.AccountChanged changed) {
+    String directory = facts.source(changed.account());
+    problems.error(
+        Place.of(directory),
+        "accounts of " + directory + " are only read here: " + facts.label(changed.account()),
+        "the change made in the directory itself, then a new export or survey");
+    return false;
+  }
+
+  private Boolean redefine(SystemView view, Redefinition how) {
+    return how.byKind(
+        line -> line((AdminRoles) view.system(), line),
+        register -> register(view, register),
+        role -> role(view, role));
+  }
+
+  /** A line of a scope stands in the file of the scopes. */
+  private Boolean line(AdminRoles roles, Redefinition.ScopeLine line) {
+    AdminScope scope = roles.defined().get(line.scope());
+    String file = scope.place().file();
+    List<String> path = List.of("scopes", scope.id(), line.excepted() ? "except" : "include");
+    lines.merge(file, 1, Integer::sum);
+    if (line.added()) {
+      Map<String, String> item = new LinkedHashMap<>();
+      item.put(facts.key(line.subject()).kind().word(), name(line.subject()));
+      if (!line.groups().isEmpty()) {
+        item.put("groups", line.groups());
+      }
+      yaml(file).append(path, item);
+      return true;
+    }
+    ScopeItem there = scope.line(line.excepted(), line.subject()).orElseThrow();
+    List<ScopeItem> all = line.excepted() ? scope.except() : scope.include();
+    if (all.size() == 1) {
+      yaml(file).clear(path);
+    } else {
+      yaml(file).remove(path, all.indexOf(there));
+    }
+    return true;
+  }
+
+  /** What a role allows in an area, or includes, stands in the file of its application. */
+  private Boolean role(SystemView view, Redefinition.RoleText how) {
+    RoleDefinition role = ((RoleApplication) view.system()).written().get(how.role());
+    String file = role.place().file();
+    List<String> path =
+        how.area().isEmpty()
+            ? List.of("roles", role.id(), "includes")
+            : List.of("roles", role.id(), "allows", how.area());
+    lines.merge(file, 1, Integer::sum);
+    if (how.words().isEmpty()) {
+      yaml(file).clear(path);
+    } else {
+      yaml(file).set(path, how.words());
+    }
+    return true;
+  }
+
+  private Boolean register(SystemView view, Redefinition.RegisterLine how) {
+    Enrolment line = how.line();
+    if (!how.added()) {
+      Map<String, String> expected = Map.of("subject", line.subjectText());
+      return take(line.place(), expected);
+    }
+    Optional<String> file = named(view, node -> node.text("register"));
+    if (file.isEmpty()) {
+      problems.error(
+          Place.of(view.id()),
+          view.system().name() + " names no register",
+          "register: and a CSV file, in the application's file");
+      return false;
+    }
+    TableText table = table(file.get());
+    Map<String, String> row = new HashMap<>();
+    row.put("kind", facts.key(line.subject()).kind().word());
+    row.put("subject", name(line.subject()));
+    row.put(
+        "provider",
+        line.provider().equals("directory") && !table.has("provider") ? "" : line.provider());
+    row.put("active", line.active() ? table.has("active") ? "yes" : "" : "no");
+    row.put("second factor", line.secondFactor() ? "yes" : table.has("second factor") ? "no" : "");
+    row.put("place", line.at());
+    table.append(row, problems);
+    lines.merge(file.get(), 1, Integer::sum);
+    return true;
+  }
+
   private Boolean add(Change.AssignmentAdded added, String by, String reason) {
-    SystemView view = model.systems().get(added.system());
-    Optional<String> file = table(view);
+    SystemView view = model.view(added.system());
+    Optional<String> file = assignments(view);
     if (file.isEmpty()) {
       return false;
     }
-    TableText table = open(file.get());
+    TableText table = table(file.get());
     Map<String, String> row = new HashMap<>();
     Key key = facts.key(added.subject());
     row.put("role", view.system().roles().get(added.role()).id());
     row.put("kind", key.kind().word());
     row.put("subject", name(added.subject()));
-    boolean named = view.resources().size() > 1 && (added.node() > 0 || table.has("node"));
-    row.put("node", named ? view.resources().id(added.node()) : "");
-    row.put("descendants", added.descends() ? table.has("descendants") ? "yes" : "" : "no");
+    if (view.system() instanceof AdminRoles roles) {
+      row.put("scope", added.node() < 0 ? "everything" : roles.defined().get(added.node()).id());
+    } else {
+      boolean named = view.resources().size() > 1 && (added.node() > 0 || table.has("node"));
+      row.put("node", named ? view.resources().id(added.node()) : "");
+      row.put("descendants", added.descends() ? table.has("descendants") ? "yes" : "" : "no");
+    }
     row.put("on", table.has("on") ? "yes" : "");
     row.put("from", added.from().map(at -> Words.day(at, workspace.zone(), false)).orElse(""));
     row.put("until", added.until().map(at -> Words.day(at, workspace.zone(), true)).orElse(""));
@@ -107,30 +212,61 @@ public final class MappingFiles {
   }
 
   /** The first table that the application's file names for the assignments that are used. */
-  private Optional<String> table(SystemView view) {
-    Basis basis = view.basis();
-    for (String file : view.system().files()) {
-      Optional<Node> read = YamlReader.read(workspace.root().resolve(file), file, problems);
-      Optional<String> table =
-          read.flatMap(node -> node.get("assignments"))
-              .flatMap(node -> node.texts(basis.word()).stream().findFirst());
-      if (table.isPresent()) {
-        return table;
-      }
+  private Optional<String> assignments(SystemView view) {
+    if (view.system() instanceof AdminRoles roles) {
+      return adminTable(roles);
     }
-    problems.error(
-        Place.of(view.id()),
-        view.system().name() + " names no table of " + basis.word() + " assignments",
-        "assignments: " + basis.word() + ": and a CSV file, in the application's file");
-    return Optional.empty();
+    Basis basis = view.basis();
+    Optional<String> table =
+        named(
+            view,
+            node ->
+                node.get("assignments")
+                    .flatMap(all -> all.texts(basis.word()).stream().findFirst()));
+    if (table.isEmpty()) {
+      problems.error(
+          Place.of(view.id()),
+          view.system().name() + " names no table of " + basis.word() + " assignments",
+          "assignments: " + basis.word() + ": and a CSV file, in the application's file");
+    }
+    return table;
   }
 
-  private TableText open(String file) {
-    return tables.computeIfAbsent(file, f -> TableText.read(workspace.root().resolve(f), f));
+  /** The first table that the file of the admin roles names. */
+  private Optional<String> adminTable(AdminRoles roles) {
+    Optional<String> file = roles.defined().stream().map(scope -> scope.place().file()).findFirst();
+    Optional<String> table =
+        file.flatMap(f -> YamlReader.read(workspace.root().resolve(f), f, problems))
+            .flatMap(node -> node.texts("assignments").stream().findFirst());
+    if (table.isEmpty()) {
+      problems.error(
+          Place.of(file.orElse("admin")),
+          "there is no table of admin roles",
+          "assignments: and a CSV file");
+    }
+    return table;
+  }
+
+  /** What one of the files of an application names. */
+  private Optional<String> named(SystemView view, Function<Node, Optional<String>> what) {
+    return view.system().files().stream()
+        .flatMap(f -> YamlReader.read(workspace.root().resolve(f), f, problems).stream())
+        .flatMap(node -> what.apply(node).stream())
+        .findFirst();
+  }
+
+  private TableText table(String file) {
+    return (TableText)
+        files.computeIfAbsent(file, f -> new TableText(workspace.root().resolve(f), f));
+  }
+
+  private YamlText yaml(String file) {
+    return (YamlText)
+        files.computeIfAbsent(file, f -> new YamlText(workspace.root().resolve(f), f));
   }
 
   private Boolean take(int system, int number) {
-    SystemView view = model.systems().get(system);
+    SystemView view = model.view(system);
     Grant grant = view.grants().get(number);
     if (view.system().isOfLists()) {
       problems.error(
@@ -139,18 +275,22 @@ public final class MappingFiles {
           "the change made there, then a new collection");
       return false;
     }
-    String file = grant.place().file();
-    Map<String, String> expected =
+    return take(
+        grant.place(),
         Map.of(
-            "role", view.system().roles().get(grant.role()).id(), "subject", grant.subjectText());
-    boolean taken = open(file).remove(grant.place().line(), expected);
+            "role", view.system().roles().get(grant.role()).id(), "subject", grant.subjectText()));
+  }
+
+  /** Takes out the row at a place, if it still says what is expected. */
+  private Boolean take(Place place, Map<String, String> expected) {
+    boolean taken = table(place.file()).remove(place.line(), expected);
     if (!taken) {
       problems.error(
-          grant.place(),
+          place,
           "the row does not say any more what was read",
           "the same command again, on what stands there now");
     }
-    lines.merge(file, 1, Integer::sum);
+    lines.merge(place.file(), 1, Integer::sum);
     return taken;
   }
 

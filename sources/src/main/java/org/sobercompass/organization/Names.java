@@ -16,6 +16,8 @@ import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.problem.UnknownNameException;
 import org.sobercompass.core.proposal.Step;
+import org.sobercompass.core.scope.AdminRoles;
+import org.sobercompass.core.scope.AdminScope;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.sources.NameResolver;
@@ -71,23 +73,67 @@ public final class Names {
    */
   public Step.Assignment assignment(
       String application, String role, String subject, String node, boolean below, Window window) {
-    SystemView view = application(application);
-    if (node.isEmpty() && view.resources().size() > 1) {
+    SystemView view = withRoles(application);
+    if (node.isEmpty() && (isOfScopes(view) || view.resources().size() > 1)) {
       throw new UnknownNameException(
           view.system().name()
               + " has "
-              + view.resources().size()
-              + " nodes, and none is said; expected one, or everywhere");
+              + (isOfScopes(view) ? "scopes" : view.resources().size() + " nodes")
+              + ", and none is said; expected one, or everywhere");
     }
     boolean all = node.equals("everywhere") && view.resources().find(node).isEmpty();
     return new Step.Assignment(
         view.id(),
         view.system().roles().get(role(view, role)).id(),
         facts.key(subject(subject)),
-        view.resources().id(node(view, all ? "" : node)),
+        isOfScopes(view)
+            ? all ? "everything" : scope(node).id()
+            : view.resources().id(node(view, all ? "" : node)),
         below,
         window.from(),
         window.until());
+  }
+
+  /** The application with an id, or the admin roles, which are called {@code admin}. */
+  public SystemView withRoles(String id) {
+    boolean application = model.system(id).isPresent();
+    return application || !List.of("admin", "admin roles").contains(id)
+        ? application(id)
+        : powers.get().model().delegated().stream()
+            .filter(Names::isOfScopes)
+            .findFirst()
+            .orElseThrow(() -> new UnknownNameException("there are no admin roles"));
+  }
+
+  /** Whether what a system gives is given over scopes, not at nodes. */
+  public static boolean isOfScopes(SystemView view) {
+    return view.system() instanceof AdminRoles;
+  }
+
+  /** The admin scope with an id. */
+  public AdminScope scope(String id) {
+    List<AdminScope> all = powers.get().roles().administration().scopes();
+    List<String> ids = all.stream().map(AdminScope::id).toList();
+    return all.stream()
+        .filter(scope -> scope.id().equals(id))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new UnknownNameException(
+                    "there is no admin scope "
+                        + Problem.quote(id)
+                        + near(id, ids)
+                        + "\nthere are: "
+                        + String.join(", ", ids)));
+  }
+
+  /** Where an assignment is given: the id of its node, or of its scope. */
+  public static String where(SystemView view, int grant) {
+    if (view.system() instanceof AdminRoles roles) {
+      int scope = roles.given().get(grant).scope();
+      return scope < 0 ? "everything" : roles.defined().get(scope).id();
+    }
+    return view.resources().id(view.grants().get(grant).resource());
   }
 
   private int subject(SubjectKind kind, String name) {

@@ -240,7 +240,7 @@ public final class Organization {
 
   /** What a proposal would do, on what was read. */
   public Preview preview(Proposal proposal) {
-    return Preview.of(assessment(), proposal.on(model).changes());
+    return Preview.of(assessment(), proposal.on(assessment().model()).changes());
   }
 
   /** Giving a role at a node (or everywhere) and below it, as a proposal to look at. */
@@ -260,7 +260,7 @@ public final class Organization {
    *     nothing is written then
    */
   public Map<String, Integer> write(Proposal proposal, String by, String reason) {
-    return new MappingFiles(workspace, model).write(proposal, by, reason);
+    return new MappingFiles(workspace, assessment().model()).write(proposal, by, reason);
   }
 
   /**

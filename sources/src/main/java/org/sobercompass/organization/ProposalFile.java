@@ -7,10 +7,10 @@ import com.unboundid.ldif.LDIFModifyChangeRecord;
 import com.unboundid.ldif.LDIFReader;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.facts.Facts;
@@ -24,6 +24,7 @@ import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.proposal.Step.Assignment;
 import org.sobercompass.sources.NameResolver;
+import org.sobercompass.sources.directory.AccountStates;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.text.CsvReader;
 import org.sobercompass.sources.text.Node;
@@ -79,7 +80,11 @@ final class ProposalFile {
       case "yaml", "yml" -> {
         Node node = YamlReader.read(file, name, problems).orElseGet(Node::nothing);
         called = node.only(Set.of("name", "changes")).text("name").orElse("");
-        node.get("changes").map(Node::items).orElse(List.of()).forEach(this::item);
+        ProposalItems items = new ProposalItems(this, problems);
+        node.get("changes")
+            .map(Node::items)
+            .orElse(List.of())
+            .forEach(item -> told(item.place(), () -> items.read(item).ifPresent(steps::add)));
       }
       default ->
           problems.error(
@@ -143,7 +148,7 @@ final class ProposalFile {
   }
 
   /** An assignment by the names that people use; what else is wrong with it is told. */
-  private Assignment assignment(Written written, Place place) {
+  Assignment assignment(Written written, Place place) {
     Window window =
         Window.read(written.from, written.until, organization.workspace().zone(), place, problems);
     Optional<Boolean> below =
@@ -165,53 +170,14 @@ final class ProposalFile {
             window);
   }
 
-  private Key subject(String written) {
+  /** The moment at which a day ends, or an instant; told when it is neither. */
+  Optional<Instant> lastMoment(String written, Place place) {
+    return Window.read("", written, organization.workspace().zone(), place, problems).until();
+  }
+
+  /** The key of what is called so. */
+  Key subject(String written) {
     return facts.key(organization.names().subject(written));
-  }
-
-  private void item(Node item) {
-    item.only(Set.of("assign", "withdraw", "join", "leave"));
-    if (item.entries().size() != 1) {
-      item.wrong("a change is one thing", "one of assign, withdraw, join, leave");
-      return;
-    }
-    Map.Entry<String, Node> one = item.entries().entrySet().iterator().next();
-    String change = one.getKey();
-    Node what = one.getValue();
-    told(
-        what.place(),
-        () -> {
-          switch (change) {
-            case "assign" -> steps.add(new Step.Assign(assignment(what)));
-            case "withdraw" -> steps.add(new Step.Withdraw(assignment(what)));
-            case "join" -> steps.add(new Step.Join(member(what), group(what)));
-            default -> steps.add(new Step.Leave(member(what), group(what)));
-          }
-        });
-  }
-
-  private Key member(Node what) {
-    what.only(Set.of("member", "group", "name"));
-    return subject(what.need("member"));
-  }
-
-  private Key group(Node what) {
-    String written = what.need("group");
-    return subject(written.contains(":") ? written : "group " + written);
-  }
-
-  private Assignment assignment(Node what) {
-    what.only(Set.of("application", "role", "to", "at", "below", "from", "until", "name"));
-    return assignment(
-        new Written(
-            what.need("application"),
-            what.need("role"),
-            what.need("to"),
-            what.text("at").orElse(""),
-            what.text("below").orElse(""),
-            what.text("from").orElse(""),
-            what.text("until").orElse("")),
-        what.place());
   }
 
   private void ldif(LDIFReader reader) throws IOException {
@@ -238,10 +204,34 @@ final class ProposalFile {
           "a change of type "
               + record.getChangeType().getName()
               + " cannot be shown in its effects yet",
-          "changetype: modify, of the members of a group");
+          "changetype: modify, of the members of a group or the state of an account");
       return;
     }
-    Key group = facts.key(organization.names().group(record.getDN()));
+    List<Integer> accounts = NameResolver.find(facts, SubjectKind.ACCOUNT, record.getDN());
+    if (accounts.size() == 1) {
+      state(accounts.get(0), modify, place);
+    } else {
+      members(facts.key(organization.names().group(record.getDN())), modify, place);
+    }
+  }
+
+  /** Whether the account is disabled, and when it ends. */
+  private void state(int account, LDIFModifyChangeRecord modify, Place place) {
+    for (Modification change : modify.getModifications()) {
+      AccountStates.Told told = AccountStates.told(change.getAttribute());
+      told.disabled()
+          .ifPresent(disabled -> steps.add(new Step.Disable(facts.key(account), disabled)));
+      told.ends().ifPresent(ends -> steps.add(Step.Ends.of(facts, account, ends)));
+      if (told.isNothing()) {
+        problems.error(
+            place,
+            "a change of " + change.getAttributeName() + " cannot be shown in its effects yet",
+            "a change of " + String.join(", ", AccountStates.ATTRIBUTES));
+      }
+    }
+  }
+
+  private void members(Key group, LDIFModifyChangeRecord modify, Place place) {
     for (Modification change : modify.getModifications()) {
       String kind = change.getModificationType().getName().toLowerCase(Locale.ROOT);
       boolean members = MEMBERS.contains(change.getAttributeName().toLowerCase(Locale.ROOT));

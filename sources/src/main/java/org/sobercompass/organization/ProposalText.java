@@ -1,14 +1,19 @@
 package org.sobercompass.organization;
 
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.proposal.Step.Assignment;
+import org.sobercompass.sources.text.YamlText;
 
 /** Proposals as YAML that {@link ProposalFile} reads: stable keys, with names for people. */
-final class ProposalText {
+final class ProposalText implements Step.Cases<String> {
   private final AccessModel model;
 
   ProposalText(AccessModel model) {
@@ -21,67 +26,158 @@ final class ProposalText {
         new StringBuilder(
             "# A proposal. sober preview shows what it would do, also on a newer survey.\n");
     if (!proposal.name().isEmpty()) {
-      text.append("name: ").append(quoted(proposal.name())).append('\n');
+      text.append("name: ").append(YamlText.inQuotes(proposal.name())).append('\n');
     }
     text.append("changes:\n");
     for (Step step : proposal.steps()) {
-      text.append("  - ").append(line(step)).append('\n');
+      text.append("  - ").append(step.in(this)).append('\n');
     }
     return text.toString();
   }
 
-  private String line(Step step) {
-    return step.fold(
-        join -> "join: " + membership(join.member(), join.group()),
-        leave -> "leave: " + membership(leave.member(), leave.group()),
-        assign -> "assign: " + assignment(assign.what()),
-        withdraw -> "withdraw: " + assignment(withdraw.what()));
+  /** One change: its kind, and what is said of it, in order. */
+  private static final class Line {
+    private final String kind;
+    private final Map<String, String> said = new LinkedHashMap<>();
+
+    Line(String kind) {
+      this.kind = kind;
+    }
+
+    Line with(String key, String text) {
+      said.put(key, YamlText.inQuotes(text));
+      return this;
+    }
+
+    /** The same where there is something to say. */
+    Line withSome(String key, String text) {
+      return text.isEmpty() ? this : with(key, text);
+    }
+
+    Line withAll(String key, List<String> texts) {
+      said.put(
+          key, texts.stream().map(YamlText::inQuotes).collect(Collectors.joining(", ", "[", "]")));
+      return this;
+    }
+
+    /** A word that YAML reads as it stands. */
+    Line plain(String key, String word) {
+      said.put(key, word);
+      return this;
+    }
+
+    String text() {
+      return said.entrySet().stream()
+          .map(e -> e.getKey() + ": " + e.getValue())
+          .collect(Collectors.joining(", ", kind + ": {", "}"));
+    }
   }
 
-  private String membership(Key member, Key group) {
-    return "{member: "
-        + quoted(member.text())
-        + ", group: "
-        + quoted(group.text())
-        + ", name: "
-        + quoted(name(member) + " in " + name(group))
-        + "}";
+  @Override
+  public String join(Step.Join join) {
+    return membership("join", join.member(), join.group());
   }
 
-  private String assignment(Assignment what) {
-    return "{application: "
-        + quoted(what.application())
-        + ", role: "
-        + quoted(what.role())
-        + ", to: "
-        + quoted(what.subject().text())
-        + ", at: "
-        + quoted(what.node())
-        + (what.below() ? "" : ", below: no")
-        + what.from().map(at -> ", from: " + at).orElse("")
-        + what.until().map(at -> ", until: " + at).orElse("")
-        + ", name: "
-        + quoted(name(what.subject()))
-        + "}";
+  @Override
+  public String leave(Step.Leave leave) {
+    return membership("leave", leave.member(), leave.group());
+  }
+
+  private String membership(String kind, Key member, Key group) {
+    return new Line(kind)
+        .with("member", member.text())
+        .with("group", group.text())
+        .with("name", name(member) + " in " + name(group))
+        .text();
+  }
+
+  @Override
+  public String assign(Step.Assign assign) {
+    return assignment("assign", assign.what());
+  }
+
+  @Override
+  public String withdraw(Step.Withdraw withdraw) {
+    return assignment("withdraw", withdraw.what());
+  }
+
+  private String assignment(String kind, Assignment what) {
+    Line line =
+        new Line(kind)
+            .with("application", what.application())
+            .with("role", what.role())
+            .with("to", what.subject().text())
+            .with("at", what.node());
+    if (!what.below()) {
+      line.plain("below", "no");
+    }
+    what.from().ifPresent(at -> line.plain("from", at.toString()));
+    what.until().ifPresent(at -> line.plain("until", at.toString()));
+    return line.with("name", name(what.subject())).text();
+  }
+
+  @Override
+  public String line(Step.Line line) {
+    String side = line.excepted() ? "except" : "include";
+    String end = line.excepted() ? "end-exception" : "end-inclusion";
+    return new Line(line.added() ? side : end)
+        .with("scope", line.scope())
+        .with("who", line.subject().text())
+        .withSome("groups", line.groups())
+        .with("name", name(line.subject()))
+        .text();
+  }
+
+  @Override
+  public String entry(Step.Entry entry) {
+    return new Line(entry.removed() ? "remove-entry" : "restore-entry")
+        .with("system", entry.system())
+        .with("entry", entry.entry())
+        .with("name", entry.words())
+        .text();
+  }
+
+  @Override
+  public String account(Step.Disable disable) {
+    return new Line(disable.disabled() ? "disable" : "enable")
+        .with("account", disable.account().text())
+        .with("name", name(disable.account()))
+        .text();
+  }
+
+  @Override
+  public String ends(Step.Ends ends) {
+    Line line = new Line("end-account").with("account", ends.account().text());
+    ends.was().ifPresent(at -> line.plain("was", at.toString()));
+    ends.is().ifPresent(at -> line.plain("at", at.toString()));
+    return line.with("name", name(ends.account())).text();
+  }
+
+  @Override
+  public String register(Step.Register register) {
+    return new Line(register.added() ? "enrol" : "strike")
+        .with("application", register.application())
+        .with("who", register.subject().text())
+        .withSome("sign-in", register.signIn())
+        .plain("active", register.active() ? "yes" : "no")
+        .plain("second-factor", register.secondFactor() ? "yes" : "no")
+        .withSome("at", register.at())
+        .with("name", name(register.subject()))
+        .text();
+  }
+
+  @Override
+  public String role(Step.Role role) {
+    return new Line("role")
+        .with("application", role.application())
+        .with("role", role.role())
+        .withSome("area", role.area())
+        .withAll("was", role.was())
+        .withAll("is", role.is())
+        .text();
   }
 
   private String name(Key key) {
     return model.facts().find(key).map(s -> Words.subject(model.facts(), s)).orElse(key.text());
-  }
-
-  /** A double-quoted scalar of YAML. */
-  private static String quoted(String text) {
-    StringBuilder out = new StringBuilder("\"");
-    for (int i = 0; i < text.length(); i++) {
-      char c = text.charAt(i);
-      if (c == '"' || c == '\\') {
-        out.append('\\').append(c);
-      } else if (c < ' ' || c == 0x7f) {
-        out.append(String.format("\\x%02x", (int) c));
-      } else {
-        out.append(c);
-      }
-    }
-    return out.append('"').toString();
   }
 }

@@ -139,24 +139,52 @@ public final class AccessModel {
 
   /** A view with changes laid over this model. Subjects and systems keep their numbers. */
   public AccessModel with(List<Change> changes) {
-    PatchedGraph patched = new PatchedGraph(graph);
+    Facts facts = facts(changes);
+    PatchedGraph patched = new PatchedGraph(graph, facts);
     Map<Integer, List<Change.OfSystem>> ofSystem = new HashMap<>();
-    boolean moved = false;
+    boolean moved = facts != graph.facts();
     for (Change change : changes) {
-      moved |= change.fold(membership -> apply(membership, patched), own -> note(own, ofSystem));
+      moved |=
+          change.fold(
+              membership -> apply(membership, patched),
+              own -> note(own, ofSystem),
+              account -> false);
     }
     List<AccessSystem> changed = new ArrayList<>();
     for (SystemView view : systems) {
-      changed.add(with(view.system(), view.number(), view.basis(), ofSystem));
+      changed.add(over(facts, with(view.system(), view.number(), view.basis(), ofSystem)));
     }
     List<AccessSystem> changedToo = new ArrayList<>();
     for (int i = 0; i < delegated.size(); i++) {
       AccessSystem system = delegated.get(i);
-      changedToo.add(with(system, systems.size() + i, system.usualBasis(), ofSystem));
+      changedToo.add(over(facts, with(system, systems.size() + i, system.usualBasis(), ofSystem)));
     }
     return moved
         ? new AccessModel(patched, changed, changedToo, asOf, basis, new ConcurrentHashMap<>())
         : new AccessModel(graph, changed, changedToo, asOf, basis, counted);
+  }
+
+  /** The facts with what changes of accounts; the same where none does. */
+  private Facts facts(List<Change> changes) {
+    Map<Integer, Boolean> disabled = new HashMap<>();
+    Map<Integer, Long> expires = new HashMap<>();
+    for (Change change : changes) {
+      change.<Boolean>fold(
+          moved -> false,
+          own -> false,
+          account -> {
+            account.disabled().ifPresent(off -> disabled.put(account.account(), off));
+            account.expires().ifPresent(at -> expires.put(account.account(), at));
+            return true;
+          });
+    }
+    return disabled.isEmpty() && expires.isEmpty()
+        ? graph.facts()
+        : graph.facts().with(disabled, expires);
+  }
+
+  private AccessSystem over(Facts facts, AccessSystem system) {
+    return facts == graph.facts() ? system : system.admitting(system.admission().over(facts));
   }
 
   private static AccessSystem with(

@@ -37,9 +37,9 @@ public record Administration(
     powers = List.copyOf(powers);
   }
 
-  /** The same with other assignments of admin roles. */
-  Administration with(List<AdminGrant> others) {
-    return new Administration(actions, scopes, roles, others, console, powers);
+  /** The same with other scopes and assignments of admin roles. */
+  Administration with(List<AdminScope> otherScopes, List<AdminGrant> others) {
+    return new Administration(actions, otherScopes, roles, others, console, powers);
   }
 
   /** Over what an admin role is given, in words: a scope by its name, or everything. */

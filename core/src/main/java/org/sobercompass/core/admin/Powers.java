@@ -28,6 +28,7 @@ import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Crowd;
 import org.sobercompass.core.system.Question;
+import org.sobercompass.core.system.Redefinition;
 import org.sobercompass.core.system.Standing;
 import org.sobercompass.core.system.Verdict;
 
@@ -78,7 +79,8 @@ public final class Powers {
     this.byRole = ofRoles;
     this.trees = trees.with(now);
     Optional<AdminRoles> given = ofRoles.map(view -> (AdminRoles) view.system());
-    this.administration = given.map(all -> administration.with(all.given())).orElse(administration);
+    this.administration =
+        given.map(all -> administration.with(all.defined(), all.given())).orElse(administration);
     this.roles =
         new AdminModel(
             model,
@@ -149,6 +151,14 @@ public final class Powers {
   /** The withdrawal of an admin role, by the number of its assignment. */
   public Change.AssignmentRemoved withdrawal(int grant) {
     return new Change.AssignmentRemoved(byRole.orElseThrow().number(), grant);
+  }
+
+  /** Excepting an object from the scope that an admin role is given over. */
+  public Change.Redefined exception(int scope, int object) {
+    String groups = model.facts().kind(object) == SubjectKind.GROUP ? "object" : "";
+    return new Change.Redefined(
+        byRole.orElseThrow().number(),
+        new Redefinition.ScopeLine(scope, true, object, groups, true));
   }
 
   /** What the directories' lists give by themselves. */

@@ -59,7 +59,7 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
         before.trees().isEmpty() && before.roles().administration().grants().isEmpty();
     if (nothing
         || changes.stream()
-            .allMatch(c -> c.fold(moved -> false, own -> own.system() < applications))) {
+            .allMatch(c -> c.fold(moved -> false, own -> own.system() < applications, a -> true))) {
       return NONE;
     }
     return new Work(before, assessment.with(changes).powers()).compare(changes);
@@ -109,8 +109,9 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
     /** The subjects that somebody has other admin roles over than before. */
     private BitSet byRole() {
       BitSet subjects = new BitSet();
-      List<AdminGrant> grants = before.roles().administration().grants();
-      for (int g = 0; g < grants.size(); g++) {
+      // Those that a change gives stand after those that were there.
+      int grants = after.roles().administration().grants().size();
+      for (int g = 0; g < grants; g++) {
         BitSet was = accounts(before, g);
         BitSet is = accounts(after, g);
         BitSet over = over(before, g);
@@ -127,8 +128,11 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
     }
 
     private static BitSet accounts(Powers powers, int number) {
-      AdminGrant grant = powers.roles().administration().grants().get(number);
       BitSet accounts = new BitSet();
+      if (number >= powers.roles().administration().grants().size()) {
+        return accounts;
+      }
+      AdminGrant grant = powers.roles().administration().grants().get(number);
       if (grant.subject() >= 0 && grant.activeAt(powers.model().asOf().getEpochSecond())) {
         IntList found = new IntList();
         powers.model().widest().walker().accounts(grant.subject(), found);
@@ -140,8 +144,11 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
     }
 
     private static BitSet over(Powers powers, int number) {
-      AdminGrant grant = powers.roles().administration().grants().get(number);
       BitSet all = new BitSet();
+      if (number >= powers.roles().administration().grants().size()) {
+        return all;
+      }
+      AdminGrant grant = powers.roles().administration().grants().get(number);
       if (grant.scope() == AdminGrant.EVERYTHING) {
         all.set(0, powers.model().facts().subjects());
       } else {
@@ -159,7 +166,8 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
                 moved.byKind(
                     added -> sids.addAll(after.lists().sids(added.group())),
                     removed -> sids.addAll(before.lists().sids(removed.group()))),
-            own -> false);
+            own -> false,
+            account -> false);
       }
       sids.removeIf(DirectoryTrees::isOfEverybody);
       return sids;

@@ -146,7 +146,7 @@ final class Goals {
     for (int number : powers.roles().grantsOf(account)) {
       AdminGrant grant = powers.roles().administration().grants().get(number);
       if (grant.scope() == scope && grant.activeAt(asOf)) {
-        facts.role(account, number);
+        facts.role(account, number, account);
         break;
       }
     }
@@ -194,7 +194,7 @@ final class Goals {
         List<int[]> edges = edges(model, circle);
         boolean all = edges.size() <= LONGEST_CIRCLE;
         List<int[]> some = all ? edges : edges.subList(0, LONGEST_CIRCLE);
-        return Optional.of(new Goal.Still(List.of(), some, List.of(), all));
+        return Optional.of(new Goal.Still(List.of(), some, List.of(), List.of(), all));
       }
     }
     return Optional.empty();

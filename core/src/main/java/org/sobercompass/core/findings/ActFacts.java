@@ -27,6 +27,7 @@ public final class ActFacts {
   private final Powers powers;
   private final List<int[]> edges = new ArrayList<>();
   private final List<Change.AssignmentRemoved> grants = new ArrayList<>();
+  private final List<Change.Redefined> scopes = new ArrayList<>();
   private boolean exact = true;
 
   public ActFacts(Powers powers) {
@@ -35,12 +36,13 @@ public final class ActFacts {
 
   /** The facts gathered so far. */
   public Still still() {
-    return new Still(List.of(), List.copyOf(edges), List.copyOf(grants), exact);
+    return new Still(
+        List.of(), List.copyOf(edges), List.copyOf(grants), List.copyOf(scopes), exact);
   }
 
   /** The same where nothing else ends it. */
   public Still stillExact() {
-    return new Still(List.of(), List.copyOf(edges), List.copyOf(grants), true);
+    return new Still(List.of(), List.copyOf(edges), List.copyOf(grants), List.copyOf(scopes), true);
   }
 
   public void add(Change.AssignmentRemoved removal) {
@@ -64,7 +66,8 @@ public final class ActFacts {
    */
   public boolean act(int who, AdminAction action, BitSet objects) {
     for (int object = objects.nextSetBit(0); object >= 0; object = objects.nextSetBit(object + 1)) {
-      if (act(who, action, powers.thing(object))) {
+      // Of several objects, each would have to be excepted: that is hardly ever what is wanted.
+      if (act(who, action, powers.thing(object), objects.cardinality() == 1)) {
         return true;
       }
     }
@@ -73,13 +76,17 @@ public final class ActFacts {
 
   /** The same for one object. */
   public boolean act(int who, AdminAction action, Powers.Thing thing) {
+    return act(who, action, thing, true);
+  }
+
+  private boolean act(int who, AdminAction action, Powers.Thing thing, boolean exceptions) {
     if (powers.can(who, action, thing, Optional.empty()) != Verdict.YES) {
       return false;
     }
     List<Powers.Way> byList = new ArrayList<>();
     for (Powers.Way way : powers.ways(who, action, thing, Optional.empty())) {
       if (way.spot().isEmpty()) {
-        role(who, way.grant());
+        role(who, way.grant(), exceptions ? thing.subject() : -1);
         return true;
       }
       if (way.gives()) {
@@ -103,11 +110,19 @@ public final class ActFacts {
 
   /** An admin role, and how somebody comes to it. */
   public void role(int who, int number) {
+    role(who, number, -1);
+  }
+
+  /** The same, with the object over which it counts, which could be excepted from the scope. */
+  public void role(int who, int number, int object) {
     AdminGrant grant = powers.roles().administration().grants().get(number);
     chain(powers.model().widest(), who, grant.subject());
     grants.add(powers.withdrawal(number));
     // Who or what is in the scope could be taken out of it.
     exact &= grant.scope() == AdminGrant.EVERYTHING;
+    if (object >= 0 && grant.scope() != AdminGrant.EVERYTHING) {
+      scopes.add(powers.exception(grant.scope(), object));
+    }
   }
 
   private void entry(int who, Powers.Way way) {

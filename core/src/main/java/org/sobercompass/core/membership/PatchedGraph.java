@@ -17,13 +17,20 @@ public final class PatchedGraph implements MembershipGraph {
   private record Edge(int other, Via via) {}
 
   private final MembershipGraph base;
+  private final Facts facts;
   private final Map<Integer, List<Edge>> up = new HashMap<>();
   private final Map<Integer, List<Edge>> down = new HashMap<>();
   private final Set<Long> taken = new HashSet<>();
 
   /** An overlay without changes. */
   public PatchedGraph(MembershipGraph base) {
+    this(base, base.facts());
+  }
+
+  /** The same over facts in which accounts are otherwise; their subjects have the same numbers. */
+  public PatchedGraph(MembershipGraph base, Facts facts) {
     this.base = base;
+    this.facts = facts;
   }
 
   /** Adds a membership; nothing happens when it is there. */
@@ -73,7 +80,7 @@ public final class PatchedGraph implements MembershipGraph {
 
   @Override
   public Facts facts() {
-    return base.facts();
+    return facts;
   }
 
   @Override

@@ -1,39 +1,46 @@
 package org.sobercompass.core.proposal;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.Via;
-import org.sobercompass.core.key.Key;
-import org.sobercompass.core.problem.Problem;
-import org.sobercompass.core.problem.Spelling;
+import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.proposal.Bound.Kind;
 import org.sobercompass.core.proposal.Step.Assignment;
+import org.sobercompass.core.scope.AdminRoles;
+import org.sobercompass.core.scope.AdminScope;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
-import org.sobercompass.core.system.Grant;
-import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.core.system.Enrolment;
+import org.sobercompass.core.system.Redefinition;
+import org.sobercompass.core.system.roles.RoleApplication;
+import org.sobercompass.core.system.roles.RoleDefinition;
 
 /** Lays the steps of one proposal over a model. */
-final class Binder {
+final class Binder implements Step.Cases<Optional<Change>> {
   private final AccessModel model;
   private final Facts facts;
+  private final Lookup lookup;
   private final List<Bound.Note> notes = new ArrayList<>();
-  private final Map<String, Map<Assignment, Integer>> given = new HashMap<>();
   private final Map<Step, Optional<Bound.Made>> made = new LinkedHashMap<>();
+  private final Map<Object, Step> settled = new HashMap<>();
+  private final Map<Integer, RoleApplication> written = new HashMap<>();
   private int step;
 
   Binder(AccessModel model) {
     this.model = model;
     this.facts = model.facts();
+    this.lookup = new Lookup(model, what -> note(Kind.UNKNOWN, what));
   }
 
   /** Of two steps that take each other back neither is made; both are told. */
@@ -45,7 +52,7 @@ final class Binder {
       } else if (made.containsKey(one)) {
         note(Kind.ALREADY, "an earlier step does the same");
       } else {
-        Optional<Change> change = one.fold(this::join, this::leave, this::assign, this::withdraw);
+        Optional<Change> change = one.in(this);
         made.put(one, change.map(c -> new Bound.Made(step, c)));
       }
       step++;
@@ -57,15 +64,21 @@ final class Binder {
     notes.add(new Bound.Note(step, kind, what));
   }
 
-  private Optional<Change> join(Step.Join join) {
-    Optional<Integer> member = subject(join.member());
-    Optional<Integer> group = subject(join.group()).filter(g -> isGroup(join.group(), g));
+  /** Nothing is to be done, or can be done; told why. */
+  private Optional<Change> none(Kind kind, String what) {
+    note(kind, what);
+    return Optional.empty();
+  }
+
+  @Override
+  public Optional<Change> join(Step.Join join) {
+    Optional<Integer> member = lookup.subject(join.member());
+    Optional<Integer> group = lookup.group(join.group());
     if (member.isEmpty() || group.isEmpty()) {
       return Optional.empty();
     }
     if (via(member.get(), group.get()).isPresent()) {
-      note(Kind.ALREADY, words(member.get()) + " is in " + words(group.get()) + " already");
-      return Optional.empty();
+      return none(Kind.ALREADY, words(member.get()) + " is in " + words(group.get()) + " already");
     }
     if (member.get().equals(group.get()) || isBelow(group.get(), member.get())) {
       note(
@@ -78,41 +91,41 @@ final class Binder {
     return Optional.of(new Change.MembershipAdded(member.get(), group.get(), Via.MEMBER));
   }
 
-  private Optional<Change> leave(Step.Leave leave) {
-    Optional<Integer> member = subject(leave.member());
-    Optional<Integer> group = subject(leave.group()).filter(g -> isGroup(leave.group(), g));
+  @Override
+  public Optional<Change> leave(Step.Leave leave) {
+    Optional<Integer> member = lookup.subject(leave.member());
+    Optional<Integer> group = lookup.group(leave.group());
     if (member.isEmpty() || group.isEmpty()) {
       return Optional.empty();
     }
     Optional<Via> via = via(member.get(), group.get());
-    if (via.isEmpty()) {
-      note(
-          Kind.NOT_THERE,
-          words(member.get()) + " is not listed in " + words(group.get()) + " itself");
-    }
-    return via.map(v -> new Change.MembershipRemoved(member.get(), group.get(), v));
+    return via.isPresent()
+        ? via.map(v -> new Change.MembershipRemoved(member.get(), group.get(), v))
+        : none(
+            Kind.NOT_THERE,
+            words(member.get()) + " is not listed in " + words(group.get()) + " itself");
   }
 
-  private Optional<Change> assign(Step.Assign assign) {
+  @Override
+  public Optional<Change> assign(Step.Assign assign) {
     Assignment what = assign.what();
-    Optional<SystemView> view = view(what);
+    Optional<SystemView> view = lookup.withRoles(what.application());
     if (view.isEmpty()) {
       return Optional.empty();
     }
-    int role = role(view.get(), what.role());
-    Optional<Integer> node = node(view.get(), what.node());
-    Optional<Integer> subject = subject(what.subject());
-    if (role < 0 || node.isEmpty() || subject.isEmpty()) {
+    Optional<Integer> role = lookup.role(view.get(), what.role());
+    Optional<Integer> node = lookup.node(view.get(), what.node());
+    Optional<Integer> subject = lookup.subject(what.subject());
+    if (role.isEmpty() || node.isEmpty() || subject.isEmpty()) {
       return Optional.empty();
     }
-    if (given(view.get()).containsKey(what)) {
-      note(Kind.ALREADY, words(subject.get()) + " has this assignment already");
-      return Optional.empty();
+    if (lookup.given(view.get()).containsKey(what)) {
+      return none(Kind.ALREADY, words(subject.get()) + " has this assignment already");
     }
     return Optional.of(
         new Change.AssignmentAdded(
             view.get().number(),
-            role,
+            role.get(),
             subject.get(),
             node.get(),
             what.below(),
@@ -120,99 +133,197 @@ final class Binder {
             what.until()));
   }
 
-  private Optional<Change> withdraw(Step.Withdraw withdraw) {
+  @Override
+  public Optional<Change> withdraw(Step.Withdraw withdraw) {
     Assignment what = withdraw.what();
-    Optional<SystemView> view = view(what);
-    if (view.isEmpty() || role(view.get(), what.role()) < 0 || subject(what.subject()).isEmpty()) {
+    Optional<SystemView> view = lookup.withRoles(what.application());
+    if (view.isEmpty()
+        || lookup.role(view.get(), what.role()).isEmpty()
+        || lookup.subject(what.subject()).isEmpty()) {
       return Optional.empty();
     }
-    Integer grant = given(view.get()).get(what);
-    if (grant == null) {
-      boolean otherwise =
-          given(view.get()).keySet().stream()
-              .anyMatch(
-                  other ->
-                      other.role().equals(what.role())
-                          && other.subject().equals(what.subject())
-                          && other.node().equals(what.node()));
-      note(
-          Kind.NOT_THERE,
-          otherwise
-              ? "there is such an assignment at other times, or not below the node"
-              : "there is no such assignment");
+    Map<Assignment, Integer> given = lookup.given(view.get());
+    Integer grant = given.get(what);
+    if (grant != null) {
+      return Optional.of(new Change.AssignmentRemoved(view.get().number(), grant));
+    }
+    boolean otherwise =
+        given.keySet().stream()
+            .anyMatch(
+                other ->
+                    other.role().equals(what.role())
+                        && other.subject().equals(what.subject())
+                        && other.node().equals(what.node()));
+    return none(
+        Kind.NOT_THERE,
+        otherwise
+            ? "there is such an assignment at other times, or not below the node"
+            : "there is no such assignment");
+  }
+
+  @Override
+  public Optional<Change> line(Step.Line line) {
+    Optional<SystemView> view = lookup.adminRoles();
+    Optional<Integer> subject = lookup.subject(line.subject());
+    if (view.isEmpty() || subject.isEmpty()) {
       return Optional.empty();
     }
-    return Optional.of(new Change.AssignmentRemoved(view.get().number(), grant));
+    List<AdminScope> scopes = ((AdminRoles) view.get().system()).defined();
+    Optional<Integer> scope = lookup.scope(scopes, line.scope());
+    if (scope.isEmpty()) {
+      return Optional.empty();
+    }
+    AdminScope of = scopes.get(scope.get());
+    boolean there = of.line(line.excepted(), subject.get()).isPresent();
+    String says = line.excepted() ? " is excepted from the scope " : " is a line of the scope ";
+    if (there == line.added()) {
+      return there
+          ? none(Kind.ALREADY, words(subject.get()) + says + line.scope() + " already")
+          : none(Kind.NOT_THERE, "no line of the scope " + line.scope() + " is about it alone");
+    }
+    boolean last = !line.added() && !line.excepted() && of.include().size() == 1;
+    if (last) {
+      return none(Kind.UNKNOWN, "the scope " + line.scope() + " would include nothing any more");
+    }
+    if (line.added() && line.groups().isEmpty() && facts.kind(subject.get()) == SubjectKind.GROUP) {
+      return none(
+          Kind.UNKNOWN, "it is not said what the group stands for: object, members or both");
+    }
+    return Optional.of(
+        new Change.Redefined(
+            view.get().number(),
+            new Redefinition.ScopeLine(
+                scope.get(), line.excepted(), subject.get(), line.groups(), line.added())));
   }
 
-  /** The assignments of an application as they stand, by what they give. */
-  private Map<Assignment, Integer> given(SystemView view) {
-    return given.computeIfAbsent(
-        view.id(),
-        id -> {
-          Map<Assignment, Integer> all = new LinkedHashMap<>();
-          Steps steps = new Steps(model);
-          for (int g = 0; g < view.grants().size(); g++) {
-            Grant grant = view.grants().get(g);
-            int number = g;
-            if (!grant.declared() && !grant.isWithdrawn()) {
-              steps.of(view, grant).ifPresent(what -> all.putIfAbsent(what, number));
-            }
-          }
-          return all;
-        });
-  }
-
-  private Optional<SystemView> view(Assignment what) {
-    Optional<SystemView> view =
-        model.system(what.application()).filter(v -> !v.system().isOfLists());
+  @Override
+  public Optional<Change> entry(Step.Entry entry) {
+    Optional<SystemView> view = lookup.system(entry.system());
     if (view.isEmpty()) {
-      unknown(
-          "application with roles",
-          what.application(),
-          model.systems().stream()
-              .filter(v -> !v.system().isOfLists())
-              .map(SystemView::id)
-              .toList());
+      return Optional.empty();
     }
-    return view;
+    OptionalInt there = lookup.entry(view.get(), entry);
+    if (there.isPresent()) {
+      return entry.removed()
+          ? Optional.of(new Change.AssignmentRemoved(view.get().number(), there.getAsInt()))
+          : none(Kind.ALREADY, "the entry is there");
+    }
+    return entry.removed()
+        ? none(Kind.NOT_THERE, "there is no such entry any more: " + entry.words())
+        : none(Kind.UNKNOWN, "an entry is put back where it was taken from, not by a proposal");
   }
 
-  private int role(SystemView view, String id) {
-    List<String> ids = view.system().roles().stream().map(RoleInfo::id).toList();
-    if (!ids.contains(id)) {
-      unknown("role", id, ids);
-    }
-    return ids.indexOf(id);
+  @Override
+  public Optional<Change> account(Step.Disable disable) {
+    return lookup
+        .account(disable.account())
+        .flatMap(
+            account ->
+                facts.is(account, Facts.DISABLED) == disable.disabled()
+                        && !facts.is(account, Facts.STATE_UNKNOWN)
+                    ? none(
+                        Kind.ALREADY,
+                        words(account)
+                            + (disable.disabled() ? " is disabled already" : " is not disabled"))
+                    : Optional.of(
+                        new Change.AccountChanged(
+                            account, Optional.of(disable.disabled()), Optional.empty())));
   }
 
-  private Optional<Integer> node(SystemView view, String id) {
-    Optional<Integer> node = view.resources().find(id);
-    if (node.isEmpty()) {
-      unknown("node", id, view.resources().ids());
+  @Override
+  public Optional<Change> ends(Step.Ends ends) {
+    long at = ends.is().map(Instant::getEpochSecond).orElse(Facts.NEVER);
+    if (isSettled(ends.account(), ends)) {
+      return Optional.empty();
     }
-    return node;
+    return lookup
+        .account(ends.account())
+        .flatMap(
+            account ->
+                facts.expires(account) == at && !facts.is(account, Facts.EXPIRY_UNKNOWN)
+                    ? none(Kind.ALREADY, words(account) + " ends then already")
+                    : Optional.of(
+                        new Change.AccountChanged(account, Optional.empty(), Optional.of(at))));
   }
 
-  private Optional<Integer> subject(Key key) {
-    Optional<Integer> found = facts.find(key);
-    if (found.isEmpty()) {
-      note(Kind.UNKNOWN, "there is no " + key.text() + " in what was read");
+  @Override
+  public Optional<Change> register(Step.Register line) {
+    Optional<SystemView> view = lookup.system(line.application());
+    Optional<Integer> subject = lookup.subject(line.subject());
+    if (view.isEmpty() || subject.isEmpty()) {
+      return Optional.empty();
     }
-    return found;
+    if (view.get().admission().register().isEmpty()) {
+      return none(Kind.UNKNOWN, view.get().system().name() + " keeps no register");
+    }
+    Optional<Enrolment> there =
+        view.get().admission().register().get().stream()
+            .filter(l -> l.subject() == subject.get() && isSame(l, line))
+            .findFirst();
+    if (there.isPresent() == line.added()) {
+      return line.added()
+          ? none(Kind.ALREADY, words(subject.get()) + " is enrolled so already")
+          : none(Kind.NOT_THERE, words(subject.get()) + " is not enrolled so");
+    }
+    Enrolment how =
+        there.orElseGet(
+            () ->
+                new Enrolment(
+                    subject.get(),
+                    facts.title(subject.get()),
+                    line.signIn(),
+                    line.active(),
+                    line.secondFactor(),
+                    line.at(),
+                    Place.of("proposal")));
+    return Optional.of(
+        new Change.Redefined(
+            view.get().number(), new Redefinition.RegisterLine(how, line.added())));
   }
 
-  private boolean isGroup(Key key, int subject) {
-    boolean group = facts.kind(subject) == SubjectKind.GROUP;
-    if (!group) {
-      note(Kind.UNKNOWN, key.text() + " is no group");
-    }
-    return group;
+  private static boolean isSame(Enrolment there, Step.Register line) {
+    return there.provider().equals(line.signIn())
+        && there.active() == line.active()
+        && there.secondFactor() == line.secondFactor()
+        && there.at().equals(line.at());
   }
 
-  private void unknown(String what, String id, Iterable<String> known) {
-    String nearest = Spelling.nearest(id, known).map(n -> "; did you mean " + n + "?").orElse("");
-    note(Kind.UNKNOWN, "there is no " + what + " " + Problem.quote(id) + nearest);
+  @Override
+  public Optional<Change> role(Step.Role role) {
+    Optional<SystemView> view = lookup.withRoles(role.application());
+    Optional<Integer> number = view.flatMap(v -> lookup.role(v, role.role()));
+    if (number.isEmpty()) {
+      return Optional.empty();
+    }
+    if (!(view.get().system() instanceof RoleApplication read)) {
+      return none(Kind.UNKNOWN, "admin roles cannot be written otherwise here");
+    }
+    if (isSettled(List.of(role.application(), role.role(), role.area()), role)) {
+      return Optional.empty();
+    }
+    RoleApplication application = written.getOrDefault(view.get().number(), read);
+    RoleDefinition now = application.written().get(number.get());
+    List<String> says = role.area().isEmpty() ? now.includes() : now.own(role.area());
+    if (says.equals(role.is())) {
+      return none(Kind.ALREADY, "the role " + role.role() + " is written so already");
+    }
+    Redefinition how = new Redefinition.RoleText(number.get(), role.area(), role.is());
+    try {
+      // Steps together could close a circle of inclusions that none closes alone.
+      written.put(view.get().number(), (RoleApplication) application.redefined(how));
+    } catch (IllegalArgumentException e) {
+      return none(Kind.UNKNOWN, String.valueOf(e.getMessage()));
+    }
+    return Optional.of(new Change.Redefined(view.get().number(), how));
+  }
+
+  /** Whether an earlier step of the proposal sets the same thing otherwise; told. */
+  private boolean isSettled(Object what, Step one) {
+    boolean settledBefore = settled.putIfAbsent(what, one) != null;
+    if (settledBefore) {
+      note(Kind.CONTRADICTS, "an earlier step of the same proposal sets it otherwise");
+    }
+    return settledBefore;
   }
 
   /** How a group lists a member itself. */

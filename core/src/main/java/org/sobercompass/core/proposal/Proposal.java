@@ -3,7 +3,6 @@ package org.sobercompass.core.proposal;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
-import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.system.Change;
 
@@ -42,21 +41,12 @@ public record Proposal(String name, List<Step> steps) {
   }
 
   /**
-   * The steps that changes of a model come to.
+   * The steps that changes of a model come to, one each.
    *
-   * @return empty when one of the changes is of a kind that has no step yet: an entry of a list, an
-   *     admin role, an assignment that is switched off or given to nobody who is there
+   * @param model with its delegated administration, where changes are of it
    */
-  public static Optional<Proposal> of(String name, AccessModel model, List<Change> changes) {
+  public static Proposal of(String name, AccessModel model, List<Change> changes) {
     Steps steps = new Steps(model);
-    List<Step> all = new ArrayList<>();
-    for (Change change : changes) {
-      Optional<Step> step = steps.of(change);
-      if (step.isEmpty()) {
-        return Optional.empty();
-      }
-      all.add(step.get());
-    }
-    return Optional.of(new Proposal(name, all));
+    return new Proposal(name, changes.stream().map(steps::of).toList());
   }
 }

@@ -1,8 +1,9 @@
 package org.sobercompass.core.proposal;
 
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
-import java.util.function.Function;
+import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.key.Key;
 
 /**
@@ -11,24 +12,49 @@ import org.sobercompass.core.key.Key;
  */
 public sealed interface Step {
   /** Does what fits. */
-  <T> T fold(
-      Function<Join, T> join,
-      Function<Leave, T> leave,
-      Function<Assign, T> assign,
-      Function<Withdraw, T> withdraw);
+  <T> T in(Cases<T> cases);
 
   /** The step that takes this one back. */
   Step inverse();
 
+  /** What is done with each kind of step. */
+  interface Cases<T> {
+    /** A member is put into a group. */
+    T join(Join step);
+
+    /** A member is taken out of a group. */
+    T leave(Leave step);
+
+    /** A role is given. */
+    T assign(Assign step);
+
+    /** A role is withdrawn. */
+    T withdraw(Withdraw step);
+
+    /** A line of a scope is added or taken out. */
+    T line(Line step);
+
+    /** An entry of a list is removed or put back. */
+    T entry(Entry step);
+
+    /** An account is disabled or enabled. */
+    T account(Disable step);
+
+    /** An account ends at another time. */
+    T ends(Ends step);
+
+    /** A line of a register is added or taken out. */
+    T register(Register step);
+
+    /** A role is written otherwise. */
+    T role(Role step);
+  }
+
   /** An account or group is put into a group. */
   record Join(Key member, Key group) implements Step {
     @Override
-    public <T> T fold(
-        Function<Join, T> join,
-        Function<Leave, T> leave,
-        Function<Assign, T> assign,
-        Function<Withdraw, T> withdraw) {
-      return join.apply(this);
+    public <T> T in(Cases<T> cases) {
+      return cases.join(this);
     }
 
     @Override
@@ -40,12 +66,8 @@ public sealed interface Step {
   /** An account or group is taken out of a group that lists it. */
   record Leave(Key member, Key group) implements Step {
     @Override
-    public <T> T fold(
-        Function<Join, T> join,
-        Function<Leave, T> leave,
-        Function<Assign, T> assign,
-        Function<Withdraw, T> withdraw) {
-      return leave.apply(this);
+    public <T> T in(Cases<T> cases) {
+      return cases.leave(this);
     }
 
     @Override
@@ -57,12 +79,8 @@ public sealed interface Step {
   /** A role is given. */
   record Assign(Assignment what) implements Step {
     @Override
-    public <T> T fold(
-        Function<Join, T> join,
-        Function<Leave, T> leave,
-        Function<Assign, T> assign,
-        Function<Withdraw, T> withdraw) {
-      return assign.apply(this);
+    public <T> T in(Cases<T> cases) {
+      return cases.assign(this);
     }
 
     @Override
@@ -74,12 +92,8 @@ public sealed interface Step {
   /** A role that was given is withdrawn. */
   record Withdraw(Assignment what) implements Step {
     @Override
-    public <T> T fold(
-        Function<Join, T> join,
-        Function<Leave, T> leave,
-        Function<Assign, T> assign,
-        Function<Withdraw, T> withdraw) {
-      return withdraw.apply(this);
+    public <T> T in(Cases<T> cases) {
+      return cases.withdraw(this);
     }
 
     @Override
@@ -89,12 +103,157 @@ public sealed interface Step {
   }
 
   /**
-   * A role of an application given to a subject at a node.
+   * A line of an admin scope that names a subject is added or taken out.
+   *
+   * @param scope the id of the scope
+   * @param excepted whether the line excepts the subject; else it includes it
+   * @param subject an account, group or unit
+   * @param groups what a group stands for: object, members or both; empty for others
+   * @param added whether the line is added; else it is taken out
+   */
+  record Line(String scope, boolean excepted, Key subject, String groups, boolean added)
+      implements Step {
+    @Override
+    public <T> T in(Cases<T> cases) {
+      return cases.line(this);
+    }
+
+    @Override
+    public Step inverse() {
+      return new Line(scope, excepted, subject, groups, !added);
+    }
+  }
+
+  /**
+   * An entry of a list is removed, with what it hands on, or put back.
+   *
+   * @param system the id of the system
+   * @param entry the id of the entry, unique in the system
+   * @param words what it is, for people
+   * @param removed whether it is removed; else it is put back
+   */
+  record Entry(String system, String entry, String words, boolean removed) implements Step {
+    @Override
+    public <T> T in(Cases<T> cases) {
+      return cases.entry(this);
+    }
+
+    @Override
+    public Step inverse() {
+      return new Entry(system, entry, words, !removed);
+    }
+  }
+
+  /** An account is disabled, or enabled. */
+  record Disable(Key account, boolean disabled) implements Step {
+    @Override
+    public <T> T in(Cases<T> cases) {
+      return cases.account(this);
+    }
+
+    @Override
+    public Step inverse() {
+      return new Disable(account, !disabled);
+    }
+  }
+
+  /**
+   * An account ends at another time.
+   *
+   * @param was when it ended before, or empty
+   * @param is when it ends then, or empty
+   */
+  record Ends(Key account, Optional<Instant> was, Optional<Instant> is) implements Step {
+    /**
+     * That an account ends at another time than it does.
+     *
+     * @param at epoch second, or {@link Facts#NEVER}
+     */
+    public static Ends of(Facts facts, int account, long at) {
+      return new Ends(facts.key(account), moment(facts.expires(account)), moment(at));
+    }
+
+    private static Optional<Instant> moment(long at) {
+      return at == Facts.NEVER ? Optional.empty() : Optional.of(Instant.ofEpochSecond(at));
+    }
+
+    @Override
+    public <T> T in(Cases<T> cases) {
+      return cases.ends(this);
+    }
+
+    @Override
+    public Step inverse() {
+      return new Ends(account, is, was);
+    }
+  }
+
+  /**
+   * A line of an application's register is added or taken out.
+   *
+   * @param application the id of the application
+   * @param subject an account or group
+   * @param signIn the kind of sign-in, or empty
+   * @param active whether it may be used
+   * @param secondFactor whether a second factor is registered
+   * @param at where in the application, or empty
+   * @param added whether the line is added; else it is taken out
+   */
+  record Register(
+      String application,
+      Key subject,
+      String signIn,
+      boolean active,
+      boolean secondFactor,
+      String at,
+      boolean added)
+      implements Step {
+    @Override
+    public <T> T in(Cases<T> cases) {
+      return cases.register(this);
+    }
+
+    @Override
+    public Step inverse() {
+      return new Register(application, subject, signIn, active, secondFactor, at, !added);
+    }
+  }
+
+  /**
+   * What a role allows in an area, or which roles it includes, is written otherwise.
    *
    * @param application the id of the application
    * @param role the id of the role
+   * @param area the area; empty when it is about the roles that are included
+   * @param was what was written there: a level and actions, or ids of roles; nothing for no entry
+   * @param is what is to be written there
+   */
+  record Role(String application, String role, String area, List<String> was, List<String> is)
+      implements Step {
+    /** Copies. */
+    public Role {
+      was = List.copyOf(was);
+      is = List.copyOf(is);
+    }
+
+    @Override
+    public <T> T in(Cases<T> cases) {
+      return cases.role(this);
+    }
+
+    @Override
+    public Step inverse() {
+      return new Role(application, role, area, is, was);
+    }
+  }
+
+  /**
+   * A role of an application given to a subject at a node; or an admin role over a scope.
+   *
+   * @param application the id of the application, or of the system of admin roles
+   * @param role the id of the role
    * @param subject an account, group, unit or implicit group
-   * @param node the id of the node
+   * @param node the id of the node; of an admin role the scope, or {@code everything}
    * @param below whether it also counts below the node
    * @param from when it begins, or empty
    * @param until before when it counts, or empty

@@ -2,58 +2,121 @@ package org.sobercompass.core.proposal;
 
 import java.time.Instant;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.proposal.Step.Assignment;
+import org.sobercompass.core.scope.AdminGrant;
+import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Redefinition;
+import org.sobercompass.core.system.roles.RoleApplication;
+import org.sobercompass.core.system.roles.RoleDefinition;
 
 /** Changes of a model as steps. */
 final class Steps {
+  /** What stands for the node where an admin role is given over everything. */
+  static final String EVERYTHING = "everything";
+
   private final AccessModel model;
+  private final Facts facts;
 
   Steps(AccessModel model) {
     this.model = model;
+    this.facts = model.facts();
   }
 
-  Optional<Step> of(Change change) {
+  Step of(Change change) {
     return change.fold(
         moved ->
             moved.byKind(
-                added ->
-                    Optional.of(
-                        new Step.Join(
-                            model.facts().key(added.member()), model.facts().key(added.group()))),
-                removed ->
-                    Optional.of(
-                        new Step.Leave(
-                            model.facts().key(removed.member()),
-                            model.facts().key(removed.group())))),
+                added -> new Step.Join(facts.key(added.member()), facts.key(added.group())),
+                removed -> new Step.Leave(facts.key(removed.member()), facts.key(removed.group()))),
         own ->
             own.byKind(
-                added -> view(added.system()).map(view -> new Step.Assign(of(view, added))),
-                taken ->
-                    view(taken.system())
-                        .flatMap(view -> of(view, view.grants().get(taken.grant())))
-                        .map(Step.Withdraw::new)));
+                added -> new Step.Assign(of(model.view(added.system()), added)),
+                removed -> taken(model.view(removed.system()), removed.grant()),
+                redefined -> of(model.view(redefined.system()), redefined.how())),
+        this::of);
   }
 
-  /** Applications with roles; what has lists has no steps yet. */
-  private Optional<SystemView> view(int number) {
-    return number < model.systems().size()
-        ? Optional.of(model.systems().get(number)).filter(view -> !view.system().isOfLists())
-        : Optional.empty();
+  private Step of(Change.AccountChanged account) {
+    return account
+        .disabled()
+        .<Step>map(off -> new Step.Disable(facts.key(account.account()), off))
+        .orElseGet(
+            () -> Step.Ends.of(facts, account.account(), account.expires().orElse(Facts.NEVER)));
   }
 
   private Assignment of(SystemView view, Change.AssignmentAdded added) {
     return new Assignment(
         view.id(),
         view.system().roles().get(added.role()).id(),
-        model.facts().key(added.subject()),
-        view.resources().id(added.node()),
+        facts.key(added.subject()),
+        view.system() instanceof AdminRoles roles
+            ? scope(roles, added.node())
+            : view.resources().id(added.node()),
         added.descends(),
         added.from(),
         added.until());
+  }
+
+  /** What is taken: an assignment that can be said by its keys, else an entry by its id. */
+  private Step taken(SystemView view, int number) {
+    Grant grant = view.grants().get(number);
+    Optional<Assignment> assignment =
+        view.system() instanceof AdminRoles roles
+            ? of(view, roles, roles.given().get(number))
+            : view.system().isOfLists() ? Optional.empty() : of(view, grant);
+    return assignment
+        .<Step>map(Step.Withdraw::new)
+        .orElseGet(() -> new Step.Entry(view.id(), grant.id(), words(view, grant), true));
+  }
+
+  /** What a grant is, for people. */
+  String words(SystemView view, Grant grant) {
+    return view.system().roles().get(grant.role()).name()
+        + " for "
+        + Words.trustee(facts, grant)
+        + (view.resources().size() > 1 ? " at " + Words.place(view, grant) : "");
+  }
+
+  private Step of(SystemView view, Redefinition how) {
+    return how.byKind(
+        line ->
+            new Step.Line(
+                ((AdminRoles) view.system()).defined().get(line.scope()).id(),
+                line.excepted(),
+                facts.key(line.subject()),
+                line.groups(),
+                line.added()),
+        register -> register(view, register.line(), register.added()),
+        role -> {
+          RoleDefinition was = ((RoleApplication) view.system()).written().get(role.role());
+          return new Step.Role(
+              view.id(),
+              was.id(),
+              role.area(),
+              role.area().isEmpty() ? was.includes() : was.own(role.area()),
+              role.words());
+        });
+  }
+
+  private Step register(SystemView view, Enrolment line, boolean added) {
+    return line.subject() < 0
+        ? new Step.Entry(view.id(), line.subjectText(), line.subjectText(), !added)
+        : new Step.Register(
+            view.id(),
+            facts.key(line.subject()),
+            line.provider(),
+            line.active(),
+            line.secondFactor(),
+            line.at(),
+            added);
   }
 
   /** An assignment as it stands; empty when it is switched off, or given to nobody who is there. */
@@ -65,11 +128,36 @@ final class Steps {
         new Assignment(
             view.id(),
             view.system().roles().get(grant.role()).id(),
-            model.facts().key(grant.subject()),
+            facts.key(grant.subject()),
             view.resources().id(grant.resource()),
             grant.descends(),
             moment(grant.from(), Long.MIN_VALUE),
             moment(grant.until(), Long.MAX_VALUE)));
+  }
+
+  /** The same of an admin role. */
+  Optional<Assignment> of(SystemView view, AdminRoles roles, AdminGrant grant) {
+    if (grant.subject() < 0 || !grant.on()) {
+      return Optional.empty();
+    }
+    return Optional.of(
+        new Assignment(
+            view.id(),
+            view.system().roles().get(grant.role()).id(),
+            facts.key(grant.subject()),
+            scope(roles, grant.scope()),
+            true,
+            moment(grant.from(), Long.MIN_VALUE),
+            moment(grant.until(), Long.MAX_VALUE)));
+  }
+
+  private static String scope(AdminRoles roles, int scope) {
+    return scope == AdminGrant.EVERYTHING ? EVERYTHING : roles.defined().get(scope).id();
+  }
+
+  /** All systems, those of delegated administration after the others. */
+  static Stream<SystemView> systems(AccessModel model) {
+    return Stream.concat(model.systems().stream(), model.delegated().stream());
   }
 
   private static Optional<Instant> moment(long epochSecond, long none) {

@@ -3,7 +3,8 @@ package org.sobercompass.core.removal;
 import org.sobercompass.core.system.Change;
 
 /**
- * A removal that exists: leaving a group, withdrawing an assignment, removing an entry.
+ * A removal that exists: leaving a group, withdrawing an assignment, removing an entry, excepting
+ * an object from an admin scope.
  *
  * @param change what is removed
  * @param cost by how much is taken from how many: one unit, and one for each assignment that each

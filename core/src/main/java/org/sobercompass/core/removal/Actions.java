@@ -55,6 +55,9 @@ final class Actions {
       }
     }
     still.grants().forEach(removed -> grant(removed.system(), removed.grant(), all));
+    for (Change.Redefined exception : still.scopes()) {
+      exception(exception).ifPresent(action -> all.put(action.key(), action));
+    }
     for (int[] edge : still.edges()) {
       path(List.of(edge[0], edge[1]), List.of(via(graph, edge)), all);
     }
@@ -79,7 +82,8 @@ final class Actions {
                 moved.byKind(
                     added -> Optional.empty(),
                     removed -> membership(removed.member(), removed.group(), removed.via())),
-            own -> own.byKind(added -> Optional.empty(), this::withdrawal));
+            own -> own.byKind(added -> Optional.empty(), this::withdrawal, this::exception),
+            account -> Optional.empty());
     return action.map(Action::cost).orElse(0);
   }
 
@@ -138,6 +142,21 @@ final class Actions {
   private Optional<Action> withdrawal(Change.AssignmentRemoved removed) {
     SystemView view = model.view(removed.system());
     return withdrawal(view, removed.grant(), view.grants().get(removed.grant()), "");
+  }
+
+  /** Excepting one object from a scope: one unit, and the object that its administrators lose. */
+  private Optional<Action> exception(Change.Redefined change) {
+    return change
+        .how()
+        .byKind(
+            line -> {
+              String who = model.facts().key(line.subject()).text();
+              String key = "e " + line.scope() + " " + who;
+              boolean less = line.excepted() == line.added();
+              return less ? Optional.of(new Action(change, 2, key)) : Optional.empty();
+            },
+            register -> Optional.empty(),
+            role -> Optional.empty());
   }
 
   /** How many accounts count as a subject in a system; of an application, whatever it counts. */

@@ -57,7 +57,8 @@ public record Effects(List<Effect> ends, List<Effect> gives) {
   /** Adds the accounts for which a system may answer otherwise after a change. */
   private static void concerned(
       AccessModel before, AccessModel after, SystemView view, Change change, BitSet into) {
-    boolean here = change.fold(moved -> true, own -> own.system() == view.number());
+    boolean here =
+        change.fold(moved -> true, own -> own.system() == view.number(), account -> true);
     Impact impact = here ? view.decider().impact(change) : Impact.NONE;
     for (int i = 0; i < impact.subjects().size() && !impact.isNone(); i++) {
       int subject = impact.subjects().get(i);

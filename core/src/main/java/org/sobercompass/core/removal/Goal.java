@@ -31,13 +31,18 @@ public interface Goal {
    * @param parts each a route with its system, all of which are needed together
    * @param edges memberships that are needed besides, each as member and group
    * @param grants entries and admin roles that are needed besides, as their removals
+   * @param scopes exceptions from scopes, each of which ends it
    * @param exact whether something has to go of just these: else there may be cheaper ways
    */
   record Still(
-      List<Part> parts, List<int[]> edges, List<Change.AssignmentRemoved> grants, boolean exact) {
+      List<Part> parts,
+      List<int[]> edges,
+      List<Change.AssignmentRemoved> grants,
+      List<Change.Redefined> scopes,
+      boolean exact) {
     /** Routes that are needed together. */
     public static Still of(List<Part> parts) {
-      return new Still(parts, List.of(), List.of(), true);
+      return new Still(parts, List.of(), List.of(), List.of(), true);
     }
   }
 

@@ -78,6 +78,6 @@ public record NotHeld(int account, int system, List<Integer> rights, int resourc
     int members = asker.model().facts().implicit(Implicit.MEMBERS);
     List<int[]> edges =
         route.subjects().contains(members) ? Enrolments.edges(asker, view, account) : List.of();
-    return new Still(List.of(new Part(system, route)), edges, List.of(), true);
+    return new Still(List.of(new Part(system, route)), edges, List.of(), List.of(), true);
   }
 }

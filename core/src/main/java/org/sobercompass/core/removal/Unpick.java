@@ -112,7 +112,7 @@ public final class Unpick {
 
   private boolean isMonotone(Goal.Still still) {
     boolean named = !still.parts().isEmpty() || !still.edges().isEmpty();
-    boolean plain = still.grants().isEmpty();
+    boolean plain = still.grants().isEmpty() && still.scopes().isEmpty();
     return plain && (monotone || (named && still.parts().stream().allMatch(this::isMonotone)));
   }
 

@@ -7,6 +7,9 @@ public interface AdminRoles {
   /** The scopes, worked out. */
   Scopes scopes();
 
+  /** The scopes as they are defined after what was changed. */
+  List<AdminScope> defined();
+
   /** Who has which role over what, as it stands after what was changed. */
   List<AdminGrant> given();
 }

@@ -91,6 +91,25 @@ public interface AccessSystem {
   AccessSystem with(List<Change.OfSystem> changes, Basis basis);
 
   /**
+   * The same system, defined otherwise.
+   *
+   * @throws IllegalArgumentException when it has nothing of the kind
+   */
+  default AccessSystem redefined(Redefinition how) {
+    return how.byKind(
+        scope -> {
+          throw new IllegalArgumentException(id() + " has no scopes");
+        },
+        register -> admitting(admission().with(register)),
+        role -> {
+          throw new IllegalArgumentException(id() + " has no roles that can be written otherwise");
+        });
+  }
+
+  /** The same system, admitting otherwise. */
+  AccessSystem admitting(Admission other);
+
+  /**
    * Its grants that somebody gives one by one, numbered as they are among all: all of them, or none
    * where they are entries of lists, of which there are many. What is said of single assignments
    * (given to a person, redundant) is not said of entries; {@link #remarks} says what is.

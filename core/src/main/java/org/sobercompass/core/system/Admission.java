@@ -157,6 +157,29 @@ public final class Admission {
     return unread;
   }
 
+  /** The same with a line of its register more or less. */
+  Admission with(Redefinition.RegisterLine how) {
+    List<Enrolment> lines = new ArrayList<>(register.orElse(List.of()));
+    if (how.added()) {
+      lines.add(how.line());
+    } else {
+      lines.remove(how.line());
+    }
+    return copy(facts, Optional.of(lines));
+  }
+
+  /** The same over facts in which accounts are otherwise. */
+  public Admission over(Facts others) {
+    return copy(others, register);
+  }
+
+  private Admission copy(Facts others, Optional<List<Enrolment>> lines) {
+    Admission other = new Admission(others, open, signInKinds, lines, terms);
+    other.barred = barred;
+    other.unread |= unread;
+    return other;
+  }
+
   /** The same of a system that gives something to groups that are not in what was read. */
   public Admission namingUnread() {
     Admission other = new Admission(facts, open, signInKinds, register, terms);

@@ -11,8 +11,11 @@ import org.sobercompass.core.facts.Via;
  * be forgotten anywhere.
  */
 public sealed interface Change {
-  /** Does what fits: to memberships, or to the assignments and entries of a system. */
-  <T> T fold(Function<OfMembership, T> membership, Function<OfSystem, T> system);
+  /** Does what fits: to memberships, to what a system gives and defines, or to an account. */
+  <T> T fold(
+      Function<OfMembership, T> membership,
+      Function<OfSystem, T> system,
+      Function<AccountChanged, T> account);
 
   /** A change of memberships. */
   sealed interface OfMembership extends Change {
@@ -29,7 +32,10 @@ public sealed interface Change {
     <T> T byKind(Function<MembershipAdded, T> added, Function<MembershipRemoved, T> removed);
 
     @Override
-    default <T> T fold(Function<OfMembership, T> membership, Function<OfSystem, T> system) {
+    default <T> T fold(
+        Function<OfMembership, T> membership,
+        Function<OfSystem, T> system,
+        Function<AccountChanged, T> account) {
       return membership.apply(this);
     }
   }
@@ -52,21 +58,27 @@ public sealed interface Change {
     }
   }
 
-  /** A change of what a system gives: of assignments, admin roles, entries of lists. */
+  /** A change of what a system gives or defines: of assignments, admin roles, entries, scopes. */
   sealed interface OfSystem extends Change {
     /** The number of the system. */
     int system();
 
     /** Does what fits. */
-    <T> T byKind(Function<AssignmentAdded, T> added, Function<AssignmentRemoved, T> removed);
+    <T> T byKind(
+        Function<AssignmentAdded, T> added,
+        Function<AssignmentRemoved, T> removed,
+        Function<Redefined, T> redefined);
 
     @Override
-    default <T> T fold(Function<OfMembership, T> membership, Function<OfSystem, T> system) {
+    default <T> T fold(
+        Function<OfMembership, T> membership,
+        Function<OfSystem, T> system,
+        Function<AccountChanged, T> account) {
       return system.apply(this);
     }
   }
 
-  /** A role is given. */
+  /** A role is given; an admin role over a scope, whose number then stands for the node. */
   record AssignmentAdded(
       int system,
       int role,
@@ -78,7 +90,9 @@ public sealed interface Change {
       implements OfSystem {
     @Override
     public <T> T byKind(
-        Function<AssignmentAdded, T> added, Function<AssignmentRemoved, T> removed) {
+        Function<AssignmentAdded, T> added,
+        Function<AssignmentRemoved, T> removed,
+        Function<Redefined, T> redefined) {
       return added.apply(this);
     }
   }
@@ -90,8 +104,39 @@ public sealed interface Change {
   record AssignmentRemoved(int system, int grant) implements OfSystem {
     @Override
     public <T> T byKind(
-        Function<AssignmentAdded, T> added, Function<AssignmentRemoved, T> removed) {
+        Function<AssignmentAdded, T> added,
+        Function<AssignmentRemoved, T> removed,
+        Function<Redefined, T> redefined) {
       return removed.apply(this);
+    }
+  }
+
+  /** What a system defines is otherwise: a scope, its register, a role. */
+  record Redefined(int system, Redefinition how) implements OfSystem {
+    @Override
+    public <T> T byKind(
+        Function<AssignmentAdded, T> added,
+        Function<AssignmentRemoved, T> removed,
+        Function<Redefined, T> redefined) {
+      return redefined.apply(this);
+    }
+  }
+
+  /**
+   * An account is disabled or enabled, or ends at another time.
+   *
+   * @param disabled whether it is; empty when that stays
+   * @param expires epoch second, or {@link org.sobercompass.core.facts.Facts#NEVER}; empty when
+   *     that stays
+   */
+  record AccountChanged(int account, Optional<Boolean> disabled, Optional<Long> expires)
+      implements Change {
+    @Override
+    public <T> T fold(
+        Function<OfMembership, T> membership,
+        Function<OfSystem, T> system,
+        Function<AccountChanged, T> account) {
+      return account.apply(this);
     }
   }
 }

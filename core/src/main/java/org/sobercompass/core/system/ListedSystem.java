@@ -94,17 +94,31 @@ public abstract class ListedSystem implements AccessSystem {
   @Override
   public final AccessSystem with(List<Change.OfSystem> changes, Basis basis) {
     List<Integer> taken = new ArrayList<>();
+    List<Redefinition> otherwise = new ArrayList<>();
     for (Change.OfSystem change : changes) {
-      taken.add(
-          change.byKind(
-              added -> {
-                throw new UnsupportedOperationException(
-                    "new entries are not previewed; leave " + definition.id + " out of them");
-              },
-              Change.AssignmentRemoved::grant));
+      change.<Boolean>byKind(
+          added -> {
+            throw new UnsupportedOperationException(
+                "new entries are not previewed; leave " + definition.id + " out of them");
+          },
+          removed -> taken.add(removed.grant()),
+          redefined -> otherwise.add(redefined.how()));
     }
-    return without(taken);
+    AccessSystem changed = taken.isEmpty() ? this : without(taken);
+    for (Redefinition how : otherwise) {
+      changed = changed.redefined(how);
+    }
+    return changed;
   }
+
+  @Override
+  public final AccessSystem admitting(Admission other) {
+    return defined(
+        new Definition(definition.id, definition.name, definition.sight, other, definition.files));
+  }
+
+  /** The same lists with another definition. */
+  protected abstract AccessSystem defined(Definition other);
 
   /** The same without several grants at once. */
   protected AccessSystem without(List<Integer> grants) {

@@ -87,11 +87,12 @@ class ProposalTest {
     SystemView view = model.systems().get(0);
     List<Step> steps = new ArrayList<>();
     for (int i = 1 + random.nextInt(4); i > 0; i--) {
+      int account = random.nextInt(facts.accounts());
       Key member = facts.key(random.nextInt(facts.accounts() + facts.groups()));
       Key group = facts.key(facts.firstGroup() + random.nextInt(facts.groups()));
-      Optional<Proposal> taken =
+      Proposal taken =
           view.grants().size() == 0
-              ? Optional.empty()
+              ? new Proposal("", List.of(new Step.Join(member, group)))
               : Proposal.of(
                   "",
                   model,
@@ -110,11 +111,21 @@ class ProposalTest {
                   : Optional.empty(),
               Optional.empty());
       steps.add(
-          switch (random.nextInt(4)) {
+          switch (random.nextInt(7)) {
+            case 4 -> new Step.Disable(facts.key(account), random.nextBoolean());
+            case 5 ->
+                Step.Ends.of(
+                    facts,
+                    account,
+                    random.nextInt(3) == 0 ? Facts.NEVER : SmallWorld.NOW + random.nextInt(9) - 4);
+            case 6 ->
+                new Step.Register(
+                    view.id(), member, "directory", random.nextBoolean(), false, "", true);
+
             case 0 -> new Step.Join(member, group);
             case 1 -> new Step.Leave(member, group);
             case 2 -> new Step.Assign(what);
-            default -> taken.map(p -> p.steps().get(0)).orElse(new Step.Assign(what));
+            default -> taken.steps().get(0);
           });
     }
     return new Proposal("random", steps);
@@ -144,8 +155,10 @@ class ProposalTest {
       AccessModel model = new SmallWorld(seed).model();
       Proposal proposal = random(model, new Random(seed));
       Bound bound = proposal.on(model);
-      if (!bound.notes().isEmpty()) {
-        continue; // what was there already would be taken away by the inverse
+      boolean entries = proposal.steps().stream().anyMatch(s -> s instanceof Step.Entry);
+      if (!bound.notes().isEmpty() || entries) {
+        // What was there already would be taken away; what names nobody cannot be put back.
+        continue;
       }
       AccessModel after = model.with(bound.changes());
       Bound back = proposal.inverse().on(after);

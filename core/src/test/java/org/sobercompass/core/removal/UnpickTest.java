@@ -108,7 +108,8 @@ class UnpickTest {
                   List.of(0), List.of(), grant, List.of(), "", 0, List.of())));
     }
     Map<String, Action> all =
-        new TreeMap<>(known.of(new Goal.Still(parts, edges, List.of(), true), model.graph()));
+        new TreeMap<>(
+            known.of(new Goal.Still(parts, edges, List.of(), List.of(), true), model.graph()));
     for (int member = 0; member < model.facts().subjects(); member++) {
       for (int i = 0; i < model.graph().upCount(member); i++) {
         Via via = model.graph().upVia(member, i);

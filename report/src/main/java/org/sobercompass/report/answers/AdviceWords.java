@@ -1,5 +1,6 @@
 package org.sobercompass.report.answers;
 
+import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -18,13 +19,16 @@ import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.delegation.EntryWords;
 import org.sobercompass.core.delegation.TrusteeNames;
 import org.sobercompass.core.descriptor.Ace;
+import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.removal.Effects.Effect;
 import org.sobercompass.core.removal.Removal;
 import org.sobercompass.core.scope.AdminGrant;
+import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Redefinition;
 
 /** Removals and their effects in words. Immutable and thread-safe. */
 public final class AdviceWords {
@@ -58,7 +62,8 @@ public final class AdviceWords {
             moved.byKind(
                 added -> membership("put ", added, " into "),
                 removed -> membership("take ", removed, " out of ")),
-        own -> own.byKind(this::given, this::removed));
+        own -> own.byKind(this::given, this::removed, this::redefined),
+        this::account);
   }
 
   private String membership(String verb, Change.OfMembership change, String preposition) {
@@ -69,7 +74,16 @@ public final class AdviceWords {
   }
 
   private String given(Change.AssignmentAdded added) {
-    SystemView view = model.systems().get(added.system());
+    SystemView view = model.view(added.system());
+    if (view.system() instanceof AdminRoles roles) {
+      return "give the admin role "
+          + view.system().roles().get(added.role()).name()
+          + " over "
+          + (added.node() < 0 ? "everything" : roles.defined().get(added.node()).name())
+          + " to "
+          + Words.subject(model.facts(), added.subject())
+          + window(added);
+    }
     return "give the role "
         + view.system().roles().get(added.role()).name()
         + " of "
@@ -79,8 +93,72 @@ public final class AdviceWords {
         + (added.node() > 0
             ? " at " + view.resources().id(added.node())
             : view.resources().size() > 1 ? ", everywhere" : "")
-        + added.from().map(at -> ", from " + Words.day(at, zone, false)).orElse("")
+        + window(added);
+  }
+
+  private String window(Change.AssignmentAdded added) {
+    return added.from().map(at -> ", from " + Words.day(at, zone, false)).orElse("")
         + added.until().map(at -> ", until " + Words.day(at, zone, true)).orElse("");
+  }
+
+  private String account(Change.AccountChanged change) {
+    String who = Words.subject(model.facts(), change.account());
+    return change
+        .disabled()
+        .map(off -> (off ? "disable " : "enable ") + who)
+        .orElseGet(
+            () ->
+                change.expires().filter(at -> at < Facts.NEVER).isEmpty()
+                    ? "take the end off " + who
+                    : "let "
+                        + who
+                        + " end after "
+                        + Words.day(Instant.ofEpochSecond(change.expires().get()), zone, true));
+  }
+
+  private String redefined(Change.Redefined change) {
+    return change
+        .how()
+        .byKind(
+            line -> {
+              String scope = powers.roles().administration().scopes().get(line.scope()).name();
+              String who = Words.subject(model.facts(), line.subject());
+              return line.added()
+                  ? (line.excepted() ? "except " + who + " from" : "include " + who + " in")
+                      + " the scope "
+                      + scope
+                  : (line.excepted() ? "end the exception of " : "take out the line of ")
+                      + who
+                      + (line.excepted() ? " from the scope " : " in the scope ")
+                      + scope;
+            },
+            register -> register(model.view(change.system()), register),
+            role -> role(model.view(change.system()), role));
+  }
+
+  private String register(SystemView view, Redefinition.RegisterLine how) {
+    String who =
+        how.line().subject() < 0
+            ? Problem.quote(how.line().subjectText())
+            : Words.subject(model.facts(), how.line().subject());
+    String as =
+        (how.line().active() ? "" : ", not active")
+            + (how.line().secondFactor() ? ", with a second factor" : "");
+    return how.added()
+        ? "enrol " + who + " in " + view.system().name() + as
+        : "strike " + who + " off the register of " + view.system().name();
+  }
+
+  private static String role(SystemView view, Redefinition.RoleText how) {
+    String role =
+        "the role " + view.system().roles().get(how.role()).name() + " of " + view.system().name();
+    String words = String.join(", ", how.words());
+    if (how.area().isEmpty()) {
+      return "let " + role + " include " + (words.isEmpty() ? "no other role" : words);
+    }
+    return words.isEmpty()
+        ? "clear what " + role + " says of " + how.area()
+        : "let " + role + " allow " + words + " in " + how.area();
   }
 
   private String removed(Change.AssignmentRemoved removed) {

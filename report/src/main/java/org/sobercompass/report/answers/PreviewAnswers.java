@@ -206,9 +206,18 @@ public final class PreviewAnswers {
   }
 
   private String heading(Bound bound, Preview preview) {
+    long wrong =
+        bound.notes().stream().filter(Bound.Note::isWrong).map(Bound.Note::step).distinct().count();
+    String cannot = AnswerContext.count((int) wrong, "step cannot be made", "steps cannot be made");
     if (bound.changes().isEmpty()) {
-      return "Nothing is to be changed.";
+      return wrong > 0 ? cannot + "." : "Nothing is to be changed.";
     }
+    return wrong > 0
+        ? cannot + "; of the others: " + effects(bound, preview)
+        : FindingAnswers.capital(effects(bound, preview));
+  }
+
+  private String effects(Bound bound, Preview preview) {
     if (preview.changesNothing()) {
       return AnswerContext.count(bound.changes().size(), "change", "changes")
           + ", and nothing would be different for anybody.";
@@ -234,7 +243,7 @@ public final class PreviewAnswers {
     if (begin + end == 0) {
       parts.add("no finding begins or ends");
     }
-    return FindingAnswers.capital(String.join("; ", parts)) + ".";
+    return String.join("; ", parts) + ".";
   }
 
   private static boolean isConflict(Finding finding) {

@@ -325,11 +325,11 @@ public final class AdminReader {
   private static Optional<GroupMeaning> groups(Node node) {
     Optional<String> word = node.text("groups");
     boolean nested = node.yes("nested", false);
-    if (word.isPresent() && !Set.of("object", "members", "both").contains(word.get())) {
+    if (word.isPresent() && !GroupMeaning.WORDS.contains(word.get())) {
       node.wrong(
           "groups: " + Problem.quote(word.get()) + " is not known", "object, members or both");
     }
-    return word.map(w -> new GroupMeaning(!w.equals("members"), !w.equals("object"), nested));
+    return word.flatMap(w -> GroupMeaning.of(w, nested));
   }
 
   private AdminRole role(String id, Node node, List<AdminAction> actions) {

@@ -1,29 +1,64 @@
 package org.sobercompass.sources.directory;
 
+import com.unboundid.ldap.sdk.Attribute;
 import com.unboundid.ldap.sdk.Entry;
 import com.unboundid.util.StaticUtils;
 import java.text.ParseException;
+import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.facts.Facts;
 
 /** Whether an account is disabled, and when it ends, by the usual attributes. */
-final class AccountStates {
+public final class AccountStates {
   private static final int ACCOUNT_DISABLE = 2;
   private static final int PASSWORD_NEVER_EXPIRES = 0x10000;
   static final long SECONDS_TO_1970 = 11_644_473_600L;
   private static final long DAY = 86_400;
 
+  private static final List<String> ENDS = List.of("accountExpires", "shadowExpire", "pwdEndTime");
+
   /** The attributes read, for the completeness of an export. */
-  static final String[] ATTRIBUTES = {
-    "userAccountControl",
-    "nsAccountLock",
-    "pwdAccountLockedTime",
-    "shadowExpire",
-    "accountExpires",
-    "pwdEndTime"
-  };
+  public static final List<String> ATTRIBUTES =
+      List.of(
+          "userAccountControl",
+          "nsAccountLock",
+          "pwdAccountLockedTime",
+          "shadowExpire",
+          "accountExpires",
+          "pwdEndTime");
 
   private AccountStates() {}
+
+  /**
+   * What one attribute says by itself.
+   *
+   * @param disabled whether the account is disabled, where the attribute says that
+   * @param ends when it ends, epoch second or {@link Facts#NEVER}, where it says that
+   */
+  public record Told(Optional<Boolean> disabled, Optional<Long> ends) {
+    /** Whether it says neither. */
+    public boolean isNothing() {
+      return disabled.isEmpty() && ends.isEmpty();
+    }
+  }
+
+  /** What an attribute says; without values, that the account is not disabled, or has no end. */
+  public static Told told(Attribute attribute) {
+    String name =
+        ATTRIBUTES.stream()
+            .filter(known -> known.equalsIgnoreCase(attribute.getBaseName()))
+            .findFirst()
+            .orElse("");
+    Entry entry = new Entry("cn=told");
+    if (attribute.hasValue()) {
+      entry.addAttribute(name.isEmpty() ? attribute.getName() : name, attribute.getValue());
+    }
+    Expiry expiry = expiry(entry);
+    boolean ofEnd = ENDS.contains(name) && expiry.unreadable().isEmpty();
+    return new Told(
+        name.isEmpty() || ENDS.contains(name) ? Optional.empty() : Optional.of(isDisabled(entry)),
+        ofEnd ? Optional.of(expiry.at()) : Optional.empty());
+  }
 
   /** When an account ends; unknown when a value is there that cannot be read. */
   record Expiry(long at, Optional<String> unreadable) {}
@@ -60,7 +95,7 @@ final class AccountStates {
    */
   static Expiry expiry(Entry entry) {
     long at = Facts.NEVER;
-    for (String attribute : new String[] {"accountExpires", "shadowExpire", "pwdEndTime"}) {
+    for (String attribute : ENDS) {
       String value = entry.getAttributeValue(attribute);
       if (value != null) {
         try {

@@ -1,34 +1,20 @@
 package org.sobercompass.sources.text;
 
-import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.nio.charset.CharacterCodingException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
-import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
-import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
-import org.sobercompass.sources.disk.OwnFiles;
 
 /**
  * A CSV file (RFC 4180) to which rows are added and from which rows are taken. All else stays byte
  * for byte: order, quoting, line ends, a byte order mark, columns that we do not know, a last line
  * without an end. A new row is written in the style of the line of names. Not thread-safe.
  */
-public final class TableText {
-  private static final String MARK = "\uFEFF";
-
-  private final Path file;
-  private final String name;
-  private final byte[] read;
+public final class TableText extends EditedFile {
   private final List<Row> rows = new ArrayList<>();
   private final List<String> columns = new ArrayList<>();
   private final String lineEnd;
@@ -39,10 +25,15 @@ public final class TableText {
   /** A row as it stands, its end included. */
   private record Row(int line, String text) {}
 
-  private TableText(Path file, String name, byte[] read, String text) {
-    this.file = file;
-    this.name = name;
-    this.read = read;
+  /**
+   * Reads a file.
+   *
+   * @param name how the user names it
+   * @throws org.sobercompass.core.problem.OutsideException when it cannot be read, or is not UTF-8
+   */
+  public TableText(Path file, String name) {
+    super(file, name);
+    String text = read();
     split(text);
     String head = rows.isEmpty() ? "" : rows.get(0).text.replace(MARK, "");
     String bare = head.replaceAll("[\r\n]+$", "");
@@ -51,27 +42,6 @@ public final class TableText {
     this.separator = CsvReader.separator(bare);
     this.quotesAll = bare.startsWith("\"");
     CsvReader.values(bare, separator).forEach(column -> columns.add(CsvReader.column(column)));
-  }
-
-  /**
-   * Reads a file.
-   *
-   * @param name how the user names it
-   * @throws OutsideException when it cannot be read, or is not UTF-8
-   */
-  public static TableText read(Path file, String name) {
-    try {
-      byte[] bytes = Files.readAllBytes(file);
-      String text = StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)).toString();
-      return new TableText(file, name, bytes, text);
-    } catch (CharacterCodingException e) {
-      throw new OutsideException(
-          Problem.error(Place.of(name), "the bytes are not UTF-8", "a file in UTF-8"));
-    } catch (IOException e) {
-      throw new OutsideException(
-          Problem.error(
-              Place.of(name), "cannot be read: " + OwnFiles.reason(e), "a table to write into"));
-    }
   }
 
   /** Rows end outside quotes. */
@@ -112,7 +82,7 @@ public final class TableText {
     left.values().removeIf(String::isEmpty);
     if (!left.isEmpty()) {
       problems.error(
-          Place.of(name, 1),
+          Place.of(name(), 1),
           "there is no column for " + String.join(", ", left.keySet().stream().sorted().toList()),
           "these columns in the line of names, to write what was asked for");
       return;
@@ -165,7 +135,7 @@ public final class TableText {
     return false;
   }
 
-  /** The whole text as it stands now. */
+  @Override
   public String text() {
     String text = rows.stream().map(row -> row.text).collect(Collectors.joining());
     // A last line without an end stays one, also when the row that was the last is taken out.
@@ -177,36 +147,5 @@ public final class TableText {
   /** Whether there is a column of this name, in lower case. */
   public boolean has(String column) {
     return columns.contains(column);
-  }
-
-  /**
-   * Looks whether the file still is what was read.
-   *
-   * @throws OutsideException when somebody else changed it since
-   */
-  public void unchanged() {
-    boolean same;
-    try {
-      same = Arrays.equals(Files.readAllBytes(file), read);
-    } catch (IOException e) {
-      throw OwnFiles.failed(file, e);
-    }
-    if (!same) {
-      throw new OutsideException(
-          Problem.error(
-              Place.of(name),
-              "the file was changed by somebody else since it was read",
-              "the same command again, on what stands there now; nothing was written"));
-    }
-  }
-
-  /**
-   * Writes it in place of the file that was read, whole or not at all.
-   *
-   * @throws OutsideException when it cannot be written, or somebody else changed it since
-   */
-  public void write() {
-    unchanged();
-    OwnFiles.edit(file, text());
   }
 }

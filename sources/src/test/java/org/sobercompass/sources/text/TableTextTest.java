@@ -26,7 +26,7 @@ class TableTextTest {
 
   private TableText table(String text) throws IOException {
     Files.writeString(folder.resolve("a.csv"), text);
-    return TableText.read(folder.resolve("a.csv"), "a.csv");
+    return new TableText(folder.resolve("a.csv"), "a.csv");
   }
 
   /** A table with a byte order mark or not, quotes, line ends, columns that nobody knows. */

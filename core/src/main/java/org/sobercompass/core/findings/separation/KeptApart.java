@@ -104,7 +104,8 @@ public final class KeptApart implements Goal {
       }
     }
     edges.addAll(acts.edges());
-    return new Still(parts, edges, acts.grants(), exact && acts.isExact());
+    Still acted = acts.still();
+    return new Still(parts, edges, acted.grants(), acted.scopes(), exact && acted.exact());
   }
 
   /** The route to what is held somewhere. */

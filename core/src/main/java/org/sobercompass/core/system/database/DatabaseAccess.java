@@ -44,6 +44,11 @@ public final class DatabaseAccess extends ListedSystem {
     return new DatabaseAccess(definition(), grants.without(grant), subjects);
   }
 
+  @Override
+  protected AccessSystem defined(Definition other) {
+    return new DatabaseAccess(other, facts, subjects);
+  }
+
   /** The objects and grants. */
   public DatabaseFacts facts() {
     return facts;

@@ -464,7 +464,10 @@ final class DatabaseDecider implements Decider {
     // A view gives to whoever uses it what its owner has; a trustee may stand for several.
     int everyone = facts.trustees.subject(Trustees.EVERYONE);
     int whom =
-        change.fold(moved -> facts.asRole.isEmpty() ? moved.member() : everyone, own -> everyone);
+        change.fold(
+            moved -> facts.asRole.isEmpty() ? moved.member() : everyone,
+            own -> everyone,
+            Change.AccountChanged::account);
     return new Impact(IntList.of(whom), 0, facts.tree.size());
   }
 }

@@ -229,6 +229,8 @@ final class DirectoryDecider implements Decider {
                   int object = tree.objectOfEntry(removed.grant());
                   int everyone = facts.trustees().subject(Trustees.EVERYONE);
                   return new Impact(IntList.of(everyone), object, tree.end(object));
-                }));
+                },
+                otherwise -> Impact.NONE),
+        account -> new Impact(IntList.of(account.account()), 0, tree.size()));
   }
 }

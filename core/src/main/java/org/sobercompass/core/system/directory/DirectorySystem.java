@@ -63,6 +63,11 @@ public final class DirectorySystem extends ListedSystem implements DirectoryList
   }
 
   @Override
+  protected AccessSystem defined(Definition other) {
+    return new DirectorySystem(other, facts, counting, roles);
+  }
+
+  @Override
   public DirectoryTree tree() {
     return facts.tree();
   }

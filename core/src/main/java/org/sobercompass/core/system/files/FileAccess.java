@@ -46,6 +46,11 @@ public final class FileAccess extends ListedSystem {
     return new FileAccess(definition(), administrators, grants.without(grant), subjects);
   }
 
+  @Override
+  protected AccessSystem defined(Definition other) {
+    return new FileAccess(other, administrators, facts, subjects);
+  }
+
   /** The paths and lists. */
   public FileFacts facts() {
     return facts;

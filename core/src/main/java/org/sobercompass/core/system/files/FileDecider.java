@@ -318,6 +318,9 @@ final class FileDecider implements Decider {
                   int resource = grants.resource(removed.grant());
                   int everyone = facts.trustees.subject(Trustees.EVERYONE);
                   return new Impact(IntList.of(everyone), resource, facts.tree.end(resource));
-                }));
+                },
+                otherwise ->
+                    new Impact(IntList.of(facts.trustees.subject(Trustees.EVERYONE)), 0, all)),
+        account -> new Impact(IntList.of(account.account()), 0, all));
   }
 }

@@ -16,6 +16,7 @@ import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Decider;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Redefinition;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.Rights;
 import org.sobercompass.core.system.RoleInfo;
@@ -56,6 +57,11 @@ public final class RoleApplication implements AccessSystem {
       Sight sight,
       Admission admission,
       List<String> files) {
+
+    private Definition with(List<RoleInfo> otherRoles, RoleCompiler otherCompiler) {
+      return new Definition(
+          id, name, rights, nodes, otherRoles, otherCompiler, combining, sight, admission, files);
+    }
 
     /** The same with another admission. */
     public Definition with(Admission other) {
@@ -167,6 +173,7 @@ public final class RoleApplication implements AccessSystem {
   public AccessSystem with(List<Change.OfSystem> changes, Basis basis) {
     List<Grant> patched = new ArrayList<>(grants(basis));
     List<Integer> gone = new ArrayList<>(removed.getOrDefault(basis, List.of()));
+    List<Redefinition> otherwise = new ArrayList<>();
     Set<String> ids = new HashSet<>();
     patched.forEach(grant -> ids.add(grant.id()));
     for (Change.OfSystem change : changes) {
@@ -175,7 +182,8 @@ public final class RoleApplication implements AccessSystem {
           taken -> {
             patched.set(taken.grant(), patched.get(taken.grant()).withdrawn());
             return gone.add(taken.grant());
-          });
+          },
+          redefined -> otherwise.add(redefined.how()));
     }
     Map<Basis, List<Grant>> all = new EnumMap<>(Basis.class);
     all.putAll(grants);
@@ -183,7 +191,38 @@ public final class RoleApplication implements AccessSystem {
     Map<Basis, List<Integer>> allGone = new EnumMap<>(Basis.class);
     allGone.putAll(removed);
     allGone.put(basis, List.copyOf(gone));
-    return new RoleApplication(facts, definition, all, allGone);
+    AccessSystem changed = new RoleApplication(facts, definition, all, allGone);
+    for (Redefinition how : otherwise) {
+      changed = changed.redefined(how);
+    }
+    return changed;
+  }
+
+  @Override
+  public AccessSystem redefined(Redefinition how) {
+    return how.byKind(
+        scope -> AccessSystem.super.redefined(scope),
+        register -> AccessSystem.super.redefined(register),
+        role -> {
+          RoleDefinition was = definition.compiler.definitions().get(role.role());
+          RoleDefinition is =
+              role.area().isEmpty()
+                  ? was.including(role.words())
+                  : was.allowing(role.area(), role.words());
+          List<RoleInfo> roles = new ArrayList<>();
+          RoleCompiler compiler = definition.compiler.with(is, roles);
+          return new RoleApplication(facts, definition.with(roles, compiler), grants, removed);
+        });
+  }
+
+  /** The roles as they are written. */
+  public List<RoleDefinition> written() {
+    return definition.compiler.definitions();
+  }
+
+  @Override
+  public AccessSystem admitting(Admission other) {
+    return new RoleApplication(facts, definition.with(other), grants, removed);
   }
 
   /** With the id that it would have if it stood in a table, unless another has it. */

@@ -20,6 +20,7 @@ public final class RoleCompiler {
   private final RoleRights rights;
   private final Map<String, RoleDefinition> byId = new LinkedHashMap<>();
   private final Map<String, Compiled> done = new HashMap<>();
+  private boolean denies;
 
   /** A role in the making: its entries after derivation, its own rights, its whole rights. */
   private record Compiled(
@@ -43,6 +44,7 @@ public final class RoleCompiler {
   public List<RoleInfo> compile(
       List<RoleDefinition> definitions, boolean denyAllowed, Problems problems) {
     int before = problems.errors();
+    denies = denyAllowed;
     for (RoleDefinition role : definitions) {
       if (byId.putIfAbsent(role.id(), role) != null) {
         problems.error(role.place(), "role " + role.id() + " stands twice", "each role once");
@@ -56,6 +58,29 @@ public final class RoleCompiler {
       compileWithNeeds(role.id());
     }
     return definitions.stream().map(this::info).toList();
+  }
+
+  /** The roles as they were written, in the order given. */
+  public List<RoleDefinition> definitions() {
+    return List.copyOf(byId.values());
+  }
+
+  /**
+   * The same roles with one written otherwise, not compiled yet.
+   *
+   * @param roles takes what they are compiled to
+   * @throws IllegalArgumentException when it cannot be so, with the reason
+   */
+  RoleCompiler with(RoleDefinition other, List<RoleInfo> roles) {
+    List<RoleDefinition> all =
+        byId.values().stream().map(role -> role.id().equals(other.id()) ? other : role).toList();
+    RoleCompiler changed = new RoleCompiler(rights);
+    Problems problems = new Problems();
+    roles.addAll(changed.compile(all, denies, problems));
+    if (problems.errors() > 0) {
+      throw new IllegalArgumentException(problems.list().get(0).what());
+    }
+    return changed;
   }
 
   /** What a role needs first, then the role; circles were refused before. */

@@ -322,7 +322,9 @@ final class RoleDecider implements Decider {
                     impact(
                         table.subject[removed.grant()],
                         table.node[removed.grant()],
-                        table.descends[removed.grant()])));
+                        table.descends[removed.grant()]),
+                otherwise -> new Impact(trustees(), 0, nodes.size())),
+        account -> new Impact(IntList.of(account.account()), 0, nodes.size()));
   }
 
   private Impact impact(int subject, int node, boolean descends) {

@@ -1,5 +1,6 @@
 package org.sobercompass.core.system.roles;
 
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.sobercompass.core.problem.Place;
@@ -22,4 +23,25 @@ public record RoleDefinition(
     List<String> includes,
     Map<String, List<String>> allows,
     Map<String, List<String>> denies,
-    Place place) {}
+    Place place) {
+
+  /** What it says of an area itself; nothing when it has no entry of its own there. */
+  public List<String> own(String area) {
+    return allows.getOrDefault(area, List.of());
+  }
+
+  /** The same with another entry for an area; none where there are no words. */
+  RoleDefinition allowing(String area, List<String> words) {
+    Map<String, List<String>> other = new LinkedHashMap<>(allows);
+    other.remove(area);
+    if (!words.isEmpty()) {
+      other.put(area, List.copyOf(words));
+    }
+    return new RoleDefinition(id, name, derives, includes, other, denies, place);
+  }
+
+  /** The same including other roles. */
+  RoleDefinition including(List<String> others) {
+    return new RoleDefinition(id, name, derives, List.copyOf(others), allows, denies, place);
+  }
+}

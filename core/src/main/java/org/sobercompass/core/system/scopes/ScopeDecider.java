@@ -283,6 +283,8 @@ final class ScopeDecider implements Decider {
                   return subject < 0
                       ? Impact.NONE
                       : new Impact(IntList.of(subject), 0, facts.subjects());
-                }));
+                },
+                otherwise -> new Impact(trustees(), 0, facts.subjects())),
+        account -> new Impact(IntList.of(account.account()), 0, facts.subjects()));
   }
 }

@@ -1,5 +1,6 @@
 package org.sobercompass.core.system.scopes;
 
+import java.time.Instant;
 import java.util.AbstractList;
 import java.util.ArrayList;
 import java.util.List;
@@ -11,10 +12,13 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.membership.Counting;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.Sight;
+import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.scope.AdminRole;
 import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.scope.AdminScope;
+import org.sobercompass.core.scope.GroupMeaning;
+import org.sobercompass.core.scope.ScopeItem;
 import org.sobercompass.core.scope.Scopes;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Admission;
@@ -22,6 +26,7 @@ import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Decider;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Redefinition;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.Rights;
 import org.sobercompass.core.system.RoleInfo;
@@ -36,6 +41,7 @@ public final class ScopeSystem implements AccessSystem, AdminRoles {
   private final List<AdminScope> definitions;
   private final List<AdminRole> roles;
   private final List<AdminGrant> grants;
+  private final Optional<Admission> admission;
   private final @Nullable Scopes scopes;
 
   private ScopeSystem(
@@ -44,13 +50,19 @@ public final class ScopeSystem implements AccessSystem, AdminRoles {
       List<AdminScope> definitions,
       List<AdminRole> roles,
       List<AdminGrant> grants,
+      Optional<Admission> admission,
       @Nullable Scopes scopes) {
     this.facts = facts;
     this.rights = rights;
     this.definitions = definitions;
     this.roles = roles;
     this.grants = List.copyOf(grants);
+    this.admission = admission;
     this.scopes = scopes;
+  }
+
+  private ScopeSystem with(List<AdminScope> otherScopes, List<AdminGrant> otherGrants) {
+    return new ScopeSystem(facts, rights, otherScopes, roles, otherGrants, admission, null);
   }
 
   /** Of definitions; the scopes are worked out over the memberships of a model. */
@@ -61,13 +73,19 @@ public final class ScopeSystem implements AccessSystem, AdminRoles {
       List<AdminRole> roles,
       List<AdminGrant> grants) {
     return new ScopeSystem(
-        facts, rights, List.copyOf(definitions), List.copyOf(roles), grants, null);
+        facts,
+        rights,
+        List.copyOf(definitions),
+        List.copyOf(roles),
+        grants,
+        Optional.empty(),
+        null);
   }
 
   @Override
   public AccessSystem over(Memberships memberships) {
     return new ScopeSystem(
-        facts, rights, definitions, roles, grants, new Scopes(memberships, definitions));
+        facts, rights, definitions, roles, grants, admission, new Scopes(memberships, definitions));
   }
 
   @Override
@@ -76,6 +94,11 @@ public final class ScopeSystem implements AccessSystem, AdminRoles {
       throw new IllegalStateException("the scopes are worked out over memberships");
     }
     return scopes;
+  }
+
+  @Override
+  public List<AdminScope> defined() {
+    return definitions;
   }
 
   @Override
@@ -184,7 +207,8 @@ public final class ScopeSystem implements AccessSystem, AdminRoles {
   /** Whom it names decides; what keeps an account out keeps it out of everything. */
   @Override
   public Admission admission() {
-    Admission anybody = new Admission(facts, false, Set.of(), Optional.empty());
+    Admission anybody =
+        admission.orElseGet(() -> new Admission(facts, false, Set.of(), Optional.empty()));
     boolean unread = grants.stream().anyMatch(grant -> grant.subject() == Grant.UNREAD);
     return unread ? anybody.namingUnread() : anybody;
   }
@@ -197,16 +221,65 @@ public final class ScopeSystem implements AccessSystem, AdminRoles {
   @Override
   public AccessSystem with(List<Change.OfSystem> changes, Basis basis) {
     List<AdminGrant> left = new ArrayList<>(grants);
+    List<AdminScope> scopesLeft = new ArrayList<>(definitions);
     for (Change.OfSystem change : changes) {
-      int taken =
-          change.byKind(
-              added -> {
-                throw new UnsupportedOperationException("new admin roles are not previewed");
-              },
-              Change.AssignmentRemoved::grant);
-      left.set(taken, left.get(taken).off());
+      change.<Object>byKind(
+          added -> left.add(grant(added)),
+          removed -> left.set(removed.grant(), left.get(removed.grant()).off()),
+          redefined -> lined(redefined.how(), scopesLeft));
     }
-    return new ScopeSystem(facts, rights, definitions, roles, left, null);
+    return with(List.copyOf(scopesLeft), left);
+  }
+
+  private AdminGrant grant(Change.AssignmentAdded added) {
+    return new AdminGrant(
+        added.role(),
+        added.subject(),
+        facts.label(added.subject()),
+        added.node(),
+        added.from().map(Instant::getEpochSecond).orElse(Long.MIN_VALUE),
+        added.until().map(Instant::getEpochSecond).orElse(Long.MAX_VALUE),
+        true,
+        Place.of("proposal"));
+  }
+
+  @Override
+  public AccessSystem redefined(Redefinition how) {
+    List<AdminScope> others = new ArrayList<>(definitions);
+    lined(how, others);
+    return with(List.copyOf(others), grants);
+  }
+
+  /** Puts a line into its scope or takes it out. */
+  private AdminScope lined(Redefinition how, List<AdminScope> scopes) {
+    return how.byKind(
+        line -> {
+          AdminScope was = scopes.get(line.scope());
+          return scopes.set(
+              line.scope(),
+              line.added()
+                  ? was.with(line.excepted(), item(line))
+                  : was.without(line.excepted(), line.subject()));
+        },
+        register -> {
+          throw new IllegalArgumentException("admin roles have no register");
+        },
+        role -> {
+          throw new IllegalArgumentException("admin roles are not written otherwise yet");
+        });
+  }
+
+  private ScopeItem item(Redefinition.ScopeLine line) {
+    return new ScopeItem.Listed(
+        List.of(line.subject()),
+        GroupMeaning.of(line.groups(), false),
+        Place.of("proposal"),
+        facts.kind(line.subject()).keyKind().word() + " " + facts.title(line.subject()));
+  }
+
+  @Override
+  public AccessSystem admitting(Admission other) {
+    return new ScopeSystem(facts, rights, definitions, roles, grants, Optional.of(other), null);
   }
 
   @Override

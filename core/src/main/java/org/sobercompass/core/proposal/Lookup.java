@@ -1,0 +1,156 @@
+package org.sobercompass.core.proposal;
+
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.function.Consumer;
+import java.util.stream.IntStream;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Spelling;
+import org.sobercompass.core.proposal.Step.Assignment;
+import org.sobercompass.core.scope.AdminGrant;
+import org.sobercompass.core.scope.AdminRoles;
+import org.sobercompass.core.scope.AdminScope;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.RoleInfo;
+
+/** What the names and keys of steps stand for in a model; what is not there is told. */
+final class Lookup {
+  private final AccessModel model;
+  private final Facts facts;
+  private final Consumer<String> unknown;
+  private final Map<String, Map<Assignment, Integer>> given = new HashMap<>();
+
+  /** In a model; {@code unknown} is told what is not there. */
+  Lookup(AccessModel model, Consumer<String> unknown) {
+    this.model = model;
+    this.facts = model.facts();
+    this.unknown = unknown;
+  }
+
+  Optional<Integer> subject(Key key) {
+    Optional<Integer> found = facts.find(key);
+    if (found.isEmpty()) {
+      unknown.accept("there is no " + key.text() + " in what was read");
+    }
+    return found;
+  }
+
+  Optional<Integer> group(Key key) {
+    return subject(key).filter(subject -> is(SubjectKind.GROUP, key, subject));
+  }
+
+  Optional<Integer> account(Key key) {
+    return subject(key).filter(subject -> is(SubjectKind.ACCOUNT, key, subject));
+  }
+
+  private boolean is(SubjectKind kind, Key key, int subject) {
+    boolean is = facts.kind(subject) == kind;
+    if (!is) {
+      unknown.accept(key.text() + " is no " + kind.words());
+    }
+    return is;
+  }
+
+  /** Any system, those of delegated administration among them. */
+  Optional<SystemView> system(String id) {
+    List<SystemView> all = Steps.systems(model).toList();
+    return one("system", id, all, all.stream().map(SystemView::id).toList());
+  }
+
+  /** An application with roles, or the admin roles. */
+  Optional<SystemView> withRoles(String id) {
+    List<SystemView> all = Steps.systems(model).filter(view -> !view.system().isOfLists()).toList();
+    return one("application with roles", id, all, all.stream().map(SystemView::id).toList());
+  }
+
+  /** The system of admin roles. */
+  Optional<SystemView> adminRoles() {
+    Optional<SystemView> found =
+        model.delegated().stream().filter(v -> v.system() instanceof AdminRoles).findFirst();
+    if (found.isEmpty()) {
+      unknown.accept("there are no admin scopes");
+    }
+    return found;
+  }
+
+  Optional<Integer> role(SystemView view, String id) {
+    List<String> ids = view.system().roles().stream().map(RoleInfo::id).toList();
+    return number("role", id, ids);
+  }
+
+  /** A node; a scope where the system has admin roles. */
+  Optional<Integer> node(SystemView view, String id) {
+    if (view.system() instanceof AdminRoles roles) {
+      return id.equals(Steps.EVERYTHING)
+          ? Optional.of(AdminGrant.EVERYTHING)
+          : scope(roles.defined(), id);
+    }
+    Optional<Integer> node = view.resources().find(id);
+    return node.isPresent() ? node : number("node", id, view.resources().ids());
+  }
+
+  Optional<Integer> scope(List<AdminScope> scopes, String id) {
+    return number("scope", id, scopes.stream().map(AdminScope::id).toList());
+  }
+
+  private Optional<Integer> number(String what, String id, List<String> ids) {
+    return one(what, id, IntStream.range(0, ids.size()).boxed().toList(), ids);
+  }
+
+  private <T> Optional<T> one(String what, String id, List<T> all, List<String> ids) {
+    int at = ids.indexOf(id);
+    if (at >= 0) {
+      return Optional.of(all.get(at));
+    }
+    String nearest = Spelling.nearest(id, ids).map(n -> "; did you mean " + n + "?").orElse("");
+    unknown.accept("there is no " + what + " " + Problem.quote(id) + nearest);
+    return Optional.empty();
+  }
+
+  /**
+   * The number of an entry. Ids say where an entry stands in its list, and move when others go: so
+   * it must say the same, and of those that do the one with the id is meant.
+   */
+  OptionalInt entry(SystemView view, Step.Entry entry) {
+    OptionalInt found = OptionalInt.empty();
+    Steps steps = new Steps(model);
+    for (int g = 0; g < view.grants().size(); g++) {
+      Grant grant = view.grants().get(g);
+      boolean same = !grant.isWithdrawn() && steps.words(view, grant).equals(entry.words());
+      if (same && (found.isEmpty() || grant.id().equals(entry.entry()))) {
+        found = OptionalInt.of(g);
+      }
+    }
+    return found;
+  }
+
+  /** The assignments of a system as they stand, by what they give. */
+  Map<Assignment, Integer> given(SystemView view) {
+    return given.computeIfAbsent(
+        view.id(),
+        id -> {
+          Map<Assignment, Integer> all = new LinkedHashMap<>();
+          Steps steps = new Steps(model);
+          for (int g = 0; g < view.grants().size(); g++) {
+            Grant grant = view.grants().get(g);
+            int number = g;
+            if (!grant.declared() && !grant.isWithdrawn()) {
+              (view.system() instanceof AdminRoles roles
+                      ? steps.of(view, roles, roles.given().get(g))
+                      : steps.of(view, grant))
+                  .ifPresent(what -> all.putIfAbsent(what, number));
+            }
+          }
+          return all;
+        });
+  }
+}

@@ -1,0 +1,70 @@
+package org.sobercompass.core.system;
+
+import java.util.List;
+import java.util.function.Function;
+
+/**
+ * How a system could be defined otherwise, by the numbers of the system. Each kind of system takes
+ * those that it knows; see {@link AccessSystem#redefined}.
+ */
+public sealed interface Redefinition {
+  /** Does what fits. */
+  <T> T byKind(
+      Function<ScopeLine, T> scope, Function<RegisterLine, T> register, Function<RoleText, T> role);
+
+  /**
+   * One more line of an admin scope that names a subject, or one less.
+   *
+   * @param scope the number of the scope
+   * @param excepted whether the line excepts the subject; else it includes it
+   * @param subject an account, group or unit
+   * @param groups what a group stands for: object, members or both; empty for others
+   * @param added whether the line is added; else it is taken out
+   */
+  record ScopeLine(int scope, boolean excepted, int subject, String groups, boolean added)
+      implements Redefinition {
+    @Override
+    public <T> T byKind(
+        Function<ScopeLine, T> scopes,
+        Function<RegisterLine, T> register,
+        Function<RoleText, T> role) {
+      return scopes.apply(this);
+    }
+  }
+
+  /**
+   * One more line of an application's register, or one less.
+   *
+   * @param added whether the line is added; else it is taken out
+   */
+  record RegisterLine(Enrolment line, boolean added) implements Redefinition {
+    @Override
+    public <T> T byKind(
+        Function<ScopeLine, T> scope, Function<RegisterLine, T> lines, Function<RoleText, T> role) {
+      return lines.apply(this);
+    }
+  }
+
+  /**
+   * What a role allows in an area, or which roles it includes, is otherwise.
+   *
+   * @param role the number of the role
+   * @param area the area; empty when it is about inclusions
+   * @param words its level and actions there; none to have no entry of its own there; the ids of
+   *     the roles that are included when it is about inclusions
+   */
+  record RoleText(int role, String area, List<String> words) implements Redefinition {
+    /** Copies. */
+    public RoleText {
+      words = List.copyOf(words);
+    }
+
+    @Override
+    public <T> T byKind(
+        Function<ScopeLine, T> scope,
+        Function<RegisterLine, T> register,
+        Function<RoleText, T> roles) {
+      return roles.apply(this);
+    }
+  }
+}
