@@ -12,7 +12,7 @@ module org.sobercompass.sources {
   requires java.sql;
   requires com.networknt.schema;
   requires org.postgresql.jdbc;
-  requires org.snakeyaml.engine.v2;
+  requires org.snakeyaml.engine;
   requires tools.jackson.core;
   requires tools.jackson.databind;
   requires tools.jackson.dataformat.csv;

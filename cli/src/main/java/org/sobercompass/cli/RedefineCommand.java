@@ -5,9 +5,8 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.RoleSteps;
 import org.sobercompass.core.proposal.Step;
-import org.sobercompass.core.system.roles.RoleApplication;
-import org.sobercompass.core.system.roles.RoleDefinition;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -57,35 +56,28 @@ final class RedefineCommand implements Callable<Integer> {
   public Integer call() {
     SystemView view = inputs.names().application(application);
     int number = inputs.names().role(view, role);
-    if (!(view.system() instanceof RoleApplication roles)) {
-      throw new UsageException(view.system().name() + " has no roles of its own");
-    }
-    RoleDefinition was = roles.written().get(number);
+    RoleSteps making =
+        RoleSteps.of(view, number)
+            .orElseThrow(
+                () -> new UsageException(view.system().name() + " has no roles of its own"));
     List<Step> steps = new ArrayList<>();
     for (String entry : entries) {
       int equals = entry.indexOf('=');
       if (equals < 0) {
         throw new UsageException(entry + ": expected AREA=LEVEL, or AREA= for no entry");
       }
-      String area = entry.substring(0, equals);
       String words = entry.substring(equals + 1);
       steps.add(
-          new Step.Role(
-              view.id(),
-              was.id(),
-              area,
-              was.own(area),
-              words.isEmpty() ? List.of() : List.of(words.split(","))));
+          making.allowing(
+              entry.substring(0, equals), words.isEmpty() ? List.of() : List.of(words.split(","))));
+    }
+    for (String gone : drop) {
+      if (!making.includes().contains(gone)) {
+        throw new UsageException(role + " does not include " + gone);
+      }
     }
     if (!include.isEmpty() || !drop.isEmpty()) {
-      List<String> includes = new ArrayList<>(was.includes());
-      for (String gone : drop) {
-        if (!includes.remove(gone)) {
-          throw new UsageException(was.id() + " does not include " + gone);
-        }
-      }
-      include.stream().filter(one -> !includes.contains(one)).forEach(includes::add);
-      steps.add(new Step.Role(view.id(), was.id(), "", was.includes(), includes));
+      steps.add(making.including(include, drop));
     }
     if (steps.isEmpty()) {
       throw new UsageException("expected AREA=LEVEL, --include or --drop");

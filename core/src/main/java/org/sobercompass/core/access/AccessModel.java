@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.Restated;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.membership.Counting;
 import org.sobercompass.core.membership.MembershipGraph;
@@ -180,7 +181,7 @@ public final class AccessModel {
     }
     return disabled.isEmpty() && expires.isEmpty()
         ? graph.facts()
-        : graph.facts().with(disabled, expires);
+        : Restated.of(graph.facts(), disabled, expires);
   }
 
   private AccessSystem over(Facts facts, AccessSystem system) {

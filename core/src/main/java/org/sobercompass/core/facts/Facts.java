@@ -132,63 +132,7 @@ public final class Facts {
       int[] open,
       byte[] openVia,
       long[] passwordEnds,
-      long[] lockedUntil) {
-    private Arrays with(byte[] otherFlags, long[] otherExpires) {
-      return new Arrays(
-          sources,
-          taken,
-          accounts,
-          groups,
-          units,
-          source,
-          otherFlags,
-          otherExpires,
-          container,
-          id,
-          dn,
-          dnForm,
-          login,
-          display,
-          mail,
-          up,
-          upVia,
-          down,
-          dangling,
-          columns,
-          problems,
-          completeness,
-          schemas,
-          logins,
-          hosts,
-          open,
-          openVia,
-          passwordEnds,
-          lockedUntil);
-    }
-  }
-
-  /**
-   * The same with accounts disabled or enabled, or ending at another time. Whether they are was not
-   * known of them before is known then. O(accounts).
-   *
-   * @param disabled whether each account that changes is disabled, by number
-   * @param expires when it ends, epoch second or {@link #NEVER}, for the same accounts
-   */
-  public Facts with(Map<Integer, Boolean> disabled, Map<Integer, Long> expires) {
-    byte[] flags = arrays.flags.clone();
-    long[] ends = arrays.expires.clone();
-    disabled.forEach(
-        (account, off) -> {
-          int known = flags[account] & ~(DISABLED | STATE_UNKNOWN);
-          flags[account] = (byte) (known | (off ? DISABLED : 0));
-        });
-    expires.forEach(
-        (account, at) -> {
-          flags[account] &= (byte) ~EXPIRY_UNKNOWN;
-          ends[account] = at;
-        });
-    return new Facts(arrays.with(flags, ends));
-  }
+      long[] lockedUntil) {}
 
   /** The arrays themselves; not to be changed. */
   public Arrays arrays() {

@@ -19,7 +19,6 @@ import org.sobercompass.core.proposal.Bound.Kind;
 import org.sobercompass.core.proposal.Step.Assignment;
 import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.scope.AdminScope;
-import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Redefinition;
@@ -77,10 +76,10 @@ final class Binder implements Step.Cases<Optional<Change>> {
     if (member.isEmpty() || group.isEmpty()) {
       return Optional.empty();
     }
-    if (via(member.get(), group.get()).isPresent()) {
+    if (lookup.via(member.get(), group.get()).isPresent()) {
       return none(Kind.ALREADY, words(member.get()) + " is in " + words(group.get()) + " already");
     }
-    if (member.get().equals(group.get()) || isBelow(group.get(), member.get())) {
+    if (member.get().equals(group.get()) || lookup.isBelow(group.get(), member.get())) {
       note(
           Kind.CIRCLE,
           words(group.get())
@@ -98,7 +97,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
     if (member.isEmpty() || group.isEmpty()) {
       return Optional.empty();
     }
-    Optional<Via> via = via(member.get(), group.get());
+    Optional<Via> via = lookup.via(member.get(), group.get());
     return via.isPresent()
         ? via.map(v -> new Change.MembershipRemoved(member.get(), group.get(), v))
         : none(
@@ -256,10 +255,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
     if (view.get().admission().register().isEmpty()) {
       return none(Kind.UNKNOWN, view.get().system().name() + " keeps no register");
     }
-    Optional<Enrolment> there =
-        view.get().admission().register().get().stream()
-            .filter(l -> l.subject() == subject.get() && isSame(l, line))
-            .findFirst();
+    Optional<Enrolment> there = Lookup.enrolment(view.get(), subject.get(), line);
     if (there.isPresent() == line.added()) {
       return line.added()
           ? none(Kind.ALREADY, words(subject.get()) + " is enrolled so already")
@@ -279,13 +275,6 @@ final class Binder implements Step.Cases<Optional<Change>> {
     return Optional.of(
         new Change.Redefined(
             view.get().number(), new Redefinition.RegisterLine(how, line.added())));
-  }
-
-  private static boolean isSame(Enrolment there, Step.Register line) {
-    return there.provider().equals(line.signIn())
-        && there.active() == line.active()
-        && there.secondFactor() == line.secondFactor()
-        && there.at().equals(line.at());
   }
 
   @Override
@@ -324,31 +313,6 @@ final class Binder implements Step.Cases<Optional<Change>> {
       note(Kind.CONTRADICTS, "an earlier step of the same proposal sets it otherwise");
     }
     return settledBefore;
-  }
-
-  /** How a group lists a member itself. */
-  private Optional<Via> via(int member, int group) {
-    for (int i = 0; i < model.graph().upCount(member); i++) {
-      if (model.graph().upGroup(member, i) == group && model.graph().upVia(member, i).isSure()) {
-        return Optional.of(model.graph().upVia(member, i));
-      }
-    }
-    return Optional.empty();
-  }
-
-  /** Whether a group is in another, at any depth. */
-  private boolean isBelow(int group, int other) {
-    if (facts.kind(other) != SubjectKind.GROUP) {
-      return false;
-    }
-    IntList below = new IntList();
-    model.widest().walker().groups(other, below);
-    for (int i = 0; i < below.size(); i++) {
-      if (below.get(i) == group) {
-        return true;
-      }
-    }
-    return false;
   }
 
   private String words(int subject) {

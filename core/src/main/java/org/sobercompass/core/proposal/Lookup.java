@@ -12,6 +12,7 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Spelling;
@@ -19,6 +20,8 @@ import org.sobercompass.core.proposal.Step.Assignment;
 import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.scope.AdminScope;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
 
@@ -145,12 +148,50 @@ final class Lookup {
             int number = g;
             if (!grant.declared() && !grant.isWithdrawn()) {
               (view.system() instanceof AdminRoles roles
-                      ? steps.of(view, roles, roles.given().get(g))
+                      ? steps.of(view, roles, g)
                       : steps.of(view, grant))
                   .ifPresent(what -> all.putIfAbsent(what, number));
             }
           }
           return all;
         });
+  }
+
+  /** The line of a register that says the same of a subject. */
+  static Optional<Enrolment> enrolment(SystemView view, int subject, Step.Register line) {
+    return view.admission().register().orElse(List.of()).stream()
+        .filter(
+            there ->
+                there.subject() == subject
+                    && there.provider().equals(line.signIn())
+                    && there.active() == line.active()
+                    && there.secondFactor() == line.secondFactor()
+                    && there.at().equals(line.at()))
+        .findFirst();
+  }
+
+  /** How a group lists a member itself. */
+  Optional<Via> via(int member, int group) {
+    for (int i = 0; i < model.graph().upCount(member); i++) {
+      if (model.graph().upGroup(member, i) == group && model.graph().upVia(member, i).isSure()) {
+        return Optional.of(model.graph().upVia(member, i));
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** Whether a group is in another, at any depth. */
+  boolean isBelow(int group, int other) {
+    if (facts.kind(other) != SubjectKind.GROUP) {
+      return false;
+    }
+    IntList below = new IntList();
+    model.widest().walker().groups(other, below);
+    for (int i = 0; i < below.size(); i++) {
+      if (below.get(i) == group) {
+        return true;
+      }
+    }
+    return false;
   }
 }

@@ -70,7 +70,7 @@ final class Steps {
     Grant grant = view.grants().get(number);
     Optional<Assignment> assignment =
         view.system() instanceof AdminRoles roles
-            ? of(view, roles, roles.given().get(number))
+            ? of(view, roles, number)
             : view.system().isOfLists() ? Optional.empty() : of(view, grant);
     return assignment
         .<Step>map(Step.Withdraw::new)
@@ -121,22 +121,16 @@ final class Steps {
 
   /** An assignment as it stands; empty when it is switched off, or given to nobody who is there. */
   Optional<Assignment> of(SystemView view, Grant grant) {
-    if (grant.subject() < 0 || !grant.on()) {
-      return Optional.empty();
-    }
-    return Optional.of(
-        new Assignment(
-            view.id(),
-            view.system().roles().get(grant.role()).id(),
-            facts.key(grant.subject()),
-            view.resources().id(grant.resource()),
-            grant.descends(),
-            moment(grant.from(), Long.MIN_VALUE),
-            moment(grant.until(), Long.MAX_VALUE)));
+    return of(view, grant, view.resources().id(grant.resource()), grant.descends());
   }
 
   /** The same of an admin role. */
-  Optional<Assignment> of(SystemView view, AdminRoles roles, AdminGrant grant) {
+  Optional<Assignment> of(SystemView view, AdminRoles roles, int number) {
+    AdminGrant grant = roles.given().get(number);
+    return of(view, view.grants().get(number), scope(roles, grant.scope()), true);
+  }
+
+  private Optional<Assignment> of(SystemView view, Grant grant, String where, boolean below) {
     if (grant.subject() < 0 || !grant.on()) {
       return Optional.empty();
     }
@@ -145,8 +139,8 @@ final class Steps {
             view.id(),
             view.system().roles().get(grant.role()).id(),
             facts.key(grant.subject()),
-            scope(roles, grant.scope()),
-            true,
+            where,
+            below,
             moment(grant.from(), Long.MIN_VALUE),
             moment(grant.until(), Long.MAX_VALUE)));
   }

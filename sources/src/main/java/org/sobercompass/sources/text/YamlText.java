@@ -8,9 +8,9 @@ import java.util.Optional;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.snakeyaml.engine.v2.api.LoadSettings;
-import org.snakeyaml.engine.v2.api.lowlevel.Compose;
 import org.snakeyaml.engine.v2.common.FlowStyle;
 import org.snakeyaml.engine.v2.common.ScalarStyle;
+import org.snakeyaml.engine.v2.composer.Composer;
 import org.snakeyaml.engine.v2.exceptions.Mark;
 import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
 import org.snakeyaml.engine.v2.nodes.CollectionNode;
@@ -19,6 +19,8 @@ import org.snakeyaml.engine.v2.nodes.Node;
 import org.snakeyaml.engine.v2.nodes.NodeTuple;
 import org.snakeyaml.engine.v2.nodes.ScalarNode;
 import org.snakeyaml.engine.v2.nodes.SequenceNode;
+import org.snakeyaml.engine.v2.parser.ParserImpl;
+import org.snakeyaml.engine.v2.scanner.StreamReader;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
@@ -198,9 +200,10 @@ public final class YamlText extends EditedFile {
   private Optional<Node> find(List<String> path) {
     Node at;
     try {
+      LoadSettings settings = LoadSettings.builder().setLabel(name()).build();
       at =
-          new Compose(LoadSettings.builder().setLabel(name()).build())
-              .composeString(text)
+          new Composer(settings, new ParserImpl(settings, new StreamReader(settings, text)))
+              .getSingleNode()
               .orElseThrow(() -> cannot(path, "is not there"));
     } catch (YamlEngineException e) {
       throw cannot(path, "cannot be found, since the file is no YAML");

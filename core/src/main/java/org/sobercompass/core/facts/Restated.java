@@ -1,0 +1,65 @@
+package org.sobercompass.core.facts;
+
+import java.util.Map;
+
+/** Facts in which some accounts are disabled or enabled, or end at another time. */
+public final class Restated {
+  private Restated() {}
+
+  /**
+   * The same facts with other states. Whether an account is disabled, or when it ends, is known
+   * then also where it was not before. O(accounts).
+   *
+   * @param disabled whether each account that changes is disabled, by its number
+   * @param expires when it ends, epoch second or {@link Facts#NEVER}, alike
+   */
+  public static Facts of(Facts facts, Map<Integer, Boolean> disabled, Map<Integer, Long> expires) {
+    Facts.Arrays a = facts.arrays();
+    byte[] flags = a.flags().clone();
+    long[] ends = a.expires().clone();
+    disabled.forEach(
+        (account, off) -> {
+          int known = flags[account] & ~(Facts.DISABLED | Facts.STATE_UNKNOWN);
+          flags[account] = (byte) (known | (off ? Facts.DISABLED : 0));
+        });
+    expires.forEach(
+        (account, at) -> {
+          flags[account] &= (byte) ~Facts.EXPIRY_UNKNOWN;
+          ends[account] = at;
+        });
+    return new Facts(with(a, flags, ends));
+  }
+
+  private static Facts.Arrays with(Facts.Arrays a, byte[] flags, long[] ends) {
+    return new Facts.Arrays(
+        a.sources(),
+        a.taken(),
+        a.accounts(),
+        a.groups(),
+        a.units(),
+        a.source(),
+        flags,
+        ends,
+        a.container(),
+        a.id(),
+        a.dn(),
+        a.dnForm(),
+        a.login(),
+        a.display(),
+        a.mail(),
+        a.up(),
+        a.upVia(),
+        a.down(),
+        a.dangling(),
+        a.columns(),
+        a.problems(),
+        a.completeness(),
+        a.schemas(),
+        a.logins(),
+        a.hosts(),
+        a.open(),
+        a.openVia(),
+        a.passwordEnds(),
+        a.lockedUntil());
+  }
+}

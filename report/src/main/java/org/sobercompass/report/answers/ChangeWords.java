@@ -1,0 +1,209 @@
+package org.sobercompass.report.answers;
+
+import java.time.Instant;
+import java.time.ZoneId;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.DirectoryTrees;
+import org.sobercompass.core.delegation.EntryWords;
+import org.sobercompass.core.delegation.TrusteeNames;
+import org.sobercompass.core.descriptor.Ace;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.scope.AdminGrant;
+import org.sobercompass.core.scope.AdminRoles;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Redefinition;
+
+/** Changes in words. Immutable and thread-safe. */
+final class ChangeWords {
+  private final AccessModel model;
+  private final Powers powers;
+  private final ZoneId zone;
+
+  /** Of the changes of a model with its powers; times in a zone. */
+  ChangeWords(Powers powers, ZoneId zone) {
+    this.powers = powers;
+    this.model = powers.model();
+    this.zone = zone;
+  }
+
+  /** What is to be done. */
+  String of(Change change) {
+    return change.fold(
+        moved ->
+            moved.byKind(
+                added -> membership("put ", added, " into "),
+                removed -> membership("take ", removed, " out of ")),
+        own -> own.byKind(this::given, this::removed, this::redefined),
+        this::account);
+  }
+
+  private String membership(String verb, Change.OfMembership change, String preposition) {
+    return verb
+        + Words.subject(model.facts(), change.member())
+        + preposition
+        + Words.subject(model.facts(), change.group());
+  }
+
+  private String given(Change.AssignmentAdded added) {
+    SystemView view = model.view(added.system());
+    if (view.system() instanceof AdminRoles roles) {
+      return "give the admin role "
+          + view.system().roles().get(added.role()).name()
+          + " over "
+          + (added.node() < 0 ? "everything" : roles.defined().get(added.node()).name())
+          + " to "
+          + Words.subject(model.facts(), added.subject())
+          + window(added);
+    }
+    return "give the role "
+        + view.system().roles().get(added.role()).name()
+        + " of "
+        + view.system().name()
+        + " to "
+        + Words.subject(model.facts(), added.subject())
+        + (added.node() > 0
+            ? " at " + view.resources().id(added.node())
+            : view.resources().size() > 1 ? ", everywhere" : "")
+        + window(added);
+  }
+
+  private String window(Change.AssignmentAdded added) {
+    return added.from().map(at -> ", from " + Words.day(at, zone, false)).orElse("")
+        + added.until().map(at -> ", until " + Words.day(at, zone, true)).orElse("");
+  }
+
+  private String account(Change.AccountChanged change) {
+    String who = Words.subject(model.facts(), change.account());
+    return change
+        .disabled()
+        .map(off -> (off ? "disable " : "enable ") + who)
+        .orElseGet(
+            () ->
+                change.expires().filter(at -> at < Facts.NEVER).isEmpty()
+                    ? "take the end off " + who
+                    : "let "
+                        + who
+                        + " end after "
+                        + Words.day(Instant.ofEpochSecond(change.expires().get()), zone, true));
+  }
+
+  private String redefined(Change.Redefined change) {
+    return change
+        .how()
+        .byKind(
+            line -> {
+              String scope = powers.roles().administration().scopes().get(line.scope()).name();
+              String who = Words.subject(model.facts(), line.subject());
+              return line.added()
+                  ? (line.excepted() ? "except " + who + " from" : "include " + who + " in")
+                      + " the scope "
+                      + scope
+                  : (line.excepted() ? "end the exception of " : "take out the line of ")
+                      + who
+                      + (line.excepted() ? " from the scope " : " in the scope ")
+                      + scope;
+            },
+            register -> register(model.view(change.system()), register),
+            role -> role(model.view(change.system()), role));
+  }
+
+  private String register(SystemView view, Redefinition.RegisterLine how) {
+    String who =
+        how.line().subject() < 0
+            ? Problem.quote(how.line().subjectText())
+            : Words.subject(model.facts(), how.line().subject());
+    String as =
+        (how.line().active() ? "" : ", not active")
+            + (how.line().secondFactor() ? ", with a second factor" : "");
+    return how.added()
+        ? "enrol " + who + " in " + view.system().name() + as
+        : "strike " + who + " off the register of " + view.system().name();
+  }
+
+  private static String role(SystemView view, Redefinition.RoleText how) {
+    String role =
+        "the role " + view.system().roles().get(how.role()).name() + " of " + view.system().name();
+    String words = String.join(", ", how.words());
+    if (how.area().isEmpty()) {
+      return "let " + role + " include " + (words.isEmpty() ? "no other role" : words);
+    }
+    return words.isEmpty()
+        ? "clear what " + role + " says of " + how.area()
+        : "let " + role + " allow " + words + " in " + how.area();
+  }
+
+  private String removed(Change.AssignmentRemoved removed) {
+    return powers.isOfRole(removed)
+        ? role(powers.roles().administration().grants().get(removed.grant()))
+        : powers
+            .spot(removed)
+            .map(spot -> entry(spot, removed.grant()))
+            .orElseGet(() -> withdrawn(removed));
+  }
+
+  private String withdrawn(Change.AssignmentRemoved removed) {
+    SystemView view = model.systems().get(removed.system());
+    Grant grant = view.grants().get(removed.grant());
+    String role = view.system().roles().get(grant.role()).name();
+    String whom = Words.trustee(model.facts(), grant);
+    String place = Words.place(view, grant);
+    String at =
+        view.resources().size() == 1
+            ? ""
+            : place.equals("everywhere") ? ", everywhere" : " at " + place;
+    return view.system().isOfLists()
+        ? "remove the entry "
+            + role
+            + " for "
+            + whom
+            + " at "
+            + view.resources().id(grant.resource())
+        : "withdraw the role "
+            + role
+            + " of "
+            + view.system().name()
+            + " from "
+            + whom
+            + at
+            + " ("
+            + grant.place()
+            + ")";
+  }
+
+  private String role(AdminGrant grant) {
+    Administration all = powers.roles().administration();
+    String whom =
+        grant.subject() < 0
+            ? Problem.quote(grant.subjectText())
+            : Words.subject(model.facts(), grant.subject());
+    return "withdraw the admin role "
+        + all.roles().get(grant.role()).name()
+        + " over "
+        + all.over(grant)
+        + " from "
+        + whom
+        + " ("
+        + grant.place()
+        + ")";
+  }
+
+  private String entry(DirectoryTrees.Spot spot, int grant) {
+    DirectoryTree tree = spot.tree();
+    int entry = grant - tree.entryNumber(spot.object(), 0);
+    Ace ace = tree.descriptor(spot.object()).orElseThrow().entries().get(entry);
+    return "take the entry of "
+        + new TrusteeNames(powers.trees()).name(ace.trustee())
+        + " off "
+        + DelegationAnswers.place(tree, spot.object())
+        + " ("
+        + new EntryWords(tree.names()).of(ace)
+        + ")";
+  }
+}
