@@ -16,7 +16,7 @@ import picocli.CommandLine.Parameters;
     mixinStandardHelpOptions = true,
     description = {
       "Shows what the changes in some files would do together, before anything is written.",
-      "With --write assignments are also written into the workspace, all or none.",
+      "With --write they are also written into the files of the workspace, all or none.",
       ""
     },
     footer = {
@@ -25,7 +25,8 @@ import picocli.CommandLine.Parameters;
       "  sober preview proposals/standins.csv",
       "  sober preview proposals/leave-approvers.ldif proposals/two-hands.yaml",
       "A .csv file has the columns change (assign or withdraw), application, role, kind, subject,",
-      "node, descendants, from, until. A .ldif file has change records of groups (RFC 2849).",
+      "node, descendants, from, until; for admin roles scope, and change can be include or except,",
+      "with groups. A .ldif file has change records of groups and accounts (RFC 2849).",
       "A .yaml file is a kept proposal."
     })
 final class PreviewCommand implements Callable<Integer> {

@@ -28,7 +28,7 @@ import picocli.CommandLine.Parameters;
     mixinStandardHelpOptions = true,
     description = {
       "Makes a proposal that is often needed, and shows what it would do.",
-      "With --keep it is kept for sober preview; with --write assignments are also written.",
+      "With --keep it is kept for sober preview; with --write it is also written.",
       ""
     },
     footer = {

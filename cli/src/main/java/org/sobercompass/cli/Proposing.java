@@ -13,9 +13,7 @@ import picocli.CommandLine.Option;
 
 /** What commands that propose changes have in common: they show the effects, and may write. */
 final class Proposing {
-  @Option(
-      names = "--write",
-      description = "also write it into the workspace's tables of assignments")
+  @Option(names = "--write", description = "also write it into the files of the workspace")
   boolean write;
 
   @Option(names = "--by", paramLabel = "WHO", description = "who gives it, for the table")

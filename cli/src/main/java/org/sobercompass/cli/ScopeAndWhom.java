@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.proposal.Proposal;
-import org.sobercompass.core.proposal.ScopeSteps;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.scope.AdminScope;
 import org.sobercompass.core.scope.GroupMeaning;
@@ -40,7 +39,6 @@ final class ScopeAndWhom {
     AdminScope of = inputs.names().scope(scope);
     Scopes scopes = inputs.organization().powers().roles().scopes();
     int number = scopes.all().indexOf(of);
-    ScopeSteps making = new ScopeSteps(inputs.model().facts(), scopes);
     List<Step> steps = new ArrayList<>();
     for (String who : whom) {
       int subject = inputs.names().subject(who);
@@ -48,10 +46,7 @@ final class ScopeAndWhom {
         throw new UsageException(
             who + " is a group; expected --groups with object, members or both");
       }
-      steps.addAll(
-          include
-              ? making.include(number, subject, groups)
-              : making.except(number, subject, groups));
+      steps.addAll(inputs.organization().inScope(scope, subject, groups, include));
     }
     if (steps.isEmpty()) {
       inputs.err().println(already(inputs, scopes, number, include));

@@ -26,6 +26,7 @@ import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.problem.UnknownNameException;
 import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.ScopeSteps;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.readiness.Readiness;
 import org.sobercompass.core.readiness.ReadinessCheck;
@@ -33,6 +34,7 @@ import org.sobercompass.core.removal.Goal;
 import org.sobercompass.core.removal.NotHeld;
 import org.sobercompass.core.removal.Removal;
 import org.sobercompass.core.removal.Unpick;
+import org.sobercompass.core.scope.Scopes;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Crowd;
@@ -251,11 +253,26 @@ public final class Organization {
   }
 
   /**
-   * Writes what a proposal gives and withdraws into the workspace's tables of assignments.
+   * What brings a subject into an admin scope, or keeps it out; nothing when it is so already.
+   *
+   * @param scope the id of the scope
+   * @param groups what a group stands for: object, members or both; empty for others
+   */
+  public List<Step> inScope(String scope, int subject, String groups, boolean include) {
+    Scopes scopes = powers().roles().scopes();
+    int number = scopes.all().indexOf(names().scope(scope));
+    ScopeSteps making = new ScopeSteps(model.facts(), scopes);
+    return include
+        ? making.include(number, subject, groups)
+        : making.except(number, subject, groups);
+  }
+
+  /**
+   * Writes what a proposal gives and withdraws into the workspace's own files, all or nothing.
    *
    * @param by who gives it, or empty
    * @param reason why, or empty
-   * @return how many rows were added or taken out, by file
+   * @return how many rows and lines were added, changed or taken out, by file
    * @throws org.sobercompass.core.problem.BadInputException when a step cannot be written here;
    *     nothing is written then
    */

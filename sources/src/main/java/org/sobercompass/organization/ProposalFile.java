@@ -49,7 +49,10 @@ final class ProposalFile {
           "node",
           "descendants",
           "from",
-          "until");
+          "until",
+          "scope",
+          "groups");
+  private static final List<String> CHANGES = List.of("assign", "withdraw", "include", "except");
   private static final Set<String> MEMBERS = Set.of("member", "uniquemember", "memberuid");
 
   private final Organization organization;
@@ -74,8 +77,7 @@ final class ProposalFile {
     String called = "";
     switch (ending) {
       case "csv" ->
-          new CsvReader(name, COLUMNS, List.of("application", "role", "subject"), problems)
-              .read(file, this::row);
+          new CsvReader(name, COLUMNS, List.of("subject"), problems).read(file, this::row);
       case "ldif" -> TextFiles.stream(file, name, problems, in -> ldif(new LDIFReader(in)));
       case "yaml", "yml" -> {
         Node node = YamlReader.read(file, name, problems).orElseGet(Node::nothing);
@@ -101,32 +103,51 @@ final class ProposalFile {
 
   private void row(CsvReader.Row row) {
     String change = row.get("change").isEmpty() ? "assign" : row.get("change");
-    if (!List.of("assign", "withdraw").contains(change)) {
+    if (!CHANGES.contains(change)) {
       problems.unknown(
           row.place(),
           Problem.quote(change) + " is no change",
-          "assign, withdraw, or nothing, which is assign",
+          String.join(", ", CHANGES) + ", or nothing, which is assign",
           change,
-          List.of("assign", "withdraw"));
+          CHANGES);
       return;
     }
+    List<String> needed =
+        List.of("include", "except").contains(change)
+            ? List.of("scope")
+            : row.get("scope").isEmpty() ? List.of("application", "role") : List.of("role");
+    for (String column : needed) {
+      if (row.get(column).isEmpty()) {
+        problems.error(row.place(), "it does not say which " + column, "a value in that column");
+        return;
+      }
+    }
     String kind = row.get("kind").isEmpty() ? "account" : row.get("kind");
+    if (needed.equals(List.of("scope"))) {
+      told(row.place(), () -> inScope(change.equals("include"), kind, row));
+      return;
+    }
     told(
         row.place(),
         () -> {
           Assignment what =
               assignment(
                   new Written(
-                      row.get("application"),
+                      row.get("scope").isEmpty() ? row.get("application") : "admin",
                       row.get("role"),
                       kind + " " + row.get("subject"),
-                      row.get("node"),
+                      row.get("scope").isEmpty() ? row.get("node") : row.get("scope"),
                       row.get("descendants"),
                       row.get("from"),
                       row.get("until")),
                   row.place());
           steps.add(change.equals("assign") ? new Step.Assign(what) : new Step.Withdraw(what));
         });
+  }
+
+  private void inScope(boolean include, String kind, CsvReader.Row row) {
+    int subject = organization.names().subject(kind + " " + row.get("subject"));
+    steps.addAll(organization.inScope(row.get("scope"), subject, row.get("groups"), include));
   }
 
   /** An assignment as it was typed. */
