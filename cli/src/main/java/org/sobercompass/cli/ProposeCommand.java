@@ -1,5 +1,7 @@
 package org.sobercompass.cli;
 
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -13,10 +15,12 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.problem.Spelling;
+import org.sobercompass.core.proposal.AsIn;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.ReadyMade;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.removal.Effects;
+import org.sobercompass.organization.Organization;
 import org.sobercompass.sources.text.Moments;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -40,12 +44,13 @@ import picocli.CommandLine.Parameters;
       "                                                  from the work of one to that of another",
       "  sober propose agreed permits                    actual assignments as they were intended",
       "  sober propose end disabled-account              what ends all findings of a kind",
+      "  sober propose as-in before.survey               as it was in a survey, or in a copy",
       "  sober propose disable petra.vance ilse.brandt   accounts that cannot sign in any more",
       "  sober propose expire 2026-12-31 petra.vance     accounts that end after a day"
     })
 final class ProposeCommand implements Callable<Integer> {
   private static final List<String> KINDS =
-      List.of("like", "leave", "move", "agreed", "end", "disable", "enable", "expire");
+      List.of("like", "leave", "move", "agreed", "end", "as-in", "disable", "enable", "expire");
 
   @Mixin private Inputs inputs = new Inputs();
   @Mixin private Proposing proposing = new Proposing();
@@ -53,7 +58,7 @@ final class ProposeCommand implements Callable<Integer> {
   @Parameters(
       index = "0",
       paramLabel = "WHAT",
-      description = "like, leave, move, agreed, end, disable, enable or expire")
+      description = "like, leave, move, agreed, end, as-in, disable, enable or expire")
   private String what = "";
 
   @Parameters(
@@ -85,6 +90,10 @@ final class ProposeCommand implements Callable<Integer> {
         expect(1, "a kind of finding");
         yield end(names.get(0));
       }
+      case "as-in" -> {
+        expect(1, "a survey, or the folder of another workspace");
+        yield asIn(Path.of(names.get(0)));
+      }
       case "disable", "enable" -> proposing.run(switched(what.equals("disable")), inputs);
       case "expire" -> proposing.run(expiring(), inputs);
       default ->
@@ -95,6 +104,15 @@ final class ProposeCommand implements Callable<Integer> {
                   + String.join(", ", KINDS)
                   + Spelling.nearest(what, KINDS).map(n -> "; did you mean " + n + "?").orElse(""));
     };
+  }
+
+  private int asIn(Path path) {
+    Organization other =
+        Files.isDirectory(path) ? Organization.open(path) : Organization.ofSurvey(path);
+    AsIn.Answer answer = AsIn.of(inputs.assessment().model(), other.assessment().model());
+    int code = proposing.run(answer.proposal(), inputs);
+    answer.left().forEach(line -> inputs.err().println("Not in it: " + line + "."));
+    return code;
   }
 
   private Proposal switched(boolean off) {

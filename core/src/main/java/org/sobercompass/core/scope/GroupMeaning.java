@@ -25,6 +25,11 @@ public record GroupMeaning(boolean object, boolean members, boolean nested) {
         : Optional.empty();
   }
 
+  /** The word that is written for it. */
+  public String word() {
+    return object && members ? "both" : object ? "object" : "members";
+  }
+
   /** In words. */
   public String words() {
     String both = object && members ? "it and its members" : object ? "it itself" : "its members";

@@ -1,0 +1,294 @@
+package org.sobercompass.core.proposal;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.proposal.Step.Assignment;
+import org.sobercompass.core.scope.AdminRoles;
+import org.sobercompass.core.scope.AdminScope;
+import org.sobercompass.core.scope.ScopeItem;
+import org.sobercompass.core.system.Enrolment;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.roles.RoleApplication;
+import org.sobercompass.core.system.roles.RoleDefinition;
+
+/**
+ * What makes one model as another is: an earlier survey, or a copy of the workspace that somebody
+ * edited. What no step can do is told. Subjects are matched by their immutable ids. O(subjects +
+ * memberships + assignments + entries). Not thread-safe.
+ */
+public final class AsIn {
+  private static final Set<Via> LISTED = Set.of(Via.MEMBER, Via.UNIQUE_MEMBER, Via.MEMBER_UID);
+
+  private final AccessModel now;
+  private final AccessModel other;
+  private final Set<Step> steps = new LinkedHashSet<>();
+  private final List<String> left = new ArrayList<>();
+
+  private AsIn(AccessModel now, AccessModel other) {
+    this.now = now;
+    this.other = other;
+  }
+
+  /**
+   * What there is to do, and what it does not do.
+   *
+   * @param proposal the steps
+   * @param left what is otherwise there and stays, in words, a sentence each
+   */
+  public record Answer(Proposal proposal, List<String> left) {
+    /** Copies. */
+    public Answer {
+      left = List.copyOf(left);
+    }
+  }
+
+  /** Makes {@code now} as {@code other} is; both with their delegated administration. */
+  public static Answer of(AccessModel now, AccessModel other) {
+    AsIn work = new AsIn(now, other);
+    work.subjects();
+    Steps.systems(now).forEach(work::system);
+    List<String> gone =
+        Steps.systems(other)
+            .map(SystemView::id)
+            .filter(id -> Steps.systems(now).noneMatch(view -> view.id().equals(id)))
+            .toList();
+    work.tell(gone, "is there and not here", "are there and not here");
+    return new Answer(new Proposal("", List.copyOf(work.steps)), work.left);
+  }
+
+  private void tell(List<String> which, String one, String many) {
+    if (!which.isEmpty()) {
+      String some = which.stream().limit(3).collect(Collectors.joining(", "));
+      int more = which.size() - 3;
+      left.add(
+          some + (more > 0 ? " and " + more + " more " : " ") + (which.size() == 1 ? one : many));
+    }
+  }
+
+  /** States of accounts, and memberships. */
+  private void subjects() {
+    Facts facts = now.facts();
+    List<String> added = new ArrayList<>();
+    for (int subject = 0; subject < facts.accounts() + facts.groups(); subject++) {
+      Key key = facts.key(subject);
+      Optional<Integer> there = other.facts().find(key);
+      if (there.isEmpty()) {
+        added.add(Words.subject(facts, subject));
+        continue;
+      }
+      if (facts.kind(subject) == SubjectKind.ACCOUNT) {
+        state(key, subject, there.get());
+      }
+      memberships(key, subject, there.get());
+    }
+    tell(added, "is here and not there", "are here and not there");
+    List<String> gone = new ArrayList<>();
+    Facts others = other.facts();
+    for (int subject = 0; subject < others.accounts() + others.groups(); subject++) {
+      if (facts.find(others.key(subject)).isEmpty()) {
+        gone.add(Words.subject(others, subject));
+      }
+    }
+    tell(gone, "is there and not here", "are there and not here");
+  }
+
+  private void state(Key key, int subject, int there) {
+    boolean known =
+        !now.facts().is(subject, Facts.STATE_UNKNOWN)
+            && !other.facts().is(there, Facts.STATE_UNKNOWN);
+    boolean disabled = other.facts().is(there, Facts.DISABLED);
+    if (known && disabled != now.facts().is(subject, Facts.DISABLED)) {
+      steps.add(new Step.Disable(key, disabled));
+    }
+    long ends = other.facts().expires(there);
+    if (ends != now.facts().expires(subject)) {
+      steps.add(Step.Ends.of(now.facts(), subject, ends));
+    }
+  }
+
+  private void memberships(Key key, int subject, int there) {
+    Set<Key> has = groups(now, subject);
+    Set<Key> had = groups(other, there);
+    for (Key group : had) {
+      if (!has.contains(group) && now.facts().find(group).isPresent()) {
+        steps.add(new Step.Join(key, group));
+      }
+    }
+    for (Key group : has) {
+      if (!had.contains(group) && other.facts().find(group).isPresent()) {
+        steps.add(new Step.Leave(key, group));
+      }
+    }
+  }
+
+  /** The groups that list a subject itself. */
+  private static Set<Key> groups(AccessModel model, int subject) {
+    Set<Key> groups = new LinkedHashSet<>();
+    for (int i = 0; i < model.graph().upCount(subject); i++) {
+      if (LISTED.contains(model.graph().upVia(subject, i))) {
+        groups.add(model.facts().key(model.graph().upGroup(subject, i)));
+      }
+    }
+    return groups;
+  }
+
+  private void system(SystemView view) {
+    Optional<SystemView> there =
+        Steps.systems(other).filter(v -> v.id().equals(view.id())).findFirst();
+    if (there.isEmpty()) {
+      tell(List.of(view.id()), "is here and not there", "");
+      return;
+    }
+    register(view, there.get());
+    if (view.system().isOfLists()) {
+      entries(view, there.get());
+      return;
+    }
+    if (view.system() instanceof AdminRoles roles
+        && there.get().system() instanceof AdminRoles others) {
+      roles.defined().forEach(scope -> lines(scope, others.defined()));
+    }
+    if (view.system() instanceof RoleApplication roles
+        && there.get().system() instanceof RoleApplication others) {
+      roles.written().forEach(role -> role(view.id(), role, others.written()));
+    }
+    assignments(view, there.get());
+  }
+
+  private void assignments(SystemView view, SystemView there) {
+    Lookup here = new Lookup(now, left::add);
+    Set<Assignment> has = here.given(view).keySet();
+    Set<Assignment> had = new Lookup(other, left::add).given(there).keySet();
+    List<String> nowhere = new ArrayList<>();
+    for (Assignment what : had) {
+      boolean fits =
+          now.facts().find(what.subject()).isPresent()
+              && view.system().findRole(what.role()).isPresent();
+      if (!has.contains(what) && fits) {
+        steps.add(new Step.Assign(what));
+      } else if (!fits) {
+        nowhere.add(what.role() + " for " + what.subject().text());
+      }
+    }
+    tell(nowhere, "cannot be given here", "cannot be given here");
+    has.stream().filter(what -> !had.contains(what)).forEach(w -> steps.add(new Step.Withdraw(w)));
+  }
+
+  private void register(SystemView view, SystemView there) {
+    Set<Step> has = enrolled(now, view);
+    Set<Step> had = enrolled(other, there);
+    has.stream().filter(line -> !had.contains(line)).forEach(line -> steps.add(line.inverse()));
+    had.stream().filter(line -> !has.contains(line)).forEach(steps::add);
+  }
+
+  private static Set<Step> enrolled(AccessModel model, SystemView view) {
+    Set<Step> lines = new LinkedHashSet<>();
+    for (Enrolment line : view.admission().register().orElse(List.of())) {
+      if (line.subject() >= 0) {
+        lines.add(
+            new Step.Register(
+                view.id(),
+                model.facts().key(line.subject()),
+                line.provider(),
+                line.active(),
+                line.secondFactor(),
+                line.at(),
+                true));
+      }
+    }
+    return lines;
+  }
+
+  /** Lines that name one subject; other lines of a scope that differ are told. */
+  private void lines(AdminScope scope, List<AdminScope> others) {
+    Optional<AdminScope> there = others.stream().filter(s -> s.id().equals(scope.id())).findFirst();
+    if (there.isEmpty()) {
+      tell(List.of("the scope " + scope.id()), "is here and not there", "");
+      return;
+    }
+    Set<Step> has = lines(now, scope);
+    Set<Step> had = lines(other, there.get());
+    had.stream().filter(line -> !has.contains(line)).forEach(steps::add);
+    has.stream().filter(line -> !had.contains(line)).forEach(line -> steps.add(line.inverse()));
+    if (!rules(scope).equals(rules(there.get()))) {
+      tell(List.of("the scope " + scope.id()), "has other rules there", "");
+    }
+  }
+
+  private static Set<Step> lines(AccessModel model, AdminScope scope) {
+    Set<Step> lines = new LinkedHashSet<>();
+    for (boolean excepted : new boolean[] {false, true}) {
+      for (ScopeItem item : excepted ? scope.except() : scope.include()) {
+        if (item instanceof ScopeItem.Listed listed && listed.subjects().size() == 1) {
+          String groups = listed.groups().map(meaning -> meaning.word()).orElse("");
+          Key key = model.facts().key(listed.subjects().get(0));
+          lines.add(new Step.Line(scope.id(), excepted, key, groups, true));
+        }
+      }
+    }
+    return lines;
+  }
+
+  private static List<String> rules(AdminScope scope) {
+    return Stream.concat(scope.include().stream(), scope.except().stream())
+        .filter(item -> !(item instanceof ScopeItem.Listed l && l.subjects().size() == 1))
+        .map(ScopeItem::words)
+        .toList();
+  }
+
+  private void role(String application, RoleDefinition role, List<RoleDefinition> others) {
+    Optional<RoleDefinition> there =
+        others.stream().filter(r -> r.id().equals(role.id())).findFirst();
+    if (there.isEmpty()) {
+      tell(List.of("the role " + role.id() + " of " + application), "is here and not there", "");
+      return;
+    }
+    Set<String> areas = new LinkedHashSet<>(role.allows().keySet());
+    areas.addAll(there.get().allows().keySet());
+    for (String area : areas) {
+      if (!role.own(area).equals(there.get().own(area))) {
+        steps.add(
+            new Step.Role(application, role.id(), area, role.own(area), there.get().own(area)));
+      }
+    }
+    if (!role.includes().equals(there.get().includes())) {
+      steps.add(new Step.Role(application, role.id(), "", role.includes(), there.get().includes()));
+    }
+  }
+
+  /** Entries are removed; those that are there and not here are told. */
+  private void entries(SystemView view, SystemView there) {
+    Map<String, Integer> had = new HashMap<>();
+    Steps words = new Steps(other);
+    for (Grant grant : there.grants()) {
+      had.merge(words.words(there, grant), 1, Integer::sum);
+    }
+    Steps own = new Steps(now);
+    for (Grant grant : view.grants()) {
+      String says = own.words(view, grant);
+      if (had.merge(says, -1, Integer::sum) < 0 && !grant.declared()) {
+        steps.add(new Step.Entry(view.id(), grant.id(), says, true));
+      }
+    }
+    List<String> missing =
+        had.entrySet().stream().filter(e -> e.getValue() > 0).map(Map.Entry::getKey).toList();
+    tell(
+        missing,
+        "of " + view.system().name() + " is there and not here",
+        "of " + view.system().name() + " are there and not here");
+  }
+}
