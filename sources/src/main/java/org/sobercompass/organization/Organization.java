@@ -237,12 +237,12 @@ public final class Organization {
 
   /** What some changes would do: who gains and loses what, and which findings begin and end. */
   public Preview preview(List<Change> changes) {
-    return Preview.of(assessment(), changes);
+    return Preview.of(assessment(), changes, workspace.expectations());
   }
 
   /** What a proposal would do, on what was read. */
   public Preview preview(Proposal proposal) {
-    return Preview.of(assessment(), proposal.on(assessment().model()).changes());
+    return preview(proposal.on(assessment().model()).changes());
   }
 
   /** Giving a role at a node (or everywhere) and below it, as a proposal to look at. */

@@ -112,18 +112,12 @@ final class ProposalFile {
           CHANGES);
       return;
     }
-    List<String> needed =
-        List.of("include", "except").contains(change)
-            ? List.of("scope")
-            : row.get("scope").isEmpty() ? List.of("application", "role") : List.of("role");
-    for (String column : needed) {
-      if (row.get(column).isEmpty()) {
-        problems.error(row.place(), "it does not say which " + column, "a value in that column");
-        return;
-      }
+    boolean ofScope = List.of("include", "except").contains(change);
+    if (!isWhole(row, ofScope)) {
+      return;
     }
     String kind = row.get("kind").isEmpty() ? "account" : row.get("kind");
-    if (needed.equals(List.of("scope"))) {
+    if (ofScope) {
       told(row.place(), () -> inScope(change.equals("include"), kind, row));
       return;
     }
@@ -143,6 +137,20 @@ final class ProposalFile {
                   row.place());
           steps.add(change.equals("assign") ? new Step.Assign(what) : new Step.Withdraw(what));
         });
+  }
+
+  /** Whether a row says all that its change needs; told when it does not. */
+  private boolean isWhole(CsvReader.Row row, boolean ofScope) {
+    List<String> needed =
+        ofScope
+            ? List.of("scope")
+            : row.get("scope").isEmpty() ? List.of("application", "role") : List.of("role");
+    List<String> missing = needed.stream().filter(column -> row.get(column).isEmpty()).toList();
+    missing.forEach(
+        column ->
+            problems.error(
+                row.place(), "it does not say which " + column, "a value in that column"));
+    return missing.isEmpty();
   }
 
   private void inScope(boolean include, String kind, CsvReader.Row row) {

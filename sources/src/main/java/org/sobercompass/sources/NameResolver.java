@@ -49,7 +49,7 @@ public final class NameResolver {
   public record Written(SubjectKind kind, String name) {
     /**
      * {@code account}, {@code group}, {@code unit} or {@code implicit} and a name; a key as it is
-     * printed; a name alone is an account.
+     * printed; kind, a colon and a name without a slash; a name alone is an account.
      */
     public static Written of(String written) {
       String text = written.strip();
@@ -59,8 +59,9 @@ public final class NameResolver {
           return new Written(kind, text.substring(word.length() + 1).strip());
         }
         if (text.startsWith(word + ":")) {
-          boolean implicit = kind == SubjectKind.IMPLICIT;
-          return new Written(kind, implicit ? text.substring(word.length() + 1) : text);
+          // A key has the directory before a slash; a name has none.
+          boolean key = kind != SubjectKind.IMPLICIT && text.indexOf('/') > 0;
+          return new Written(kind, key ? text : text.substring(word.length() + 1).strip());
         }
       }
       return new Written(SubjectKind.ACCOUNT, text);

@@ -1,32 +1,40 @@
 package org.sobercompass.report.answers;
 
 import java.util.ArrayList;
-import java.util.BitSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
+import java.util.stream.Stream;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.audit.ActEffects;
 import org.sobercompass.core.audit.ActEffects.Act;
+import org.sobercompass.core.audit.Door;
 import org.sobercompass.core.audit.Preview;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.removal.Effects;
 import org.sobercompass.core.removal.Effects.Effect;
 import org.sobercompass.core.removal.Removal;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.report.data.AnswerTable;
 
 /** What a proposal would do, in words and tables. Immutable; not thread-safe while it answers. */
 public final class PreviewAnswers {
+  /** Of more steps the effects of each by itself are not worked out. */
+  private static final int MOST_ALONE = 50;
+
   private final AnswerContext ask;
   private final AdviceWords words;
   private final Facts facts;
+  private final Assessment assessment;
 
   /** Answers about proposals that are laid over what is judged. */
   public PreviewAnswers(AnswerContext ask, Assessment assessment) {
     this.ask = ask;
+    this.assessment = assessment;
     this.words = new AdviceWords(assessment, ask.zone());
     this.facts = ask.model().facts();
   }
@@ -38,7 +46,7 @@ public final class PreviewAnswers {
             "preview-brief/1", "effect", "login", "name", "application", "permission", "where");
     brief("+ gains", preview.effects().gives(), preview.acts().gives(), who);
     brief("- loses", preview.effects().ends(), preview.acts().ends(), who);
-    who.heading(heading(bound, preview));
+    who.heading(new PreviewSentence(ask).of(bound, preview));
     List<AnswerTable> all = new ArrayList<>(List.of(who.build()));
     AnswerTable.Builder findings =
         AnswerTable.of("preview-findings/1", "finding", "weight", "kind", "what");
@@ -47,19 +55,89 @@ public final class PreviewAnswers {
     if (findings.size() > 0) {
       all.add(findings.heading("Findings:").build());
     }
+    AnswerTable.Builder states = AnswerTable.of("preview-states/1", "what", "state");
+    preview.expected().forEach(e -> states.row(name(e), state(e)));
+    doors(preview).forEach(states::row);
+    if (states.size() > 0) {
+      all.add(states.heading("Expectations, and who is shut out or let in:").build());
+    }
     AnswerTable.Builder steps =
-        AnswerTable.of("preview-steps/1", "step", "change")
+        AnswerTable.of("preview-steps/1", "step", "change", "by itself")
             .heading(
                 bound.made().isEmpty() ? "No step changes anything:" : "The changes, in order:");
     List<String> lines = words.changes(bound.changes());
     for (int i = 0; i < lines.size(); i++) {
-      steps.row(bound.made().get(i).step() + 1, FindingAnswers.capital(lines.get(i)));
+      steps.row(
+          bound.made().get(i).step() + 1, FindingAnswers.capital(lines.get(i)), alone(bound, i));
     }
     for (Bound.Note note : bound.notes()) {
       steps.note("Step " + (note.step() + 1) + ": " + note.what() + ".");
     }
     all.add(ask.finish(steps));
     return all;
+  }
+
+  /** What a step does without the others; not worked out where there are many. */
+  private String alone(Bound bound, int at) {
+    if (bound.made().size() > MOST_ALONE) {
+      return "";
+    }
+    List<Change> one = List.of(bound.made().get(at).change());
+    Effects effects = Effects.of(assessment.model(), one);
+    ActEffects acts = ActEffects.of(assessment, one);
+    int gives = effects.gives().size() + acts.gives().size();
+    int ends = effects.ends().size() + acts.ends().size();
+    return gives + ends == 0
+        ? "nothing"
+        : String.join(
+            ", ",
+            Stream.of(gives > 0 ? "+" + gives : "", ends > 0 ? "-" + ends : "")
+                .filter(part -> !part.isEmpty())
+                .toList());
+  }
+
+  private static String name(Preview.Expected expected) {
+    return expected.after().expectation().name();
+  }
+
+  private static String state(Preview.Expected expected) {
+    return switch (expected.after().verdict()) {
+      case YES -> "is met then";
+      case NO -> "is not met any more: " + expected.after().sentence();
+      case UNDECIDED -> "cannot be decided then";
+    };
+  }
+
+  private String name(Door door) {
+    return Words.subject(facts, door.account());
+  }
+
+  /** One row an account: where it is shut out, and where it is let in. */
+  private Map<String, String> doors(Preview preview) {
+    Map<String, List<String>> shut = new LinkedHashMap<>();
+    Map<String, List<String>> open = new LinkedHashMap<>();
+    for (Door door : preview.doors()) {
+      (door.shut() ? shut : open)
+          .computeIfAbsent(name(door), n -> new ArrayList<>())
+          .add(ask.model().systems().get(door.system()).system().name());
+    }
+    Map<String, String> all = new LinkedHashMap<>();
+    shut.forEach(
+        (who, where) -> all.put(who, "can use nothing any more in " + String.join(", ", where)));
+    open.forEach(
+        (who, where) ->
+            all.merge(
+                who,
+                "can use something for the first time in " + String.join(", ", where),
+                (a, b) -> a + "; " + b));
+    return all;
+  }
+
+  private String state(Door door) {
+    String system = ask.model().systems().get(door.system()).system().name();
+    return door.shut()
+        ? "can use nothing in " + system + " any more"
+        : "can use something in " + system + " for the first time";
   }
 
   private void brief(String word, List<Effect> effects, List<Act> acts, AnswerTable.Builder sheet) {
@@ -117,11 +195,33 @@ public final class PreviewAnswers {
     preview.acts().gives().forEach(a -> act("gains", a, sheet));
     preview.acts().ends().forEach(a -> act("loses", a, sheet));
     preview.end().forEach(f -> finding("finding ends", f, sheet));
-    sheet.heading(heading(bound, preview));
+    states(preview, sheet);
+    sheet.heading(new PreviewSentence(ask).of(bound, preview));
     for (Bound.Note note : bound.notes()) {
       sheet.note("Step " + (note.step() + 1) + ": " + note.what() + ".");
     }
     return ask.finish(sheet);
+  }
+
+  /** Expectations that are met or not met any more, and who is shut out or let in. */
+  private void states(Preview preview, AnswerTable.Builder sheet) {
+    for (Preview.Expected expected : preview.expected()) {
+      String id = "expectation:" + expected.after().expectation().id();
+      String sentence = name(expected) + " " + state(expected);
+      sheet.row("expectation", "", "", "", "", "", "", id, FindingAnswers.capital(sentence));
+    }
+    for (Door door : preview.doors()) {
+      sheet.row(
+          door.shut() ? "shut out" : "let in",
+          facts.key(door.account()).text(),
+          facts.login(door.account()),
+          facts.label(door.account()),
+          ask.model().systems().get(door.system()).id(),
+          "",
+          "",
+          "",
+          name(door) + " " + state(door));
+    }
   }
 
   /**
@@ -203,85 +303,5 @@ public final class PreviewAnswers {
         "",
         finding.key().text(),
         FindingAnswers.capital(finding.sentence()));
-  }
-
-  private String heading(Bound bound, Preview preview) {
-    long wrong =
-        bound.notes().stream().filter(Bound.Note::isWrong).map(Bound.Note::step).distinct().count();
-    String cannot = AnswerContext.count((int) wrong, "step cannot be made", "steps cannot be made");
-    if (bound.changes().isEmpty()) {
-      return wrong > 0 ? cannot + "." : "Nothing is to be changed.";
-    }
-    return wrong > 0
-        ? cannot + "; of the others: " + effects(bound, preview)
-        : FindingAnswers.capital(effects(bound, preview));
-  }
-
-  private String effects(Bound bound, Preview preview) {
-    if (preview.changesNothing()) {
-      return AnswerContext.count(bound.changes().size(), "change", "changes")
-          + ", and nothing would be different for anybody.";
-    }
-    List<String> parts = new ArrayList<>();
-    parts.add(side(preview.effects().gives(), preview.acts().gives(), "gains", "gain"));
-    parts.add(side(preview.effects().ends(), preview.acts().ends(), "loses", "lose"));
-    int begin = preview.begin().size();
-    int conflicts = (int) preview.begin().stream().filter(PreviewAnswers::isConflict).count();
-    int end = preview.end().size();
-    if (conflicts > 0) {
-      parts.add(AnswerContext.count(conflicts, "conflict begins", "conflicts begin"));
-    }
-    if (begin > conflicts) {
-      String other = conflicts > 0 ? "other " : "";
-      parts.add(
-          AnswerContext.count(
-              begin - conflicts, other + "finding begins", other + "findings begin"));
-    }
-    if (end > 0) {
-      parts.add(AnswerContext.count(end, "finding ends", "findings end"));
-    }
-    if (begin + end == 0) {
-      parts.add("no finding begins or ends");
-    }
-    return String.join("; ", parts) + ".";
-  }
-
-  private static boolean isConflict(Finding finding) {
-    return finding.kind() == FindingKind.SEPARATION_OF_DUTIES;
-  }
-
-  private String side(List<Effect> effects, List<Act> acts, String one, String many) {
-    BitSet accounts = new BitSet();
-    Map<String, Integer> systems = new TreeMap<>();
-    for (Effect effect : effects) {
-      accounts.set(effect.account());
-      systems.merge(ask.model().systems().get(effect.system()).system().name(), 1, Integer::sum);
-    }
-    acts.forEach(act -> accounts.set(act.account()));
-    if (accounts.isEmpty()) {
-      return "nobody " + one + " anything";
-    }
-    List<String> what = new ArrayList<>();
-    systems.forEach(
-        (name, count) ->
-            what.add(
-                (what.isEmpty()
-                        ? AnswerContext.count(count, "permission", "permissions")
-                        : String.valueOf(count))
-                    + " in "
-                    + name));
-    if (!acts.isEmpty()) {
-      what.add(AnswerContext.count(acts.size(), "admin action", "admin actions"));
-    }
-    int last = what.size() - 1;
-    String all =
-        last == 0
-            ? what.get(0)
-            : String.join(", ", what.subList(0, last)) + " and " + what.get(last);
-    return AnswerContext.count(accounts.cardinality(), "account ", "accounts ").strip()
-        + " "
-        + (accounts.cardinality() == 1 ? one : many)
-        + " "
-        + all;
   }
 }
