@@ -140,14 +140,12 @@ final class FindingsCommand implements Callable<Integer> {
             .orElse("");
     throw new UsageException(
         found.size() > 1
-            ? "--detail "
-                + id
+            ? id
                 + ": two findings have this id; expected "
                 + found.get(0).key().text()
                 + " or "
                 + found.get(1).key().text()
-            : "--detail "
-                + id
+            : id
                 + ": there is no such finding among the "
                 + all.size()
                 + " of this list; expected an id as sober findings prints it"

@@ -6,11 +6,11 @@ import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.Asked;
+import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.proposal.Proposal;
-import org.sobercompass.core.removal.Effects;
 import org.sobercompass.core.removal.Removal;
 import org.sobercompass.core.system.Verdict;
-import org.sobercompass.report.answers.PreviewAnswers;
+import org.sobercompass.report.answers.UnpickAnswers;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -21,7 +21,8 @@ import picocli.CommandLine.Parameters;
     name = "unpick",
     mixinStandardHelpOptions = true,
     description = {
-      "Tells the smallest removals that end a permission of an account, and the other ways to.",
+      "Tells the smallest removals that end a permission of an account, or a finding, and other"
+          + " ways.",
       "Each way says what it takes away besides. Nothing is changed.",
       ""
     },
@@ -29,17 +30,25 @@ import picocli.CommandLine.Parameters;
       "",
       "Examples, on the demo:",
       "  sober unpick ilse.brandt orders:payments:sign",
-      "  sober unpick tova.quill permits:permits:issue --at vault"
+      "  sober unpick tova.quill permits:permits:issue --at vault",
+      "  sober unpick m8za0f   a finding, by its id"
     })
 final class UnpickCommand implements Callable<Integer> {
   private static final int MOST = 3;
 
   @Mixin private Inputs inputs = new Inputs();
 
-  @Parameters(index = "0", paramLabel = "ACCOUNT", description = "login, mail, name, DN or id")
-  private String account = "";
+  @Parameters(
+      index = "0",
+      paramLabel = "ACCOUNT|FINDING",
+      description = "an account by login, mail, name, DN or id; or the id of a finding")
+  private String what = "";
 
-  @Parameters(index = "1", paramLabel = "PERMISSION", description = "application:area:level")
+  @Parameters(
+      index = "1",
+      arity = "0..1",
+      paramLabel = "PERMISSION",
+      description = "application:area:level, of an account")
   private String permission = "";
 
   @Option(names = "--at", paramLabel = "NODE", description = "the node (default: the top)")
@@ -59,12 +68,26 @@ final class UnpickCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    int who = inputs.names().account(account);
+    return permission.isEmpty() ? ofFinding() : ofHolding();
+  }
+
+  private int ofFinding() {
+    Finding finding = FindingsCommand.one(what, inputs.organization().findings());
+    List<Removal> ways = inputs.organization().unpick(finding, MOST);
+    if (ways.isEmpty()) {
+      throw new UsageException(
+          what + ": no removal is looked for; somebody has to decide: " + finding.advice());
+    }
+    return tell(finding.kind().id() + " (" + what + ")", ways);
+  }
+
+  private int ofHolding() {
+    int who = inputs.names().account(what);
     Asked.Use asked = inputs.names().at(inputs.names().permission(permission), at);
     if (asked.isOfSeveral()) {
       throw new UsageException(permission + " is several; expected one permission");
     }
-    String what =
+    String holding =
         permission
             + " of "
             + Words.subject(inputs.model().facts(), who)
@@ -72,22 +95,24 @@ final class UnpickCommand implements Callable<Integer> {
                 ? " at " + asked.view().resources().name(asked.question().resource())
                 : "");
     if (inputs.organization().can(who, asked).held() == Verdict.NO) {
-      throw new UsageException(what + " is not held; sober routes tells what stops it");
+      throw new UsageException(holding + " is not held; sober routes tells what stops it");
     }
-    List<Removal> ways = inputs.organization().unpick(who, asked, MOST);
-    List<Effects> effects =
-        ways.stream().map(way -> Effects.of(inputs.model(), way.changes())).toList();
-    inputs.print(new PreviewAnswers(inputs.ask(), inputs.assessment()).unpick(what, ways, effects));
+    return tell(holding, inputs.organization().unpick(who, asked, MOST));
+  }
+
+  private int tell(String ended, List<Removal> ways) {
+    UnpickAnswers answers = new UnpickAnswers(inputs.ask(), inputs.assessment());
+    inputs.print(inputs.isTable() ? answers.brief(ended, ways) : answers.unpick(ended, ways));
     if (keep != null) {
       if (way < 1 || way > ways.size() || ways.get(way - 1).changes().isEmpty()) {
         throw new UsageException("--way " + way + ": there are " + ways.size() + " ways");
       }
-      Proposing.keep(proposal(ways.get(way - 1), what), keep, inputs);
+      Proposing.keep(proposal(ways.get(way - 1), ended), keep, inputs);
     }
     return ways.get(0).changes().isEmpty() ? Exit.NO : Exit.OK;
   }
 
-  private Proposal proposal(Removal way, String what) {
-    return Proposal.of("end " + what, inputs.model(), way.changes());
+  private Proposal proposal(Removal way, String ended) {
+    return Proposal.of("end " + ended, inputs.assessment().model(), way.changes());
   }
 }

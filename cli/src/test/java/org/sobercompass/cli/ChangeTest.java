@@ -180,6 +180,29 @@ class ChangeTest {
   }
 
   @Test
+  void whatMustStayIsLeftAloneAndCostsDecideBetweenWays() throws IOException {
+    String rules = text("compass.yaml");
+    assertThat(sober("unpick", "m8za0f").out().replaceAll("\\s+", " "))
+        .startsWith("1 removal ends separation-of-duties (m8za0f); nothing less does.")
+        .contains("3 permissions of 1 account proved least orders-approvers");
+    String stay = "findings:\n  removals: {stay: [group orders-approvers], costs: {leave: 50}}\n";
+    Files.writeString(root.resolve("compass.yaml"), rules.replaceFirst("(?m)^findings:\n", stay));
+    assertThat(text("compass.yaml")).isNotEqualTo(rules);
+    assertThat(sober("unpick", "ilse.brandt", "orders:payments:sign").out().replaceAll("\\s+", " "))
+        .startsWith(
+            "No removal ends orders:payments:sign of Ilse Brandt (ilse.brandt) at The whole trust"
+                + " that leaves alone what must stay");
+    assertThat(sober("unpick", "m8za0f").out().replaceAll("\\s+", " "))
+        .doesNotContain("orders-approvers");
+    Files.writeString(
+        root.resolve("compass.yaml"),
+        rules.replaceFirst(
+            "(?m)^findings:\n",
+            "findings:\n  removals: {stay: [group nobody], costs: {leaf: 2}}\n"));
+    assertThat(sober("findings").err()).contains("nobody").contains("leave");
+  }
+
+  @Test
   void unpickPutsTheWaysSideBySide() {
     SoberTest.Said said = sober("unpick", "ilse.brandt", "orders:payments:sign");
     assertThat(said.out().replaceAll("\\s+", " "))
@@ -187,7 +210,7 @@ class ChangeTest {
         .contains("nothing less does");
     String csv = sober("unpick", "ilse.brandt", "orders:payments:sign", "-f", "csv").out();
     assertThat(csv)
-        .contains("1,\"Take Ilse Brandt (ilse.brandt) out of orders-approvers\",3,1,0")
+        .contains("1,\"Take Ilse Brandt (ilse.brandt) out of orders-approvers\",3,0,1,0")
         .contains("2,\"Withdraw the role Payer of Orders from orders-approvers");
   }
 

@@ -300,7 +300,16 @@ public final class Organization {
   public List<Removal> unpick(int account, Asked.Use asked, int most) {
     List<Integer> rights = Arrays.stream(asked.question().allOf()).boxed().toList();
     Goal goal = new NotHeld(account, asked.view().number(), rights, asked.question().resource());
-    return new Unpick(model).alternatives(goal, most);
+    return new Unpick(model, assessment().rules().removals()).alternatives(goal, most);
+  }
+
+  /**
+   * The cheapest removals that differ and end a finding; empty when it takes a decision.
+   *
+   * @param most so many at most
+   */
+  public List<Removal> unpick(Finding finding, int most) {
+    return Advice.alternatives(assessment(), finding, most);
   }
 
   /**

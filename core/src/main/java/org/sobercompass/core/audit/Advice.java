@@ -31,10 +31,11 @@ public record Advice(
       return NONE;
     }
     AccessModel model = assessment.model();
+    Unpick unpick = new Unpick(model, assessment.rules().removals());
     Removal removal =
         finding.aim() instanceof Remedy.Made made
-            ? new Removal(Removal.Result.PROVED_LEAST, made.changes())
-            : new Unpick(model).find(Goals.of(assessment, finding.aim()));
+            ? unpick.given(made.changes())
+            : unpick.find(Goals.of(assessment, finding.aim()));
     if (removal.changes().isEmpty()) {
       return new Advice(Optional.of(removal.result()), List.of(), NONE.effects, ActEffects.NONE);
     }
@@ -46,11 +47,27 @@ public record Advice(
   }
 
   /**
+   * The cheapest removals that differ and end a finding.
+   *
+   * @param most so many at most
+   * @return the least first; empty when it takes a decision, not a removal
+   */
+  public static List<Removal> alternatives(Assessment assessment, Finding finding, int most) {
+    if (finding.aim() instanceof Remedy.Decided) {
+      return List.of();
+    }
+    Unpick unpick = new Unpick(assessment.model(), assessment.rules().removals());
+    return finding.aim() instanceof Remedy.Made made
+        ? List.of(unpick.given(made.changes()))
+        : unpick.alternatives(Goals.of(assessment, finding.aim()), most);
+  }
+
+  /**
    * What the removals cost together, the number that is least: one each, and one for each
    * assignment that each account concerned loses at most.
    */
   public long cost(Assessment assessment) {
-    return new Unpick(assessment.model()).cost(changes);
+    return new Unpick(assessment.model(), assessment.rules().removals()).cost(changes);
   }
 
   /** Whether nothing differs for anybody. */

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.sobercompass.core.findings.Side.Permission;
+import org.sobercompass.core.removal.Wishes;
 
 /**
  * By what is judged: all of it is data of the workspace, with a default for each. Frozen.
@@ -29,6 +30,7 @@ import org.sobercompass.core.findings.Side.Permission;
  * @param usage when what was last used
  * @param weights weights of kinds that the workspace sets
  * @param off kinds that are not looked for
+ * @param removals what removals may take, and at what price
  */
 public record FindingRules(
     List<SeparationRule> separation,
@@ -48,7 +50,8 @@ public record FindingRules(
     Set<String> sensitive,
     Usage usage,
     Map<FindingKind, Weight> weights,
-    Set<FindingKind> off) {
+    Set<FindingKind> off,
+    Wishes removals) {
 
   /** The attributes that say when an account last signed in, of the usual directories. */
   public static final List<String> SIGN_IN_ATTRIBUTES =
@@ -96,7 +99,8 @@ public record FindingRules(
         Set.of(),
         Usage.NONE,
         Map.of(),
-        Set.of());
+        Set.of(),
+        Wishes.NONE);
   }
 
   /** The same, with other kinds that are not looked for. */
@@ -119,6 +123,7 @@ public record FindingRules(
         sensitive,
         usage,
         weights,
-        others);
+        others,
+        removals);
   }
 }

@@ -12,7 +12,7 @@ import org.sobercompass.core.system.Change;
  * @param key stable, to decide between equals
  */
 record Action(Change change, int cost, String key) {
-  private static final long MOST = 1_000_000_000L;
+  static final long MOST = 1_000_000_000L;
 
   /** The cost of a removal that concerns so many accounts and carries so many assignments. */
   static int cost(int accounts, int carried) {

@@ -30,9 +30,12 @@ final class Actions {
   private final Map<String, Optional<Action>> known = new HashMap<>();
   private final Map<Integer, Integer> given = new HashMap<>();
   private final Map<Integer, Integer> counts = new HashMap<>();
+  private final Wishes wishes;
+  private boolean isBarred;
 
-  Actions(AccessModel model) {
+  Actions(AccessModel model, Wishes wishes) {
     this.model = model;
+    this.wishes = wishes;
     Stream.concat(model.systems().stream(), model.delegated().stream()).forEach(this::count);
   }
 
@@ -74,6 +77,20 @@ final class Actions {
     return Via.MEMBER;
   }
 
+  /** The action that a change is, where it leaves alone what must stay. */
+  private Optional<Action> action(Change change, int cost, String key) {
+    if (!wishes.allow(model, change)) {
+      isBarred = true;
+      return Optional.empty();
+    }
+    return Optional.of(new Action(change, wishes.cost(model, change, cost), key));
+  }
+
+  /** Whether a removal was left out because of what must stay. */
+  boolean isBarred() {
+    return isBarred;
+  }
+
   /** What a removal costs; nothing when it does not exist. */
   int cost(Change change) {
     Optional<Action> action =
@@ -103,7 +120,7 @@ final class Actions {
         key,
         k -> {
           int cost = Action.cost(accounts(member), carried(group));
-          return Optional.of(new Action(new Change.MembershipRemoved(member, group, via), cost, k));
+          return action(new Change.MembershipRemoved(member, group, via), cost, k);
         });
   }
 
@@ -135,7 +152,7 @@ final class Actions {
   private Optional<Action> withdrawal(SystemView view, int number, Grant grant, String key) {
     Change.AssignmentRemoved change = new Change.AssignmentRemoved(view.number(), number);
     return view.system().isRemovable(number, view.basis())
-        ? Optional.of(new Action(change, Action.cost(accounts(view, grant.subject()), 1), key))
+        ? action(change, Action.cost(accounts(view, grant.subject()), 1), key)
         : Optional.empty();
   }
 
@@ -153,7 +170,7 @@ final class Actions {
               String who = model.facts().key(line.subject()).text();
               String key = "e " + line.scope() + " " + who;
               boolean less = line.excepted() == line.added();
-              return less ? Optional.of(new Action(change, 2, key)) : Optional.empty();
+              return less ? action(change, 2, key) : Optional.empty();
             },
             register -> Optional.empty(),
             role -> Optional.empty());

@@ -19,6 +19,8 @@ public record Removal(Result result, List<Change> changes) {
     BEST_FOUND("best found within the bound"),
     /** No removal that exists ends it: proved. */
     NONE_ENDS_IT("no removal ends it"),
+    /** No removal that may be made ends it: some that must stay would have to go. */
+    NONE_ALLOWED("no removal ends it that leaves alone what must stay"),
     /** The search gave up: there may be removals that end it. */
     GAVE_UP("not found within the bound; there may be one");
 

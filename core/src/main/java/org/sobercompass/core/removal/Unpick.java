@@ -23,13 +23,20 @@ public final class Unpick {
   private static final int ROUNDS = 300;
 
   private final AccessModel model;
+  private final Wishes wishes;
   private final Actions actions;
   private final boolean monotone;
 
   /** Over a model. */
   public Unpick(AccessModel model) {
+    this(model, Wishes.NONE);
+  }
+
+  /** Over a model, taking only what may be taken. */
+  public Unpick(AccessModel model, Wishes wishes) {
     this.model = model;
-    this.actions = new Actions(model);
+    this.wishes = wishes;
+    this.actions = new Actions(model, wishes);
     boolean all = true;
     for (SystemView view : model.systems()) {
       all &= view.decider().isMonotone() && view.admission().register().isEmpty();
@@ -98,8 +105,18 @@ public final class Unpick {
     return none(false);
   }
 
-  private static Removal none(boolean proved) {
-    return new Removal(proved ? Removal.Result.NONE_ENDS_IT : Removal.Result.GAVE_UP, List.of());
+  private Removal none(boolean proved) {
+    Removal.Result nothing =
+        actions.isBarred() ? Removal.Result.NONE_ALLOWED : Removal.Result.NONE_ENDS_IT;
+    return new Removal(proved ? nothing : Removal.Result.GAVE_UP, List.of());
+  }
+
+  /** Changes that are given, where they leave alone what must stay. */
+  public Removal given(List<Change> changes) {
+    boolean all = changes.stream().allMatch(change -> wishes.allow(model, change));
+    return all
+        ? new Removal(Removal.Result.PROVED_LEAST, changes)
+        : new Removal(Removal.Result.NONE_ALLOWED, List.of());
   }
 
   /**

@@ -82,7 +82,8 @@ class AdvicePropertyTest {
             Set.of(),
             usage,
             Map.of(),
-            Set.of());
+            Set.of(),
+            org.sobercompass.core.removal.Wishes.NONE);
     return new Assessment(
         model,
         rules,

@@ -25,6 +25,7 @@ class UnpickTest {
   private static final Set<Via> LISTED = Set.of(Via.MEMBER, Via.UNIQUE_MEMBER, Via.MEMBER_UID);
 
   private int proved;
+  private int stopped;
   private int tried;
 
   @Test
@@ -38,20 +39,33 @@ class UnpickTest {
           int node = (seed + right) % view.resources().size();
           boolean held = asker.decide(view, account, Question.of(node, right)) == Verdict.YES;
           if (held) {
-            one(model, account, right, node);
+            one(model, wishes(model, seed), account, right, node);
           }
         }
       }
     }
     assertThat(tried).isGreaterThan(300);
     assertThat(proved).isGreaterThan(100);
+    assertThat(stopped).isGreaterThan(10);
   }
 
-  private void one(AccessModel model, int account, int right, int node) {
-    Removal removal = new Unpick(model).find(new NotHeld(account, 0, List.of(right), node));
+  /** Everything at the usual costs, a group that must stay, or leaving at five times the cost. */
+  private static Wishes wishes(AccessModel model, int seed) {
+    return switch (seed / 3 % 3) {
+      case 0 -> Wishes.NONE;
+      case 1 -> new Wishes(Set.of(model.facts().firstGroup()), Set.of(), Map.of());
+      default -> new Wishes(Set.of(), Set.of(), Map.of(Wishes.Kind.LEAVE, 5));
+    };
+  }
+
+  private void one(AccessModel model, Wishes wishes, int account, int right, int node) {
+    Removal removal = new Unpick(model, wishes).find(new NotHeld(account, 0, List.of(right), node));
     tried++;
-    Map<String, Action> all = actions(model);
-    if (removal.result() == Removal.Result.NONE_ENDS_IT) {
+    Map<String, Action> all = actions(model, wishes);
+    assertThat(removal.changes()).allMatch(change -> wishes.allow(model, change));
+    boolean none = removal.result() == Removal.Result.NONE_ENDS_IT;
+    if (none || removal.result() == Removal.Result.NONE_ALLOWED) {
+      stopped += none ? 0 : 1;
       assertThat(removal.changes()).isEmpty();
       if (all.size() <= MOST_ACTIONS) {
         assertThat(cheapest(model, all, account, right, node, Integer.MAX_VALUE)).isEmpty();
@@ -95,8 +109,8 @@ class UnpickTest {
   }
 
   /** All that could be removed at all, with what it costs. */
-  private static Map<String, Action> actions(AccessModel model) {
-    Actions known = new Actions(model);
+  private static Map<String, Action> actions(AccessModel model, Wishes wishes) {
+    Actions known = new Actions(model, wishes);
     List<Goal.Part> parts = new ArrayList<>();
     List<int[]> edges = new ArrayList<>();
     SystemView view = model.systems().get(0);
@@ -137,7 +151,7 @@ class UnpickTest {
     int gains = 0;
     for (int seed = 0; seed < 300; seed++) {
       AccessModel model = new SmallWorld(seed).model();
-      for (Action action : actions(model).values()) {
+      for (Action action : actions(model, Wishes.NONE).values()) {
         Effects effects = Effects.of(model, List.of(action.change()));
         gains += effects.gives().size();
         check(model, model.with(List.of(action.change())), effects);

@@ -95,6 +95,8 @@ public final class FindingDetail {
     if (advice.changes().isEmpty()) {
       if (advice.result().filter(r -> r == Removal.Result.NONE_ENDS_IT).isPresent()) {
         out.item("", "No removal of a membership, assignment or entry ends it.");
+      } else if (advice.result().filter(r -> r == Removal.Result.NONE_ALLOWED).isPresent()) {
+        out.item("", "No removal ends it that leaves alone what must stay (findings: removals).");
       } else if (advice.result().filter(r -> r == Removal.Result.GAVE_UP).isPresent()) {
         out.item("", "The search for removals gave up at its bound; there may be some.");
       }

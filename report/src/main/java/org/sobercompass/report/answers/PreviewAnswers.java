@@ -17,7 +17,6 @@ import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.removal.Effects;
 import org.sobercompass.core.removal.Effects.Effect;
-import org.sobercompass.core.removal.Removal;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.report.data.AnswerTable;
 
@@ -222,47 +221,6 @@ public final class PreviewAnswers {
           "",
           name(door) + " " + state(door));
     }
-  }
-
-  /**
-   * Ways to end a holding, side by side, each with what it takes away besides.
-   *
-   * @param what the holding in words
-   * @param ways the removals, the least first
-   * @param effects what each would do, in the same order
-   */
-  public AnswerTable unpick(String what, List<Removal> ways, List<Effects> effects) {
-    AnswerTable.Builder sheet =
-        ask.begin(
-            "unpick/1",
-            "way",
-            "changes",
-            "permissions lost",
-            "accounts",
-            "permissions gained",
-            "proof");
-    for (int i = 0; i < ways.size() && !ways.get(i).changes().isEmpty(); i++) {
-      Effects own = effects.get(i);
-      sheet.row(
-          i + 1,
-          words.changes(ways.get(i).changes()).stream().map(FindingAnswers::capital).toList(),
-          own.ends().size(),
-          own.ends().stream().map(Effect::account).distinct().count(),
-          own.gives().size(),
-          i == 0 ? ways.get(0).result().words() : "another way");
-    }
-    Removal.Result result = ways.get(0).result();
-    String changes =
-        AnswerContext.count(ways.get(0).changes().size(), "removal ends", "removals end");
-    sheet.heading(
-        switch (result) {
-          case PROVED_LEAST -> changes + " " + what + "; nothing less does.";
-          case BEST_FOUND -> changes + " " + what + "; less may do.";
-          case NONE_ENDS_IT ->
-              "No removal ends " + what + ": it comes by what cannot be taken out.";
-          case GAVE_UP -> "No removal was found that ends " + what + "; there may be one.";
-        });
-    return ask.finish(sheet);
   }
 
   private void effect(String word, Effect effect, AnswerTable.Builder sheet) {

@@ -52,7 +52,8 @@ public final class FindingRulesReader {
           "from-anywhere",
           "sensitive",
           "weights",
-          "off");
+          "off",
+          "removals");
   private static final Set<String> OWNED = Set.of("applications", "groups", "scopes");
 
   /** What accounts may say of their password and shell. */
@@ -160,7 +161,8 @@ public final class FindingRulesReader {
         sensitive(node),
         usage(main),
         weights(node),
-        off(node));
+        off(node),
+        new WishesReader(systems, sides).read(node.get("removals")));
   }
 
   private static int number(Optional<Node> node, String key, int usual, int least, int most) {
