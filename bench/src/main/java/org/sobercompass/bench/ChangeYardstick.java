@@ -10,6 +10,7 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.RoleSteps;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.removal.Effects;
 import org.sobercompass.core.removal.Removal;
@@ -43,6 +44,8 @@ public final class ChangeYardstick {
     tell("1 assignment to a group", () -> effects(List.of(assign(group()))));
     tell("1 account into a group", () -> effects(List.of(join(random.nextInt(facts.accounts())))));
     tell("1 group into a group", () -> effects(List.of(join(group()))));
+    tell("1 account disabled", () -> effects(List.of(disable())));
+    tell("1 role written otherwise", () -> effects(List.of(redefine())));
     tell("1,000 assignments to accounts", () -> effects(many()));
     tell("unpick of one holding", this::unpick);
   }
@@ -66,6 +69,25 @@ public final class ChangeYardstick {
 
   private Step join(int member) {
     return new Step.Join(facts.key(member), facts.key(group()));
+  }
+
+  private Step disable() {
+    return new Step.Disable(facts.key(random.nextInt(facts.accounts())), true);
+  }
+
+  /** One role includes another one besides, of those where that closes no circle. */
+  private Step redefine() {
+    while (true) {
+      SystemView view = model.systems().get(random.nextInt(model.systems().size()));
+      int roles = view.system().roles().size();
+      String other = view.system().roles().get(random.nextInt(roles)).id();
+      Optional<Step> step =
+          RoleSteps.of(view, random.nextInt(roles))
+              .map(role -> role.including(List.of(other), List.of()));
+      if (step.isPresent() && new Proposal("", List.of(step.get())).on(model).isSound()) {
+        return step.get();
+      }
+    }
   }
 
   private List<Step> many() {

@@ -3,10 +3,14 @@ package org.sobercompass.cli;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.Callable;
+import java.util.function.Supplier;
+import java.util.stream.IntStream;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.Words;
@@ -43,22 +47,20 @@ import picocli.CommandLine.Parameters;
       "  sober propose move nell.dunmore oskar.lund tova.quill",
       "                                                  from the work of one to that of another",
       "  sober propose agreed permits                    actual assignments as they were intended",
+      "  sober propose by-group doors-night maren.holt   a group in place of direct assignments",
       "  sober propose end disabled-account              what ends all findings of a kind",
       "  sober propose as-in before.survey               as it was in a survey, or in a copy",
       "  sober propose disable petra.vance ilse.brandt   accounts that cannot sign in any more",
       "  sober propose expire 2026-12-31 petra.vance     accounts that end after a day"
     })
 final class ProposeCommand implements Callable<Integer> {
-  private static final List<String> KINDS =
-      List.of("like", "leave", "move", "agreed", "end", "as-in", "disable", "enable", "expire");
-
   @Mixin private Inputs inputs = new Inputs();
   @Mixin private Proposing proposing = new Proposing();
 
   @Parameters(
       index = "0",
       paramLabel = "WHAT",
-      description = "like, leave, move, agreed, end, as-in, disable, enable or expire")
+      description = "like, leave, move, agreed, by-group, end, as-in, disable, enable or expire")
   private String what = "";
 
   @Parameters(
@@ -69,44 +71,61 @@ final class ProposeCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    ReadyMade made = new ReadyMade(inputs.model());
-    return switch (what) {
-      case "like" -> {
-        expect(2, "that account, and who gets the same");
-        yield proposing.run(made.like(account(0), account(1)), inputs);
-      }
-      case "leave" -> {
-        expect(1, "an account of the person");
-        yield leave(made);
-      }
-      case "move" -> {
-        expect(3, "who moves, from like whom, to like whom");
-        yield proposing.run(made.moving(account(0), account(1), account(2)), inputs);
-      }
-      case "agreed" ->
-          proposing.run(
-              made.agreed(inputs.applications(names.isEmpty() ? "" : names.get(0))), inputs);
-      case "end" -> {
-        expect(1, "a kind of finding");
-        yield end(names.get(0));
-      }
-      case "as-in" -> {
-        expect(1, "a survey, or the folder of another workspace");
-        yield asIn(Path.of(names.get(0)));
-      }
-      case "disable", "enable" -> proposing.run(switched(what.equals("disable")), inputs);
-      case "expire" -> proposing.run(expiring(), inputs);
-      default ->
-          throw new UsageException(
-              "cannot propose "
-                  + what
-                  + "; expected one of "
-                  + String.join(", ", KINDS)
-                  + Spelling.nearest(what, KINDS).map(n -> "; did you mean " + n + "?").orElse(""));
-    };
+    Map<String, Supplier<Integer>> kinds = kinds(new ReadyMade(inputs.model()));
+    Supplier<Integer> kind = kinds.get(what);
+    if (kind == null) {
+      String nearest =
+          Spelling.nearest(what, kinds.keySet()).map(n -> "; did you mean " + n + "?").orElse("");
+      throw new UsageException(
+          "cannot propose "
+              + what
+              + "; expected one of "
+              + String.join(", ", kinds.keySet())
+              + nearest);
+    }
+    return kind.get();
   }
 
-  private int asIn(Path path) {
+  private Map<String, Supplier<Integer>> kinds(ReadyMade made) {
+    Map<String, Supplier<Integer>> kinds = new LinkedHashMap<>();
+    kinds.put(
+        "like",
+        () -> {
+          expect(2, "that account, and who gets the same");
+          return proposing.run(made.like(account(0), account(1)), inputs);
+        });
+    kinds.put("leave", () -> leave(made));
+    kinds.put(
+        "move",
+        () -> {
+          expect(3, "who moves, from like whom, to like whom");
+          return proposing.run(made.moving(account(0), account(1), account(2)), inputs);
+        });
+    kinds.put(
+        "agreed",
+        () ->
+            proposing.run(
+                made.agreed(inputs.applications(names.isEmpty() ? "" : names.get(0))), inputs));
+    kinds.put("by-group", () -> proposing.run(byGroup(made), inputs));
+    kinds.put("end", this::end);
+    kinds.put("as-in", this::asIn);
+    kinds.put("disable", () -> proposing.run(switched(true), inputs));
+    kinds.put("enable", () -> proposing.run(switched(false), inputs));
+    kinds.put("expire", () -> proposing.run(expiring(), inputs));
+    return kinds;
+  }
+
+  private Proposal byGroup(ReadyMade made) {
+    if (names.size() < 2) {
+      throw new UsageException("by-group takes a group, and accounts that are to be in it");
+    }
+    List<Integer> accounts = IntStream.range(1, names.size()).map(this::account).boxed().toList();
+    return made.byGroup(inputs.names().group(names.get(0)), accounts);
+  }
+
+  private int asIn() {
+    expect(1, "a survey, or the folder of another workspace");
+    Path path = Path.of(names.get(0));
     Organization other =
         Files.isDirectory(path) ? Organization.open(path) : Organization.ofSurvey(path);
     AsIn.Answer answer = AsIn.of(inputs.assessment().model(), other.assessment().model());
@@ -163,6 +182,7 @@ final class ProposeCommand implements Callable<Integer> {
 
   /** Says also what is left then, since it comes by no step. */
   private int leave(ReadyMade made) {
+    expect(1, "an account of the person");
     List<Integer> accounts = inputs.assessment().persons().accounts(account(0));
     Proposal proposal = made.leaving(accounts);
     int code = proposing.run(proposal, inputs);
@@ -190,7 +210,9 @@ final class ProposeCommand implements Callable<Integer> {
   /**
    * The removals that end all findings of a kind; those that somebody has to decide are counted.
    */
-  private int end(String kind) {
+  private int end() {
+    expect(1, "a kind of finding");
+    String kind = names.get(0);
     List<Finding> findings =
         inputs.organization().findings().stream().filter(f -> f.kind().id().equals(kind)).toList();
     if (findings.isEmpty()) {

@@ -32,8 +32,7 @@ import org.sobercompass.core.scope.Scopes;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Verdict;
-import org.sobercompass.core.system.roles.RoleApplication;
-import org.sobercompass.core.system.roles.RoleDefinition;
+import org.sobercompass.core.system.WrittenRole;
 import org.sobercompass.organization.Organization;
 
 /** Changes by command: previewed first, written on one more word, and nothing else touched. */
@@ -223,6 +222,10 @@ class ChangeTest {
         "move oskar.lund bram.ostler nell.dunmore | 1 account gains 4 permissions in Seedbook; 1"
             + " account loses 1",
         "agreed permits | Nobody gains anything; 6 accounts lose 12 permissions in Permits; 3",
+        "by-group doors-night maren.holt | 2 accounts gain 2 permissions in Doors; nobody loses"
+            + " anything; 1",
+        "disable ilse.brandt | Nobody gains anything; 1 account loses",
+        "expire never petra.vance | 1 account gains",
         "end disabled-account | Nobody gains anything; 1 account loses 2 permissions in Doors, 3"
             + " in",
         "end redundant-assignment | Nobody gains anything; nobody loses anything; 1 finding ends."
@@ -357,12 +360,12 @@ class ChangeTest {
   private static Step role(Organization organization, Random random) {
     List<SystemView> views =
         organization.model().systems().stream()
-            .filter(v -> v.system() instanceof RoleApplication)
+            .filter(v -> !v.system().written().isEmpty())
             .toList();
     SystemView view = views.get(random.nextInt(views.size()));
-    List<RoleDefinition> roles = ((RoleApplication) view.system()).written();
-    RoleDefinition role = roles.get(random.nextInt(roles.size()));
-    RoleDefinition other = roles.get(random.nextInt(roles.size()));
+    List<WrittenRole> roles = view.system().written();
+    WrittenRole role = roles.get(random.nextInt(roles.size()));
+    WrittenRole other = roles.get(random.nextInt(roles.size()));
     List<String> areas = new ArrayList<>(role.allows().keySet());
     if (areas.isEmpty() || random.nextInt(3) == 0) {
       List<String> includes = new ArrayList<>(role.includes());

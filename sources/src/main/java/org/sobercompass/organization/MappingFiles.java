@@ -24,8 +24,7 @@ import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Redefinition;
-import org.sobercompass.core.system.roles.RoleApplication;
-import org.sobercompass.core.system.roles.RoleDefinition;
+import org.sobercompass.core.system.WrittenRole;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.text.EditedFile;
 import org.sobercompass.sources.text.Node;
@@ -138,7 +137,7 @@ public final class MappingFiles {
 
   /** What a role allows in an area, or includes, stands in the file of its application. */
   private Boolean role(SystemView view, Redefinition.RoleText how) {
-    RoleDefinition role = ((RoleApplication) view.system()).written().get(how.role());
+    WrittenRole role = view.system().written().get(how.role());
     String file = role.place().file();
     List<String> path =
         how.area().isEmpty()

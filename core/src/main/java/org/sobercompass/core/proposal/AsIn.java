@@ -22,8 +22,7 @@ import org.sobercompass.core.scope.AdminScope;
 import org.sobercompass.core.scope.ScopeItem;
 import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Grant;
-import org.sobercompass.core.system.roles.RoleApplication;
-import org.sobercompass.core.system.roles.RoleDefinition;
+import org.sobercompass.core.system.WrittenRole;
 
 /**
  * What makes one model as another is: an earlier survey, or a copy of the workspace that somebody
@@ -159,13 +158,11 @@ public final class AsIn {
       return;
     }
     if (view.system() instanceof AdminRoles roles
-        && there.get().system() instanceof AdminRoles others) {
-      roles.defined().forEach(scope -> lines(scope, others.defined()));
+        && there.get().system() instanceof AdminRoles otherRoles) {
+      roles.defined().forEach(scope -> lines(scope, otherRoles.defined()));
     }
-    if (view.system() instanceof RoleApplication roles
-        && there.get().system() instanceof RoleApplication others) {
-      roles.written().forEach(role -> role(view.id(), role, others.written()));
-    }
+    List<WrittenRole> others = there.get().system().written();
+    view.system().written().forEach(role -> role(view.id(), role, others));
     assignments(view, there.get());
   }
 
@@ -250,9 +247,8 @@ public final class AsIn {
         .toList();
   }
 
-  private void role(String application, RoleDefinition role, List<RoleDefinition> others) {
-    Optional<RoleDefinition> there =
-        others.stream().filter(r -> r.id().equals(role.id())).findFirst();
+  private void role(String application, WrittenRole role, List<WrittenRole> others) {
+    Optional<WrittenRole> there = others.stream().filter(r -> r.id().equals(role.id())).findFirst();
     if (there.isEmpty()) {
       tell(List.of("the role " + role.id() + " of " + application), "is here and not there", "");
       return;

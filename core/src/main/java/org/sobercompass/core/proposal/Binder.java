@@ -19,11 +19,11 @@ import org.sobercompass.core.proposal.Bound.Kind;
 import org.sobercompass.core.proposal.Step.Assignment;
 import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.scope.AdminScope;
+import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Redefinition;
-import org.sobercompass.core.system.roles.RoleApplication;
-import org.sobercompass.core.system.roles.RoleDefinition;
+import org.sobercompass.core.system.WrittenRole;
 
 /** Lays the steps of one proposal over a model. */
 final class Binder implements Step.Cases<Optional<Change>> {
@@ -33,7 +33,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
   private final List<Bound.Note> notes = new ArrayList<>();
   private final Map<Step, Optional<Bound.Made>> made = new LinkedHashMap<>();
   private final Map<Object, Step> settled = new HashMap<>();
-  private final Map<Integer, RoleApplication> written = new HashMap<>();
+  private final Map<Integer, AccessSystem> written = new HashMap<>();
   private int step;
 
   Binder(AccessModel model) {
@@ -284,14 +284,15 @@ final class Binder implements Step.Cases<Optional<Change>> {
     if (number.isEmpty()) {
       return Optional.empty();
     }
-    if (!(view.get().system() instanceof RoleApplication read)) {
+    AccessSystem read = view.get().system();
+    if (read.written().isEmpty()) {
       return none(Kind.UNKNOWN, "admin roles cannot be written otherwise here");
     }
     if (isSettled(List.of(role.application(), role.role(), role.area()), role)) {
       return Optional.empty();
     }
-    RoleApplication application = written.getOrDefault(view.get().number(), read);
-    RoleDefinition now = application.written().get(number.get());
+    AccessSystem application = written.getOrDefault(view.get().number(), read);
+    WrittenRole now = application.written().get(number.get());
     List<String> says = role.area().isEmpty() ? now.includes() : now.own(role.area());
     if (says.equals(role.is())) {
       return none(Kind.ALREADY, "the role " + role.role() + " is written so already");
@@ -299,7 +300,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
     Redefinition how = new Redefinition.RoleText(number.get(), role.area(), role.is());
     try {
       // Steps together could close a circle of inclusions that none closes alone.
-      written.put(view.get().number(), (RoleApplication) application.redefined(how));
+      written.put(view.get().number(), application.redefined(how));
     } catch (IllegalArgumentException e) {
       return none(Kind.UNKNOWN, String.valueOf(e.getMessage()));
     }

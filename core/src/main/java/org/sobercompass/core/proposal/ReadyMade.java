@@ -67,6 +67,35 @@ public final class ReadyMade {
     return new Proposal("", all);
   }
 
+  /**
+   * What accounts are given directly is given to a group in their place, and they are put into it;
+   * accounts that are given nothing directly are left out. Whoever else is in the group gets it
+   * too, which the preview shows.
+   */
+  public Proposal byGroup(int group, List<Integer> accounts) {
+    Set<Step> begins = new LinkedHashSet<>();
+    List<Step> ends = new ArrayList<>();
+    Set<Step> has = given(group, group);
+    Key key = facts.key(group);
+    for (int account : accounts) {
+      Step.Join join = new Step.Join(facts.key(account), key);
+      if (assigned(account).isEmpty()) {
+        continue;
+      }
+      if (!given(account, account).contains(join)) {
+        begins.add(join);
+      }
+      for (Assignment what : assigned(account)) {
+        begins.add(new Step.Assign(to(what, key)));
+        ends.add(new Step.Withdraw(what));
+      }
+    }
+    begins.removeAll(has);
+    List<Step> all = new ArrayList<>(begins);
+    all.addAll(ends);
+    return new Proposal("", all);
+  }
+
   /** The actual assignments are brought to the intended ones, where both were read. */
   public Proposal agreed(List<SystemView> views) {
     List<Step> all = new ArrayList<>();
@@ -89,18 +118,25 @@ public final class ReadyMade {
   private Set<Step> given(int account, int to) {
     Set<Step> all = new LinkedHashSet<>();
     Key key = facts.key(to);
-    long now = model.asOf().getEpochSecond();
-    for (SystemView view : model.systems()) {
-      for (Grant grant : view.assigned()) {
-        if (grant.subject() == account && !grant.declared() && grant.until() > now) {
-          steps.of(view, grant).ifPresent(what -> all.add(new Step.Assign(to(what, key))));
-        }
-      }
-    }
+    assigned(account).forEach(what -> all.add(new Step.Assign(to(what, key))));
     boolean sameDirectory = facts.source(account).equals(facts.source(to));
     for (int i = 0; i < model.graph().upCount(account) && sameDirectory; i++) {
       if (LISTED.contains(model.graph().upVia(account, i))) {
         all.add(new Step.Join(key, facts.key(model.graph().upGroup(account, i))));
+      }
+    }
+    return all;
+  }
+
+  /** The assignments to a subject by name that are not over. */
+  private List<Assignment> assigned(int subject) {
+    List<Assignment> all = new ArrayList<>();
+    long now = model.asOf().getEpochSecond();
+    for (SystemView view : model.systems()) {
+      for (Grant grant : view.assigned()) {
+        if (grant.subject() == subject && !grant.declared() && grant.until() > now) {
+          steps.of(view, grant).ifPresent(all::add);
+        }
       }
     }
     return all;

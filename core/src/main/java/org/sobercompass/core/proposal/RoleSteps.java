@@ -4,24 +4,24 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.system.roles.RoleApplication;
-import org.sobercompass.core.system.roles.RoleDefinition;
+import org.sobercompass.core.system.WrittenRole;
 
 /** Steps that write one role of an application otherwise. Immutable and thread-safe. */
 public final class RoleSteps {
   private final String application;
-  private final RoleDefinition role;
+  private final WrittenRole role;
 
-  private RoleSteps(String application, RoleDefinition role) {
+  private RoleSteps(String application, WrittenRole role) {
     this.application = application;
     this.role = role;
   }
 
   /** For a role of a system, by its number; empty where roles are not written. */
   public static Optional<RoleSteps> of(SystemView view, int role) {
-    return view.system() instanceof RoleApplication roles
-        ? Optional.of(new RoleSteps(view.id(), roles.written().get(role)))
-        : Optional.empty();
+    List<WrittenRole> written = view.system().written();
+    return written.isEmpty()
+        ? Optional.empty()
+        : Optional.of(new RoleSteps(view.id(), written.get(role)));
   }
 
   /** The role allows this in an area: a level and actions; nothing for no entry of its own. */

@@ -14,8 +14,7 @@ import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Redefinition;
-import org.sobercompass.core.system.roles.RoleApplication;
-import org.sobercompass.core.system.roles.RoleDefinition;
+import org.sobercompass.core.system.WrittenRole;
 
 /** Changes of a model as steps. */
 final class Steps {
@@ -96,7 +95,7 @@ final class Steps {
                 line.added()),
         register -> register(view, register.line(), register.added()),
         role -> {
-          RoleDefinition was = ((RoleApplication) view.system()).written().get(role.role());
+          WrittenRole was = view.system().written().get(role.role());
           return new Step.Role(
               view.id(),
               was.id(),

@@ -72,6 +72,11 @@ public interface AccessSystem {
   /** Its roles, by number. */
   List<RoleInfo> roles();
 
+  /** Its roles as they are written, by number; none where it has none that could be rewritten. */
+  default List<WrittenRole> written() {
+    return List.of();
+  }
+
   /** Its grants on a basis, by number. */
   List<Grant> grants(Basis basis);
 

@@ -12,6 +12,8 @@ import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.system.Change;
 
 /** Findings about who administers whom, and what lies within reach: yes, no, the border. */
 class AdminFindingsTest {
@@ -354,11 +356,32 @@ class AdminFindingsTest {
     Assessment assessment = world.assessment();
     Finding finding = of("administers-more-powerful").get(0);
     Advice advice = Advice.of(assessment, finding);
-    assertThat(advice.changes()).containsExactly(assessment.powers().withdrawal(0));
+    assertThat(advice.changes()).containsExactly(exception(assessment, "cy"));
     assertThat(advice.acts().ends())
         .extracting(act -> act.action().id() + " " + act.object().id())
         .containsExactlyInAnyOrder("set-password uid=cy,dc=x", "unlock uid=cy,dc=x");
     assertThat(advice.acts().gives()).isEmpty();
+  }
+
+  /** Taking the desk from all who sit at it would take everybody else's help away too. */
+  @Test
+  void theMorePowerfulIsExceptedFromTheScopeAndTheDeskKeepsItsWork() {
+    world.account("dee").group("crew2", "ann", "bo");
+    admin("s: {include: [{account: cy}, {account: dee}]}", "desk,group,crew2,s,,,");
+    Assessment assessment = world.assessment();
+    Finding finding = of("administers-more-powerful").get(0);
+    Advice advice = Advice.of(assessment, finding);
+    assertThat(advice.changes()).containsExactly(exception(assessment, "cy"));
+    assertThat(advice.acts().ends())
+        .extracting(act -> act.object().id())
+        .containsOnly("uid=cy,dc=x");
+    assertThat(Findings.of(assessment.with(advice.changes())))
+        .noneMatch(f -> f.key().equals(finding.key()));
+  }
+
+  private static Change exception(Assessment assessment, String account) {
+    Key key = new Key(KeyKind.ACCOUNT, "main", "uid=" + account + ",dc=x");
+    return assessment.powers().exception(0, assessment.model().facts().find(key).orElseThrow());
   }
 
   @Test
@@ -370,7 +393,7 @@ class AdminFindingsTest {
     Assessment assessment = world.assessment();
     Finding finding = of("escalation-path").get(0);
     Advice advice = Advice.of(assessment, finding);
-    assertThat(advice.changes()).containsExactly(assessment.powers().withdrawal(0));
+    assertThat(advice.changes()).hasSize(1);
     assertThat(advice.result().orElseThrow().words()).isEqualTo("best found within the bound");
     assertThat(Findings.of(assessment.with(advice.changes())))
         .noneMatch(f -> f.key().equals(finding.key()));

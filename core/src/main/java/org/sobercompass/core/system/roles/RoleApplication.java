@@ -20,6 +20,7 @@ import org.sobercompass.core.system.Redefinition;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.Rights;
 import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.core.system.WrittenRole;
 
 /** An application with roles as an {@link AccessSystem}. Frozen and thread-safe. */
 public final class RoleApplication implements AccessSystem {
@@ -215,9 +216,11 @@ public final class RoleApplication implements AccessSystem {
         });
   }
 
-  /** The roles as they are written. */
-  public List<RoleDefinition> written() {
-    return definition.compiler.definitions();
+  @Override
+  public List<WrittenRole> written() {
+    return definition.compiler.definitions().stream()
+        .map(role -> new WrittenRole(role.id(), role.includes(), role.allows(), role.place()))
+        .toList();
   }
 
   @Override

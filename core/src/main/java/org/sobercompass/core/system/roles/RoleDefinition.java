@@ -25,11 +25,6 @@ public record RoleDefinition(
     Map<String, List<String>> denies,
     Place place) {
 
-  /** What it says of an area itself; nothing when it has no entry of its own there. */
-  public List<String> own(String area) {
-    return allows.getOrDefault(area, List.of());
-  }
-
   /** The same with another entry for an area; none where there are no words. */
   RoleDefinition allowing(String area, List<String> words) {
     Map<String, List<String>> other = new LinkedHashMap<>(allows);
