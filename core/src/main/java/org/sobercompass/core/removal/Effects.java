@@ -1,6 +1,7 @@
 package org.sobercompass.core.removal;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Set;
@@ -24,30 +25,64 @@ import org.sobercompass.core.system.Verdict;
  */
 public record Effects(List<Effect> ends, List<Effect> gives) {
 
+  /** From so many accounts on, all processors are used. */
+  private static final int MANY = 2_000;
+
   /** One permission of one account at the top of where it differs. */
   public record Effect(int account, int system, int right, int resource) {}
 
-  /** The effects of changes on a model. O(accounts concerned x their holdings). */
+  /**
+   * The effects of changes on a model. O(accounts concerned x their holdings), on all processors
+   * where many are concerned.
+   */
   public static Effects of(AccessModel before, List<Change> changes) {
     AccessModel after = before.with(changes);
     List<BitSet> concerned = new ArrayList<>();
     BitSet accounts = new BitSet();
+    Touched touched = new Touched(before, after);
     for (SystemView view : before.systems()) {
       BitSet here = new BitSet();
       for (Change change : changes) {
-        concerned(before, after, view, change, here);
+        boolean matters =
+            change.fold(
+                moved -> touched.is(view, moved),
+                own -> own.system() == view.number(),
+                account -> true);
+        if (matters) {
+          concerned(before, after, view, change, here);
+        }
       }
       concerned.add(here);
       accounts.or(here);
     }
+    int[] all = accounts.stream().toArray();
+    if (all.length < MANY) {
+      return of(all, concerned, before.asker(), after.asker());
+    }
+    after.systems().forEach(view -> view.memberships().prepare());
+    ThreadLocal<Asker> now = ThreadLocal.withInitial(after::asker);
+    Effects found = new Effects(new ArrayList<>(), new ArrayList<>());
+    before
+        .bulk()
+        .<Effects>each(
+            all.length,
+            (then, range) ->
+                of(Arrays.copyOfRange(all, range.from(), range.to()), concerned, then, now.get()),
+            some -> {
+              found.ends.addAll(some.ends);
+              found.gives.addAll(some.gives);
+            });
+    return new Effects(List.copyOf(found.ends), List.copyOf(found.gives));
+  }
+
+  /** The same for some accounts, ascending. */
+  private static Effects of(int[] accounts, List<BitSet> concerned, Asker then, Asker now) {
     List<Effect> ends = new ArrayList<>();
     List<Effect> gives = new ArrayList<>();
-    Asker then = before.asker();
-    Asker now = after.asker();
-    for (int a = accounts.nextSetBit(0); a >= 0; a = accounts.nextSetBit(a + 1)) {
-      for (SystemView view : before.systems()) {
-        if (concerned.get(view.number()).get(a)) {
-          compare(a, view, then, now, ends, gives);
+    for (int account : accounts) {
+      for (SystemView view : then.model().systems()) {
+        if (concerned.get(view.number()).get(account)) {
+          compare(account, view, then, now, ends, gives);
         }
       }
     }
@@ -57,9 +92,7 @@ public record Effects(List<Effect> ends, List<Effect> gives) {
   /** Adds the accounts for which a system may answer otherwise after a change. */
   private static void concerned(
       AccessModel before, AccessModel after, SystemView view, Change change, BitSet into) {
-    boolean here =
-        change.fold(moved -> true, own -> own.system() == view.number(), account -> true);
-    Impact impact = here ? view.decider().impact(change) : Impact.NONE;
+    Impact impact = view.decider().impact(change);
     for (int i = 0; i < impact.subjects().size() && !impact.isNone(); i++) {
       int subject = impact.subjects().get(i);
       if (before.facts().kind(subject) == SubjectKind.IMPLICIT) {
