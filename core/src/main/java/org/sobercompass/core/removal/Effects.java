@@ -3,7 +3,9 @@ package org.sobercompass.core.removal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import org.sobercompass.core.access.AccessModel;
@@ -12,6 +14,7 @@ import org.sobercompass.core.access.Can;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Impact;
@@ -40,6 +43,7 @@ public record Effects(List<Effect> ends, List<Effect> gives) {
     List<BitSet> concerned = new ArrayList<>();
     BitSet accounts = new BitSet();
     Touched touched = new Touched(before, after);
+    Map<Memberships, Memberships.Walker> walkers = new IdentityHashMap<>();
     for (SystemView view : before.systems()) {
       BitSet here = new BitSet();
       for (Change change : changes) {
@@ -49,7 +53,7 @@ public record Effects(List<Effect> ends, List<Effect> gives) {
                 own -> own.system() == view.number(),
                 account -> true);
         if (matters) {
-          concerned(before, after, view, change, here);
+          concerned(after, view, change, walkers, here);
         }
       }
       concerned.add(here);
@@ -91,22 +95,27 @@ public record Effects(List<Effect> ends, List<Effect> gives) {
 
   /** Adds the accounts for which a system may answer otherwise after a change. */
   private static void concerned(
-      AccessModel before, AccessModel after, SystemView view, Change change, BitSet into) {
+      AccessModel after,
+      SystemView view,
+      Change change,
+      Map<Memberships, Memberships.Walker> walkers,
+      BitSet into) {
     Impact impact = view.decider().impact(change);
     for (int i = 0; i < impact.subjects().size() && !impact.isNone(); i++) {
       int subject = impact.subjects().get(i);
-      if (before.facts().kind(subject) == SubjectKind.IMPLICIT) {
-        into.set(0, before.facts().accounts());
+      if (after.facts().kind(subject) == SubjectKind.IMPLICIT) {
+        into.set(0, after.facts().accounts());
       } else {
-        accounts(view, subject, into);
-        accounts(after.view(view.number()), subject, into);
+        accounts(view, subject, walkers, into);
+        accounts(after.view(view.number()), subject, walkers, into);
       }
     }
   }
 
-  private static void accounts(SystemView view, int subject, BitSet into) {
+  private static void accounts(
+      SystemView view, int subject, Map<Memberships, Memberships.Walker> walkers, BitSet into) {
     IntList found = new IntList();
-    view.memberships().walker().candidates(subject, found);
+    walkers.computeIfAbsent(view.memberships(), Memberships::walker).candidates(subject, found);
     for (int i = 0; i < found.size(); i++) {
       into.set(found.get(i));
     }

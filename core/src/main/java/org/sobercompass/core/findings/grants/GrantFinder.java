@@ -3,6 +3,7 @@ package org.sobercompass.core.findings.grants;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -21,6 +22,7 @@ import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.system.Change;
@@ -43,6 +45,8 @@ public final class GrantFinder implements Finder {
   private static final String COVERED = "covered";
 
   private final BitSet services;
+  private final Map<Integer, Memberships.Walker> walkers = new HashMap<>();
+  private final Map<Integer, Map<Integer, BitSet>> above = new HashMap<>();
 
   public GrantFinder(FindingContext context) {
     this.context = context;
@@ -127,7 +131,7 @@ public final class GrantFinder implements Finder {
             : by.descends() && view.resources().covers(by.resource(), grant.resource());
     boolean live =
         by.on() && by.subject() >= 0 && by.from() <= grant.from() && by.until() >= grant.until();
-    if (!here || !live || !reaches(view, by.subject(), grant.subject())) {
+    if (!here || !live) {
       return false;
     }
     for (int right = 0; right < view.rights().size(); right++) {
@@ -136,7 +140,7 @@ public final class GrantFinder implements Finder {
         return false;
       }
     }
-    return true;
+    return reaches(view, by.subject(), grant.subject());
   }
 
   /** Whether whoever counts as the one subject counts as the other. */
@@ -151,9 +155,23 @@ public final class GrantFinder implements Finder {
     if (kind != SubjectKind.GROUP && kind != SubjectKind.ACCOUNT) {
       return false;
     }
-    SubjectSet above = new SubjectSet();
-    view.memberships().walker().subjects(narrow, above);
-    return above.sure().contains(wide);
+    return above
+        .computeIfAbsent(view.context(), c -> new HashMap<>())
+        .computeIfAbsent(narrow, subject -> above(view, subject))
+        .get(wide);
+  }
+
+  /** What a subject surely counts as in a system. */
+  private BitSet above(SystemView view, int subject) {
+    SubjectSet found = new SubjectSet();
+    walkers
+        .computeIfAbsent(view.context(), c -> view.memberships().walker())
+        .subjects(subject, found);
+    BitSet all = new BitSet();
+    for (int i = 0; i < found.sure().size(); i++) {
+      all.set(found.sure().get(i));
+    }
+    return all;
   }
 
   private Finding covered(SystemView view, int cover, List<Integer> each) {
