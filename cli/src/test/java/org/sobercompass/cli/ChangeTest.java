@@ -22,6 +22,7 @@ import org.sobercompass.core.access.Can;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.admin.AdminModel;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.proposal.AsIn;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.ReadyMade;
@@ -257,10 +258,14 @@ class ChangeTest {
 
   /** Not at all, blocked, undecided, usable: of each right of each account at each node. */
   private static Map<String, Integer> ranks(Organization organization) {
+    return ranks(organization.model());
+  }
+
+  private static Map<String, Integer> ranks(AccessModel model) {
     Map<String, Integer> all = new TreeMap<>();
-    var asker = organization.model().asker();
-    for (SystemView view : organization.model().systems()) {
-      for (int a = 0; a < organization.model().facts().accounts(); a++) {
+    var asker = model.asker();
+    for (SystemView view : model.systems()) {
+      for (int a = 0; a < model.facts().accounts(); a++) {
         for (int right = 0; right < view.rights().size(); right++) {
           for (int node = 0; node < view.resources().size(); node++) {
             Can can = asker.can(view, a, right, node);
@@ -458,6 +463,61 @@ class ChangeTest {
                 java.util.Optional.empty(),
                 java.util.Optional.empty())));
     return new Proposal("", List.copyOf(new java.util.LinkedHashSet<>(steps)));
+  }
+
+  /** A copy that was changed in many ways is brought back, and nothing is left to do. */
+  @Test
+  void asInMakesAChangedCopyWhatItWas() {
+    Path before = folder.resolve("before");
+    DemoFiles.write(before);
+    Organization was = Organization.open(before);
+    int steps = 0;
+    for (int seed = 0; seed < 8; seed++) {
+      Organization copy = Organization.open(root);
+      Proposal changed = random(copy, new Random(seed)).then(delegating(copy, new Random(seed)));
+      copy.write(changed, "", "");
+      Organization now = Organization.open(root);
+      AsIn.Answer back = AsIn.of(now.assessment().model(), was.assessment().model());
+      assertThat(back.left()).as("seed " + seed).isEmpty();
+      Bound bound = back.proposal().on(now.assessment().model());
+      assertThat(bound.notes()).as("seed " + seed).isEmpty();
+      assertThat(ranks(now.model().with(plain(bound, now.model())))).isEqualTo(ranks(was.model()));
+      now.write(back.proposal(), "", "");
+      Organization again = Organization.open(root);
+      assertThat(AsIn.of(again.assessment().model(), was.assessment().model()).proposal().steps())
+          .as("seed " + seed)
+          .isEmpty();
+      steps += back.proposal().steps().size();
+    }
+    assertThat(steps).isGreaterThan(20);
+  }
+
+  /** The changes that are not of delegated administration. */
+  private static List<Change> plain(Bound bound, AccessModel model) {
+    int applications = model.systems().size();
+    return bound.changes().stream()
+        .filter(c -> c.fold(moved -> true, own -> own.system() < applications, a -> true))
+        .toList();
+  }
+
+  /** What is there otherwise and no step can do is said: accounts, groups, systems. */
+  @Test
+  void whatNoStepCanDoIsTold() throws IOException {
+    Path other = folder.resolve("other");
+    DemoFiles.write(other);
+    Path export = other.resolve("directory/alderfen.ldif");
+    String text = Files.readString(export);
+    int from = text.indexOf("dn: uid=moss.rook,");
+    Files.writeString(
+        export, text.substring(0, from) + text.substring(text.indexOf("\n\n", from) + 2));
+    Files.writeString(
+        other.resolve("files/fernstore.getfacl"),
+        Files.readString(other.resolve("files/fernstore.getfacl"))
+            .replaceFirst("user:2017:rw-", "user:2017:rw-\nuser:2011:r--"));
+    SoberTest.Said said = sober("propose", "as-in", other.toString());
+    assertThat(said.err())
+        .contains("Not in it: Moss Rook (moss.rook) is here and not there.")
+        .contains("of Fernhollow file host is there and not here.");
   }
 
   /** What one command writes, the opposite one takes back. */
