@@ -56,7 +56,8 @@ final class Proposing {
           (file, rows) ->
               inputs
                   .err()
-                  .println("Written: " + file + ", " + rows + (rows == 1 ? " row." : " rows.")));
+                  .println(
+                      "Written: " + file + ", " + rows + (rows == 1 ? " change." : " changes.")));
     } else if (!bound.changes().isEmpty()) {
       inputs.err().println("Nothing is written yet; --write does it.");
     }

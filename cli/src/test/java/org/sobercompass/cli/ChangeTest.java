@@ -500,6 +500,42 @@ class ChangeTest {
         .toList();
   }
 
+  /** Several lines of one list go and come in one proposal, whatever their order. */
+  @Test
+  void severalLinesOfOneScopeAreTakenAndAddedTogether() throws IOException {
+    String admin = text("admin.yaml");
+    String lines = "      - group: finance-desks\n        groups: members\n";
+    assertThat(admin).contains(lines);
+    String more = "      - account: nlarkin\n      - account: bostler\n      - account: gwick\n";
+    Files.writeString(root.resolve("admin.yaml"), admin.replace(lines, lines + more));
+    Files.writeString(
+        folder.resolve("lines.csv"),
+        "change,scope,subject\nexcept,joiners,nlarkin\ninclude,joiners,tquill\n"
+            + "except,joiners,gwick\nexcept,joiners,bostler\n");
+    assertThat(sober("preview", folder.resolve("lines.csv").toString(), "--write").code()).isZero();
+    assertThat(text("admin.yaml"))
+        .isEqualTo(admin.replace(lines, lines + "      - account: tquill\n"));
+    Files.writeString(
+        folder.resolve("last.yaml"),
+        "changes:\n  - end-inclusion: {scope: joiners, who: tquill}\n"
+            + "  - end-inclusion: {scope: joiners, who: group finance-desks, groups: members}\n");
+    assertThat(sober("preview", folder.resolve("last.yaml").toString(), "--write").out())
+        .startsWith("1 step cannot be made: the scope joiners would include nothing any more.");
+  }
+
+  /** A role that allows nothing itself yet gets its first entry. */
+  @Test
+  void aRoleWithoutEntriesGetsItsFirst() throws IOException {
+    String before = text("applications/orders.yaml");
+    assertThat(sober("redefine", "orders", "standin-buyer", "suppliers=view", "--write").code())
+        .isZero();
+    assertThat(text("applications/orders.yaml"))
+        .isEqualTo(
+            before.replace(
+                "    includes: [clerk, payer]\n",
+                "    includes: [clerk, payer]\n    allows: {suppliers: view}\n"));
+  }
+
   /** What is there otherwise and no step can do is said: accounts, groups, systems. */
   @Test
   void whatNoStepCanDoIsTold() throws IOException {

@@ -1,5 +1,6 @@
 package org.sobercompass.organization;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -45,6 +46,8 @@ public final class MappingFiles {
   private final Problems problems = new Problems();
   private final Map<String, EditedFile> files = new LinkedHashMap<>();
   private final Map<String, Integer> lines = new LinkedHashMap<>();
+  private final Map<List<String>, List<Integer>> taken = new HashMap<>();
+  private final Map<List<String>, Integer> appended = new HashMap<>();
 
   MappingFiles(Workspace workspace, AccessModel model) {
     this.workspace = workspace;
@@ -123,15 +126,20 @@ public final class MappingFiles {
         item.put("groups", line.groups());
       }
       yaml(file).append(path, item);
+      appended.merge(path, 1, Integer::sum);
       return true;
     }
     ScopeItem there = scope.line(line.excepted(), line.subject()).orElseThrow();
     List<ScopeItem> all = line.excepted() ? scope.except() : scope.include();
-    if (all.size() == 1) {
+    // Earlier steps of the proposal may have taken lines out above this one, or added some.
+    List<Integer> gone = taken.computeIfAbsent(path, p -> new ArrayList<>());
+    int at = all.indexOf(there);
+    if (all.size() - gone.size() + appended.getOrDefault(path, 0) == 1) {
       yaml(file).clear(path);
     } else {
-      yaml(file).remove(path, all.indexOf(there));
+      yaml(file).remove(path, at - (int) gone.stream().filter(before -> before < at).count());
     }
+    gone.add(at);
     return true;
   }
 

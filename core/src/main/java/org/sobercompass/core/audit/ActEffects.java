@@ -55,14 +55,15 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
   public static ActEffects of(Assessment assessment, List<Change> changes) {
     Powers before = assessment.powers();
     int applications = assessment.model().systems().size();
-    boolean nothing =
-        before.trees().isEmpty() && before.roles().administration().grants().isEmpty();
-    if (nothing
-        || changes.stream()
-            .allMatch(c -> c.fold(moved -> false, own -> own.system() < applications, a -> true))) {
+    boolean applicationsOnly =
+        changes.stream()
+            .allMatch(c -> c.fold(moved -> false, own -> own.system() < applications, a -> true));
+    if (applicationsOnly) {
       return NONE;
     }
-    return new Work(before, assessment.with(changes).powers()).compare(changes);
+    Powers after = assessment.with(changes).powers();
+    boolean nothing = before.trees().isEmpty() && after.roles().administration().grants().isEmpty();
+    return nothing ? NONE : new Work(before, after).compare(changes);
   }
 
   /** Not thread-safe. */

@@ -33,6 +33,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
   private final List<Bound.Note> notes = new ArrayList<>();
   private final Map<Step, Optional<Bound.Made>> made = new LinkedHashMap<>();
   private final Map<Object, Step> settled = new HashMap<>();
+  private final Map<String, Integer> included = new HashMap<>();
   private final Map<Integer, AccessSystem> written = new HashMap<>();
   private int step;
 
@@ -180,14 +181,16 @@ final class Binder implements Step.Cases<Optional<Change>> {
           ? none(Kind.ALREADY, words(subject.get()) + says + line.scope() + " already")
           : none(Kind.NOT_THERE, "no line of the scope " + line.scope() + " is about it alone");
     }
-    boolean last = !line.added() && !line.excepted() && of.include().size() == 1;
-    if (last) {
+    int change = line.excepted() ? 0 : line.added() ? 1 : -1;
+    int left = included.getOrDefault(line.scope(), of.include().size()) + change;
+    if (left == 0) {
       return none(Kind.UNKNOWN, "the scope " + line.scope() + " would include nothing any more");
     }
     if (line.added() && line.groups().isEmpty() && facts.kind(subject.get()) == SubjectKind.GROUP) {
       return none(
           Kind.UNKNOWN, "it is not said what the group stands for: object, members or both");
     }
+    included.put(line.scope(), left);
     return Optional.of(
         new Change.Redefined(
             view.get().number(),

@@ -149,12 +149,15 @@ public final class YamlText extends EditedFile {
   private void put(List<String> path, String flow, Block block) {
     String key = path.get(path.size() - 1);
     List<String> above = path.subList(0, path.size() - 1);
-    Node map = find(above).orElseThrow(() -> cannot(above, "is not there"));
-    if (isNothing(map)) {
+    Optional<Node> map = find(above);
+    if (map.isEmpty() && above.isEmpty()) {
+      throw cannot(above, "is not there");
+    }
+    if (map.isEmpty() || isNothing(map.get())) {
       put(above, "{" + quoted(key) + ": " + flow + "}", List::of);
       return;
     }
-    if (!(map instanceof MappingNode into)) {
+    if (!(map.get() instanceof MappingNode into)) {
       throw cannot(above, "is no map");
     }
     Optional<NodeTuple> there = tuple(into, key);

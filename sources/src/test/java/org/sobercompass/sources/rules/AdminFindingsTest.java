@@ -4,15 +4,19 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.sobercompass.core.audit.ActEffects;
 import org.sobercompass.core.audit.Advice;
 import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Change;
 
 /** Findings about who administers whom, and what lies within reach: yes, no, the border. */
@@ -377,6 +381,21 @@ class AdminFindingsTest {
         .containsOnly("uid=cy,dc=x");
     assertThat(Findings.of(assessment.with(advice.changes())))
         .noneMatch(f -> f.key().equals(finding.key()));
+  }
+
+  /** The first admin role that is ever given counts as well. */
+  @Test
+  void theFirstAdminRoleThatIsGivenShowsWhatItGives() {
+    admin("s: {include: [{account: cy}]}");
+    Assessment assessment = world.assessment();
+    Key bo = new Key(KeyKind.ACCOUNT, "main", "uid=bo,dc=x");
+    Step.Assignment what =
+        new Step.Assignment(
+            "admin roles", "key", bo, "s", true, Optional.empty(), Optional.empty());
+    Proposal proposal = new Proposal("", List.of(new Step.Assign(what)));
+    assertThat(ActEffects.of(assessment, proposal.on(assessment.model()).changes()).gives())
+        .extracting(act -> act.action().id() + " " + act.object().id())
+        .containsExactly("unlock uid=cy,dc=x");
   }
 
   private static Change exception(Assessment assessment, String account) {
