@@ -123,27 +123,25 @@ final class ProbeCommand implements Callable<Integer> {
         AnswerTable.of("probe/1", "setting", "value", "entries", "of", "unique", "example", "else")
             .heading(
                 p.access().address()
-                    + " is a directory of the kind "
+                    + " is a directory (kind: "
                     + p.kind()
-                    + ": "
+                    + ") with "
                     + AnswerContext.count(counts.accounts(), "account", "accounts")
                     + ", "
                     + AnswerContext.count(counts.groups(), "group", "groups")
-                    + ", "
+                    + " and "
                     + AnswerContext.count(
                         counts.units(), "organizational unit", "organizational units")
                     + ".")
-            .fact("as", p.identity())
+            .fact("signed in as", p.identity())
             .fact("connection", p.access().tls().words())
             .fact("naming contexts", String.join(" | ", p.root().contexts()))
-            .fact(
-                "entries looked at",
-                p.looked() + (p.all() ? ", which is all" : ", there are more"));
+            .fact("entries read", p.looked() + (p.all() ? " (all)" : " (there are more)"));
     sheet.fact(
         "schema",
         p.schema()
             .map(s -> s.attributeTypes() + " attribute types, " + s.objectClasses() + " classes")
-            .orElse("not readable; the usual attribute types are taken"));
+            .orElse("not readable, so the usual attribute types are used"));
     sheet.fact("offers", offers(p.root()));
     p.root().vendor().ifPresent(vendor -> sheet.fact("server", vendor));
     sheet.row(
@@ -260,7 +258,7 @@ final class ProbeCommand implements Callable<Integer> {
         "member attribute:        "
             + value(p, "members")
             + p.setting("members").map(s -> "   (as in " + s.example() + ")").orElse(""));
-    section("As an application's administrator types them:", lines, out);
+    section("The same, as the settings of an application usually call it:", lines, out);
   }
 
   private static String letters(SettingsProposal p, SettingsProposal.Setting login) {

@@ -20,8 +20,9 @@ import tools.jackson.databind.json.JsonMapper;
 
 /**
  * What the product says, in one list to be read aloud: the help of every command, every kind of
- * finding with its sentence on the demo, the first line of every command, and what a spoiled file
- * brings. The list is {@code wording.txt}; with {@code -Dsober.wording=write} it is written anew.
+ * finding with its sentence on the demo, the first line of every command, what {@code probe} and
+ * the page say, and what a spoiled file brings. The list is {@code wording.txt}; with {@code
+ * -Dsober.wording=write} it is written anew.
  */
 class WordingTest {
   private static final Path HERE = Path.of("src/test/resources/wording");
@@ -94,6 +95,31 @@ class WordingTest {
       told.add("sober " + line + "  [" + said.code() + "]\n    " + first(text));
     }
     return told;
+  }
+
+  /** All that is said of the demo's directory when it is looked at for the first time. */
+  private static String probe() {
+    try (DemoDirectory directory =
+        new DemoDirectory(demo.resolve("directory/alderfen.ldif"), "dc=alderfen,dc=example")) {
+      SoberTest.Said said = SoberTest.sober("probe", directory.address(), "--plain");
+      return (said.out() + said.err())
+          .replace(directory.address(), "ADDRESS")
+          .lines()
+          .map(String::stripTrailing)
+          .collect(Collectors.joining("\n"));
+    }
+  }
+
+  /** The page's own words: its headings, labels and hints, without what it is filled with. */
+  private static List<String> page() throws IOException {
+    String template = Files.readString(Path.of("../report/src/main/jte/page.jte"));
+    return Pattern.compile("(?:>|(?:title|placeholder|aria-label)=\")([^<>${}@\"]{3,})(?:<|\")")
+        .matcher(template)
+        .results()
+        .map(found -> found.group(1).replaceAll("\\s+", " ").strip())
+        .filter(text -> text.matches(".*[a-z].*"))
+        .distinct()
+        .toList();
   }
 
   private static List<String> problems(Path folder) throws IOException {
@@ -185,6 +211,10 @@ class WordingTest {
     all.addAll(kinds());
     all.add("\n# What every command says first, on the demo, with its exit code");
     all.addAll(answers());
+    all.add("\n# What probe says of the demo's directory");
+    all.add(probe());
+    all.add("\n# The page's own words");
+    all.addAll(page());
     all.add("\n# What is said of a spoiled file");
     all.addAll(problems(folder));
     String text = String.join("\n", all).replace(demo.toString(), "DEMO") + "\n";

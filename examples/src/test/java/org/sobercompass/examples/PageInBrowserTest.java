@@ -109,7 +109,7 @@ class PageInBrowserTest {
 
   @Test
   void hostileNamesStayText() {
-    assertThat(browser.getTitle()).isEqualTo("Who can do what, and what should not be");
+    assertThat(browser.getTitle()).isEqualTo("Who can do what, and what is wrong with it");
     assertThat(browser.findElements(By.tagName("img"))).isEmpty();
     assertThat(browser.findElement(By.tagName("body")).getAttribute("textContent"))
         .contains("<script>document.title='broken'</script>");
