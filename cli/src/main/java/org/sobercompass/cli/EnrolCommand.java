@@ -4,10 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.key.Key;
 import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.RegisterSteps;
 import org.sobercompass.core.proposal.Step;
-import org.sobercompass.core.system.Enrolment;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -63,35 +62,20 @@ final class EnrolCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     SystemView view = inputs.names().application(application);
+    RegisterSteps making = new RegisterSteps(inputs.model(), view);
     List<Step> steps = new ArrayList<>();
     for (String who : whom) {
       int subject = inputs.names().subject(who);
-      Key key = inputs.model().facts().key(subject);
-      List<Enrolment> lines =
-          view.admission().register().orElse(List.of()).stream()
-              .filter(line -> line.subject() == subject)
-              .toList();
-      if (off && lines.isEmpty()) {
+      List<Step> own =
+          off
+              ? making.strike(subject)
+              : making.enrol(subject, signIn, !notActive, secondFactor, place);
+      if (own.isEmpty()) {
         throw new UsageException(
             who + " is not in the register of " + view.system().name() + " itself");
       }
-      Step wanted =
-          new Step.Register(view.id(), key, signIn, !notActive, secondFactor, place, true);
-      for (Enrolment line : lines) {
-        Step there = of(view, key, line);
-        if (off || (!there.equals(wanted) && line.at().equals(place))) {
-          steps.add(there.inverse());
-        }
-      }
-      if (!off) {
-        steps.add(wanted);
-      }
+      steps.addAll(own);
     }
     return proposing.run(new Proposal("", steps), inputs);
-  }
-
-  private static Step of(SystemView view, Key key, Enrolment line) {
-    return new Step.Register(
-        view.id(), key, line.provider(), line.active(), line.secondFactor(), line.at(), true);
   }
 }

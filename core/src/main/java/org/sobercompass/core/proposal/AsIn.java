@@ -196,15 +196,7 @@ public final class AsIn {
     Set<Step> lines = new LinkedHashSet<>();
     for (Enrolment line : view.admission().register().orElse(List.of())) {
       if (line.subject() >= 0) {
-        lines.add(
-            new Step.Register(
-                view.id(),
-                model.facts().key(line.subject()),
-                line.provider(),
-                line.active(),
-                line.secondFactor(),
-                line.at(),
-                true));
+        lines.add(new Steps(model).register(view, line, true));
       }
     }
     return lines;

@@ -1,5 +1,6 @@
 package org.sobercompass.core.proposal;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -31,6 +32,7 @@ final class Lookup {
   private final Facts facts;
   private final Consumer<String> unknown;
   private final Map<String, Map<Assignment, Integer>> given = new HashMap<>();
+  private final Map<String, Map<String, List<Integer>>> said = new HashMap<>();
 
   /** In a model; {@code unknown} is told what is not there. */
   Lookup(AccessModel model, Consumer<String> unknown) {
@@ -124,16 +126,27 @@ final class Lookup {
    * it must say the same, and of those that do the one with the id is meant.
    */
   OptionalInt entry(SystemView view, Step.Entry entry) {
-    OptionalInt found = OptionalInt.empty();
+    List<Integer> same =
+        said.computeIfAbsent(view.id(), id -> byWords(view)).getOrDefault(entry.words(), List.of());
+    return same.stream()
+        .filter(g -> view.grants().get(g).id().equals(entry.entry()))
+        .findFirst()
+        .or(() -> same.stream().findFirst())
+        .map(OptionalInt::of)
+        .orElse(OptionalInt.empty());
+  }
+
+  /** The entries of a system by what they say. */
+  private Map<String, List<Integer>> byWords(SystemView view) {
+    Map<String, List<Integer>> all = new HashMap<>();
     Steps steps = new Steps(model);
     for (int g = 0; g < view.grants().size(); g++) {
       Grant grant = view.grants().get(g);
-      boolean same = !grant.isWithdrawn() && steps.words(view, grant).equals(entry.words());
-      if (same && (found.isEmpty() || grant.id().equals(entry.entry()))) {
-        found = OptionalInt.of(g);
+      if (!grant.isWithdrawn()) {
+        all.computeIfAbsent(steps.words(view, grant), w -> new ArrayList<>()).add(g);
       }
     }
-    return found;
+    return all;
   }
 
   /** The assignments of a system as they stand, by what they give. */

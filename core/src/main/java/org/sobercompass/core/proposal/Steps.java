@@ -105,17 +105,16 @@ final class Steps {
         });
   }
 
-  private Step register(SystemView view, Enrolment line, boolean added) {
-    return line.subject() < 0
-        ? new Step.Entry(view.id(), line.subjectText(), line.subjectText(), !added)
-        : new Step.Register(
-            view.id(),
-            facts.key(line.subject()),
-            line.provider(),
-            line.active(),
-            line.secondFactor(),
-            line.at(),
-            added);
+  /** A line of a register that names somebody who is there. */
+  Step register(SystemView view, Enrolment line, boolean added) {
+    return new Step.Register(
+        view.id(),
+        facts.key(line.subject()),
+        line.provider(),
+        line.active(),
+        line.secondFactor(),
+        line.at(),
+        added);
   }
 
   /** An assignment as it stands; empty when it is switched off, or given to nobody who is there. */

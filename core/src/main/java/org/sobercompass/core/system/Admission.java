@@ -157,9 +157,15 @@ public final class Admission {
     return unread;
   }
 
-  /** The same with a line of its register more or less. */
+  /**
+   * The same with a line of its register more or less.
+   *
+   * @throws IllegalArgumentException when it keeps no register: nobody was kept out by one
+   */
   Admission with(Redefinition.RegisterLine how) {
-    List<Enrolment> lines = new ArrayList<>(register.orElse(List.of()));
+    List<Enrolment> lines =
+        new ArrayList<>(
+            register.orElseThrow(() -> new IllegalArgumentException("there is no register")));
     if (how.added()) {
       lines.add(how.line());
     } else {

@@ -199,15 +199,9 @@ final class FileRemarks {
     List<String> whom = new ArrayList<>();
     List<String> trustees = new ArrayList<>();
     for (int from : lineage.missed()) {
-      if (above.get(from + 1) == FileList.REMOVED) {
-        continue;
-      }
       trustees.add(facts.trustees.text(Math.max(above.get(from + 1).trustee(), 0)));
       shown.add(grants.grant(parent, from + 1));
       whom.add(label(above.get(from + 1)) + ": " + above.get(from + 1).words());
-    }
-    if (shown.isEmpty()) {
-      return; // what was handed on is taken out in a preview
     }
     add(
         FileRemarkKind.INHERITANCE_NOT_APPLIED,

@@ -82,7 +82,10 @@ record Lineage(int[] origin, List<Integer> missed) {
         Ace ace = own.descriptor.entries().get(i);
         origin[i] = !ace.isInherited() ? HERE : known ? find(ace, handed, arrived) : OUTSIDE;
       }
-      return new Lineage(origin, missed(own, handed, arrived));
+      List<Integer> missed = missed(own, handed, arrived);
+      // What a preview took out above is not missed below.
+      missed.removeIf(from -> lists[above].entries().get(from + 1) == FileList.REMOVED);
+      return new Lineage(origin, List.copyOf(missed));
     }
 
     private static int find(Ace ace, List<Handed> handed, BitSet arrived) {
