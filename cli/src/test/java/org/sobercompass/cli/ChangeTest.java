@@ -258,6 +258,11 @@ class ChangeTest {
             + "  - end-inclusion: {scope: joiners, who: group finance-desks, groups: members}\n");
     assertThat(sober("preview", folder.resolve("last.yaml").toString(), "--write").out())
         .startsWith("1 step cannot be made: the scope joiners would include nothing any more.");
+    Files.writeString(
+        folder.resolve("entry.yaml"),
+        "changes:\n  - remove-entry: {system: fieldshare, entry: \"/vault 2 S-1-1\"}\n");
+    assertThat(sober("preview", folder.resolve("entry.yaml").toString()).err())
+        .contains("name: is missing");
   }
 
   /** A role that allows nothing itself yet gets its first entry. */

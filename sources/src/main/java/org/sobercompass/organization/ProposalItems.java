@@ -88,10 +88,10 @@ final class ProposalItems {
         what.need("scope"), excepted, file.subject(what.need("who")), groups, added);
   }
 
+  /** What it says is looked for, since its place in a list moves when others go. */
   private static Step entry(Node what, boolean removed) {
     what.only(Set.of("system", "entry", "name"));
-    return new Step.Entry(
-        what.need("system"), what.need("entry"), what.text("name").orElse(""), removed);
+    return new Step.Entry(what.need("system"), what.need("entry"), what.need("name"), removed);
   }
 
   private Key account(Node what) {
