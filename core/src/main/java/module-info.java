@@ -10,6 +10,7 @@ module org.sobercompass.core {
 
   exports org.sobercompass.core.access;
   exports org.sobercompass.core.admin;
+  exports org.sobercompass.core.amendment;
   exports org.sobercompass.core.audit;
   exports org.sobercompass.core.delegation;
   exports org.sobercompass.core.descriptor;

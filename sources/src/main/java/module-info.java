@@ -11,6 +11,7 @@ module org.sobercompass.sources {
   requires java.net.http;
   requires java.sql;
   requires com.networknt.schema;
+  requires io.github.javadiffutils;
   requires org.postgresql.jdbc;
   requires org.snakeyaml.engine;
   requires tools.jackson.core;
@@ -21,6 +22,7 @@ module org.sobercompass.sources {
 
   exports org.sobercompass.organization;
   exports org.sobercompass.sources;
+  exports org.sobercompass.sources.amendment;
   exports org.sobercompass.sources.disk;
   exports org.sobercompass.sources.text;
   exports org.sobercompass.sources.workspace;
@@ -38,6 +40,7 @@ module org.sobercompass.sources {
   uses org.sobercompass.sources.Collecting;
   uses org.sobercompass.sources.SourceKind;
   uses org.sobercompass.sources.SystemFormat;
+  uses org.sobercompass.sources.TargetKind;
 
   provides org.sobercompass.sources.Collecting with
       org.sobercompass.sources.database.DatabaseCollecting,
@@ -56,4 +59,10 @@ module org.sobercompass.sources {
       org.sobercompass.sources.files.FileFormat.Nfs4,
       org.sobercompass.sources.files.FileFormat.Posix,
       org.sobercompass.sources.database.DatabaseFormat;
+  provides org.sobercompass.sources.TargetKind with
+      org.sobercompass.sources.live.LdapTargetKind,
+      org.sobercompass.sources.database.SqlTargetKind,
+      org.sobercompass.sources.files.PosixTargetKind,
+      org.sobercompass.sources.files.SharedTargetKind,
+      org.sobercompass.sources.workspace.WorkspaceTargetKind;
 }

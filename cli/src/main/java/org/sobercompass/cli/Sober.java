@@ -58,6 +58,8 @@ public final class Sober implements Runnable {
     COMMANDS.put("preview", PreviewCommand::new);
     COMMANDS.put("propose", ProposeCommand::new);
     COMMANDS.put("unpick", UnpickCommand::new);
+    COMMANDS.put("amend", AmendCommand::new);
+    COMMANDS.put("carry-out", CarryOutCommand::new);
     COMMANDS.put("expect", ExpectCommand::new);
     COMMANDS.put("fit", FitCommand::new);
     COMMANDS.put("report", ReportCommand::new);

@@ -1,6 +1,7 @@
 package org.sobercompass.organization;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -65,6 +66,14 @@ public final class MappingFiles {
    *     nothing is written then
    */
   Map<String, Integer> write(Proposal proposal, String by, String reason) {
+    Collection<EditedFile> edited = edited(proposal, by, reason);
+    edited.forEach(EditedFile::unchanged);
+    edited.forEach(EditedFile::write);
+    return Map.copyOf(lines);
+  }
+
+  /** The files as they would be written; nothing is written. Otherwise as {@link #write}. */
+  Collection<EditedFile> edited(Proposal proposal, String by, String reason) {
     Bound bound = proposal.on(model);
     for (Bound.Note note : bound.notes()) {
       if (note.isWrong()) {
@@ -83,9 +92,7 @@ public final class MappingFiles {
           this::account);
     }
     problems.throwIfErrors();
-    files.values().forEach(EditedFile::unchanged);
-    files.values().forEach(EditedFile::write);
-    return Map.copyOf(lines);
+    return List.copyOf(files.values());
   }
 
   private Boolean membership(Change.OfMembership moved) {

@@ -1,6 +1,7 @@
 package org.sobercompass.organization;
 
 import java.nio.file.Path;
+import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -8,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Can;
@@ -17,6 +19,7 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.ActRoutes;
 import org.sobercompass.core.admin.Asked;
 import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.amendment.Amendment;
 import org.sobercompass.core.audit.Advice;
 import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.audit.Preview;
@@ -278,6 +281,19 @@ public final class Organization {
    */
   public Map<String, Integer> write(Proposal proposal, String by, String reason) {
     return new MappingFiles(workspace, assessment().model()).write(proposal, by, reason);
+  }
+
+  /**
+   * A proposal as records that can be carried out on the systems themselves, with the undo of each.
+   *
+   * @param words what each change is, for people
+   * @param as as whom each target is to be changed, where that is to be held to
+   * @throws org.sobercompass.core.problem.BadInputException when a step cannot be made
+   */
+  public Amendment amendment(
+      Proposal proposal, Function<Change, String> words, Map<String, String> as) {
+    return new AmendmentMaker(workspace, assessment().model(), words)
+        .make(proposal, as, Clock.systemUTC().instant());
   }
 
   /**

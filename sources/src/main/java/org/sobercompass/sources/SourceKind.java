@@ -5,10 +5,13 @@ import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.file.Path;
 import java.time.ZoneId;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.proposal.Step;
 import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Node;
 
@@ -67,6 +70,37 @@ public interface SourceKind {
     node.wrong("accounts of a file have no address", "file: and a CSV file");
     return Optional.empty();
   }
+
+  /**
+   * Makes records of changes of a directory. Each step is either made by a record or said to be left
+   * for somebody's hand.
+   */
+  default void amend(Wanted wanted, Drafts into) {
+    String why = wanted.directory() + " is changed where it is kept, not by this program";
+    wanted.steps().forEach(one -> into.byHand(one.step(), why));
+    wanted.gone().forEach(one -> into.byHand(one.step(), why));
+  }
+
+  /**
+   * Changes of one directory.
+   *
+   * @param entries its entries as they were read
+   * @param steps memberships and states of accounts
+   * @param gone entries of lists that are removed
+   */
+  record Wanted(
+      String directory, Facts facts, Entries entries, List<Wish> steps, List<Gone> gone) {}
+
+  /** A step of a proposal, by its number. */
+  record Wish(int step, Step what) implements Drafts.Numbered {}
+
+  /**
+   * An entry of an object's list that is removed.
+   *
+   * @param dn the object
+   * @param entry its number in the list, from 0
+   */
+  record Gone(int step, String dn, int entry) implements Drafts.Numbered {}
 
   /**
    * A file of entries.

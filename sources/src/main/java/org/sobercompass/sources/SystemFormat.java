@@ -28,6 +28,21 @@ public interface SystemFormat {
   AccessSystem read(Node file, Context context);
 
   /**
+   * Makes records of entries that are removed from the lists of a system. Each is either made by a
+   * record or said to be left for somebody's hand.
+   *
+   * @param root the folder of the workspace
+   * @param gone by the number of the grant that the entry is
+   */
+  default void amend(AccessSystem system, Folder root, List<Gone> gone, Drafts into) {
+    gone.forEach(
+        one -> into.byHand(one.step(), system.name() + " is changed where its lists are kept"));
+  }
+
+  /** An entry that is removed, by the number of its grant. */
+  record Gone(int step, int grant) implements Drafts.Numbered {}
+
+  /**
    * What a reader works with.
    *
    * @param root the folder of the workspace

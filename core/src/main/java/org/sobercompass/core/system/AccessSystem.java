@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.IntFunction;
 import org.sobercompass.core.membership.Counting;
@@ -135,6 +136,14 @@ public interface AccessSystem {
    */
   default List<Remark> remarks(long asOf, IntFunction<SubjectSet> subjectsOf) {
     return List.of();
+  }
+
+  /**
+   * The number, from 0, in the list of its resource of the entry that a grant is; empty where it is
+   * none that stands there by itself.
+   */
+  default OptionalInt entry(int grant) {
+    return OptionalInt.empty();
   }
 
   /** The lists of a resource as they stand, one line an entry, with where each comes from. */

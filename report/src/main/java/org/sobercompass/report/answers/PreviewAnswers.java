@@ -38,6 +38,11 @@ public final class PreviewAnswers {
     this.facts = ask.model().facts();
   }
 
+  /** What one change is, in words. */
+  public String words(Change change) {
+    return words.changes(List.of(change)).get(0);
+  }
+
   /** For a terminal: who gains and loses what, without keys; then findings, then the changes. */
   public List<AnswerTable> brief(Bound bound, Preview preview) {
     AnswerTable.Builder who =

@@ -42,6 +42,21 @@ record AclItem(String grantee, long mask, String grantor) {
         : Optional.empty();
   }
 
+  /** The item as the server writes it. */
+  String text() {
+    StringBuilder out = new StringBuilder(grantee.isEmpty() ? "" : name(grantee)).append('=');
+    for (char letter : DatabaseRights.LETTERS.toCharArray()) {
+      if ((mask & DatabaseRights.bit(letter)) != 0) {
+        out.append(letter).append((mask & DatabaseRights.option(letter)) != 0 ? "*" : "");
+      }
+    }
+    return out.append('/').append(name(grantor)).toString();
+  }
+
+  private static String name(String role) {
+    return role.matches("[A-Za-z0-9_]+") ? role : '"' + role.replace("\"", "\"\"") + '"';
+  }
+
   /** Reads a name, in quotes or not, and gives where it ends. */
   private static int name(String text, int from, StringBuilder into) {
     boolean quoted = false;

@@ -11,9 +11,12 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.Optional;
 import java.util.Properties;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.sources.Collecting;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.disk.Ending;
 import org.sobercompass.sources.disk.OwnFiles;
@@ -39,6 +42,9 @@ public record DatabaseDoor(
     boolean plain,
     Optional<Path> authority) {
   private static final int PATIENCE_SECONDS = 60;
+  private static final Pattern ADDRESS =
+      Pattern.compile("(?<host>\\[[^]]+\\]|[^:/]+)(:(?<port>[0-9]{1,5}))?/(?<database>.+)");
+  private static final int USUAL_PORT = 5432;
 
   /**
    * Collects the database into a file, which is there whole or not at all.
@@ -73,13 +79,61 @@ public record DatabaseDoor(
   private OutsideException refused(SQLException e) {
     return new OutsideException(
         Problem.error(
-            Place.of(host + ":" + port + "/" + database),
+            Place.of(address()),
             "the database could not be read as "
                 + Problem.quote(role)
                 + ": "
                 + String.valueOf(e.getMessage()).lines().findFirst().orElse("no reason given"),
             "a server that answers, a role that may sign in there, and TLS or --plain; nothing"
                 + " was written"));
+  }
+
+  /**
+   * A door as it was typed.
+   *
+   * @param where {@code HOST:PORT/DATABASE}; without a port the usual one
+   * @throws Collecting.Mistyped when it cannot be meant
+   */
+  static DatabaseDoor of(
+      String where,
+      Optional<String> as,
+      Optional<Secret> secret,
+      boolean plain,
+      Optional<Path> authority) {
+    Matcher address = ADDRESS.matcher(where);
+    if (!address.matches()) {
+      throw new Collecting.Mistyped(
+          Problem.quote(where) + " is no address of a database; expected HOST:PORT/DATABASE");
+    }
+    String port = address.group("port");
+    return new DatabaseDoor(
+        address.group("host"),
+        port == null ? USUAL_PORT : Integer.parseInt(port),
+        address.group("database"),
+        as.orElseThrow(
+            () ->
+                new Collecting.Mistyped("as whom to sign in is not said; expected --as ROLE")),
+        secret,
+        plain,
+        authority);
+  }
+
+  /**
+   * A connection that stays open.
+   *
+   * @throws OutsideException when it cannot be reached or refuses
+   */
+  Connection open(Secret.Origins origins) {
+    try {
+      return connect(origins);
+    } catch (SQLException e) {
+      throw refused(e);
+    }
+  }
+
+  /** Where it is, for people. */
+  String address() {
+    return host + ":" + port + "/" + database;
   }
 
   private Connection connect(Secret.Origins origins) throws SQLException {

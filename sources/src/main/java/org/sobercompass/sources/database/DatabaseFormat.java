@@ -37,9 +37,11 @@ import org.sobercompass.core.system.database.DatabaseFacts.Read;
 import org.sobercompass.core.system.database.DatabaseFacts.Rows;
 import org.sobercompass.core.system.database.DatabaseFacts.View;
 import org.sobercompass.core.system.database.DatabaseRights;
+import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.Ids;
 import org.sobercompass.sources.SightReader;
 import org.sobercompass.sources.SystemFormat;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Node;
 import tools.jackson.databind.JsonNode;
 
@@ -98,6 +100,11 @@ public final class DatabaseFormat implements SystemFormat {
             List.of(collection, file.place().file())),
         loading.into.build(),
         context.facts());
+  }
+
+  @Override
+  public void amend(AccessSystem system, Folder root, List<Gone> gone, Drafts into) {
+    new DatabaseAmending(system.id(), into).revoke((DatabaseAccess) system, gone);
   }
 
   /** One collection on its way into facts. */

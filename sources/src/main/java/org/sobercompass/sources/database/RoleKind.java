@@ -3,6 +3,7 @@ package org.sobercompass.sources.database;
 import java.util.Set;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.SourceKind;
 
 /** Roles of a database, from what was collected of it. */
@@ -15,6 +16,11 @@ public final class RoleKind implements SourceKind {
   @Override
   public Set<String> settings() {
     return Set.of("accounts-of");
+  }
+
+  @Override
+  public void amend(Wanted wanted, Drafts into) {
+    new DatabaseAmending(wanted.directory(), into).members(wanted);
   }
 
   @Override

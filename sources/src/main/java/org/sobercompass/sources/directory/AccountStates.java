@@ -4,6 +4,7 @@ import com.unboundid.ldap.sdk.Attribute;
 import com.unboundid.ldap.sdk.Entry;
 import com.unboundid.util.StaticUtils;
 import java.text.ParseException;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.facts.Facts;
@@ -17,12 +18,24 @@ public final class AccountStates {
 
   private static final List<String> ENDS = List.of("accountExpires", "shadowExpire", "pwdEndTime");
 
+  /** The flags of an account ([MS-ADTS] 2.2.16). */
+  public static final String CONTROL = "userAccountControl";
+
+  /** {@code true} locks an account. */
+  public static final String LOCK = "nsAccountLock";
+
+  /** Since when an account is locked. */
+  public static final String LOCKED = "pwdAccountLockedTime";
+
+  /** Stands in {@link #LOCKED} of an account that is locked until somebody unlocks it. */
+  public static final String FOR_GOOD = "000001010000Z";
+
   /** The attributes read, for the completeness of an export. */
   public static final List<String> ATTRIBUTES =
       List.of(
-          "userAccountControl",
-          "nsAccountLock",
-          "pwdAccountLockedTime",
+          CONTROL,
+          LOCK,
+          LOCKED,
           "shadowExpire",
           "accountExpires",
           "pwdEndTime");
@@ -68,10 +81,10 @@ public final class AccountStates {
    * {@code pwdAccountLockedTime} (draft-behera-ldap-password-policy section 5.3.3).
    */
   static boolean isDisabled(Entry entry) {
-    Integer control = entry.getAttributeValueAsInteger("userAccountControl");
+    Integer control = entry.getAttributeValueAsInteger(CONTROL);
     boolean byControl = control != null && (control & ACCOUNT_DISABLE) != 0;
-    boolean byLock = "true".equalsIgnoreCase(entry.getAttributeValue("nsAccountLock"));
-    boolean forGood = "000001010000Z".equals(entry.getAttributeValue("pwdAccountLockedTime"));
+    boolean byLock = "true".equalsIgnoreCase(entry.getAttributeValue(LOCK));
+    boolean forGood = FOR_GOOD.equals(entry.getAttributeValue(LOCKED));
     return byControl || byLock || forGood;
   }
 
@@ -81,7 +94,7 @@ public final class AccountStates {
    * 0 (RFC 2307).
    */
   static boolean isPasswordEnded(Entry entry) {
-    Integer control = entry.getAttributeValueAsInteger("userAccountControl");
+    Integer control = entry.getAttributeValueAsInteger(CONTROL);
     boolean neverEnds = control != null && (control & PASSWORD_NEVER_EXPIRES) != 0;
     boolean notSet = "0".equals(entry.getAttributeValue("pwdLastSet")) && !neverEnds;
     return notSet
@@ -106,6 +119,29 @@ public final class AccountStates {
       }
     }
     return new Expiry(at, Optional.empty());
+  }
+
+  /** Flags of an account, disabled or not, the others as they were. */
+  public static String control(String was, boolean disabled) {
+    int flags = Integer.parseInt(was.strip());
+    return String.valueOf(disabled ? flags | ACCOUNT_DISABLE : flags & ~ACCOUNT_DISABLE);
+  }
+
+  /**
+   * When an account ends, as an attribute says it; an empty text where it says nothing then. Empty
+   * when the attribute cannot say that moment: days are whole ones.
+   */
+  public static Optional<String> written(String attribute, Optional<Instant> at) {
+    if (at.isEmpty()) {
+      return Optional.of(attribute.equals("accountExpires") ? "0" : "");
+    }
+    long second = at.get().getEpochSecond();
+    return switch (attribute) {
+      case "accountExpires" -> Optional.of(String.valueOf((second + SECONDS_TO_1970) * 10_000_000L));
+      case "shadowExpire" ->
+          second % DAY == 0 ? Optional.of(String.valueOf(second / DAY)) : Optional.empty();
+      default -> Optional.of(StaticUtils.encodeGeneralizedTime(second * 1000));
+    };
   }
 
   private static long parse(String attribute, String value) throws ParseException {

@@ -25,9 +25,11 @@ import org.sobercompass.core.system.Trustees;
 import org.sobercompass.core.system.files.FileAccess;
 import org.sobercompass.core.system.files.FileFacts;
 import org.sobercompass.core.system.files.FileStyle;
+import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.Ids;
 import org.sobercompass.sources.SightReader;
 import org.sobercompass.sources.SystemFormat;
+import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.TextFiles;
 
@@ -119,6 +121,16 @@ public abstract class FileFormat implements SystemFormat {
         loaded.administrators,
         loaded.facts,
         context.facts());
+  }
+
+  @Override
+  public void amend(AccessSystem system, Folder root, List<Gone> gone, Drafts into) {
+    ListAmending amending = new ListAmending((FileAccess) system, gone, into);
+    switch (style) {
+      case SHARED -> amending.descriptors();
+      case POSIX -> amending.posix(root);
+      case NFS4 -> SystemFormat.super.amend(system, root, gone, into);
+    }
   }
 
   private static List<String> origins(Node file) {

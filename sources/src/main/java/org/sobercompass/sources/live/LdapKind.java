@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.LineCount;
 import org.sobercompass.sources.LiveSource;
 import org.sobercompass.sources.SourceKind;
@@ -102,6 +103,11 @@ public abstract class LdapKind implements SourceKind {
             .flatMap(file -> DirectorySchema.read(file, entries.schemaShown(), problems));
     DirectoryKind classes = entries.login().map(kind::withLogin).orElse(kind);
     new LdifSource(entries.shown(), classes, schema, into, problems).read(entries.path());
+  }
+
+  @Override
+  public final void amend(Wanted wanted, Drafts into) {
+    new LdapAmending(wanted, into, kind.equals(DirectoryKind.AD)).make();
   }
 
   @Override

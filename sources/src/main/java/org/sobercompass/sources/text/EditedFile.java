@@ -43,7 +43,7 @@ public abstract class EditedFile {
   }
 
   /** What was read. */
-  protected final String read() {
+  public final String read() {
     try {
       return StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)).toString();
     } catch (CharacterCodingException e) {

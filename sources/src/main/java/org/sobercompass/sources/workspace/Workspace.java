@@ -44,6 +44,7 @@ import org.sobercompass.sources.survey.SurveyFile;
  * @param rules by what is judged
  * @param persons which accounts are one person's
  * @param administration admin scopes and roles
+ * @param directories where the entries of each directory stand
  * @param trees where directories with access control lists of their own stand
  * @param owned who answers for applications and scopes
  * @param readers the accounts that read directories
@@ -61,6 +62,7 @@ public record Workspace(
     FindingRules rules,
     Persons persons,
     Administration administration,
+    List<DirectoryFile> directories,
     List<TreeFile> trees,
     Assessment.Owned owned,
     List<Assessment.ReadingAccount> readers,

@@ -173,6 +173,9 @@ final class WorkspaceReader {
         findingRules,
         persons,
         administration,
+        exports.stream()
+            .map(e -> new DirectoryFile(e.settings().name(), e.settings().kind(), e.source(zone)))
+            .toList(),
         trees,
         owned,
         readers,

@@ -3,6 +3,7 @@ package org.sobercompass.core.system.database;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.IntFunction;
 import org.sobercompass.core.facts.Facts;
@@ -82,6 +83,11 @@ public final class DatabaseAccess extends ListedSystem {
   @Override
   public List<Grant> grants(Basis basis) {
     return grants.all();
+  }
+
+  @Override
+  public OptionalInt entry(int grant) {
+    return grants.entry(grant);
   }
 
   @Override

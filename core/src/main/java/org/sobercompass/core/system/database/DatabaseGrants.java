@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalInt;
 import java.util.TreeMap;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
@@ -137,15 +138,23 @@ final class DatabaseGrants {
     return first[resource + 1];
   }
 
-  /** The facts as if a grant were not there. */
-  DatabaseFacts without(int grant) {
+  /** Which of the grants on its object a grant is, from 0; none of what the owner has. */
+  OptionalInt entry(int grant) {
     int resource = grants.get(grant).resource();
     int given = grant - first[resource] - 1;
-    if (grant >= first[resource + 1] || given < 0) {
-      throw new IllegalArgumentException(
-          "ownership, superusers and predefined roles are no grants that can be revoked here");
-    }
-    return facts.without(resource, given);
+    return grant >= first[resource + 1] || given < 0 ? OptionalInt.empty() : OptionalInt.of(given);
+  }
+
+  /** The facts as if a grant were not there. */
+  DatabaseFacts without(int grant) {
+    int given =
+        entry(grant)
+            .orElseThrow(
+                () ->
+                    new IllegalArgumentException(
+                        "ownership, superusers and predefined roles are no grants that can be"
+                            + " revoked here"));
+    return facts.without(grants.get(grant).resource(), given);
   }
 
   /** The trustee of a grant. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import org.sobercompass.core.delegation.ActionRights;
 import org.sobercompass.core.delegation.DirectoryLists;
@@ -115,6 +116,12 @@ public final class DirectorySystem extends ListedSystem implements DirectoryList
   @Override
   public boolean isRemovable(int grant, Basis basis) {
     return grants.entry(grant) >= 0;
+  }
+
+  @Override
+  public OptionalInt entry(int grant) {
+    int entry = grants.entry(grant);
+    return entry < 0 ? OptionalInt.empty() : OptionalInt.of(entry);
   }
 
   @Override

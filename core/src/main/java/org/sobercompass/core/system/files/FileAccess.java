@@ -2,6 +2,7 @@ package org.sobercompass.core.system.files;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.IntFunction;
 import org.sobercompass.core.facts.Facts;
@@ -88,6 +89,11 @@ public final class FileAccess extends ListedSystem {
   @Override
   public List<Grant> grants(Basis basis) {
     return grants;
+  }
+
+  @Override
+  public OptionalInt entry(int grant) {
+    return grants.entry(grant);
   }
 
   @Override

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.PathTree;
@@ -121,6 +122,13 @@ public final class FileFacts {
   /** The tree of paths. */
   public PathTree tree() {
     return tree;
+  }
+
+  /** The descriptor of a path, where it has one that was read. */
+  public Optional<Descriptor> descriptor(int resource) {
+    return listOf[resource] >= 0 && lists[listOf[resource]] instanceof OrderedList ordered
+        ? Optional.of(ordered.descriptor)
+        : Optional.empty();
   }
 
   /** How many distinct lists. */

@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalInt;
 import java.util.RandomAccess;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
@@ -160,6 +161,12 @@ final class FileGrants extends AbstractList<Grant> implements RandomAccess {
       }
     }
     return facts.without(gone);
+  }
+
+  /** The number in the list of its path of the entry that a grant is; none of a share's. */
+  OptionalInt entry(int grant) {
+    int entry = grant < shareFirst ? entry(resource(grant), grant) : 0;
+    return entry == 0 ? OptionalInt.empty() : OptionalInt.of(entry - 1);
   }
 
   /** What the superuser may. */

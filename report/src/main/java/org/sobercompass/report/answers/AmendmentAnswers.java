@@ -1,0 +1,175 @@
+package org.sobercompass.report.answers;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import org.sobercompass.core.amendment.Amendment;
+import org.sobercompass.core.amendment.AmendmentRecord;
+import org.sobercompass.core.amendment.Journal;
+import org.sobercompass.core.amendment.Rehearsal;
+import org.sobercompass.core.amendment.Standing;
+import org.sobercompass.core.amendment.Work;
+import org.sobercompass.report.data.AnswerTable;
+
+/** Amendments, and how far they are carried out, in words and tables. Immutable. */
+public final class AmendmentAnswers {
+  private final Amendment amendment;
+
+  /** Answers about an amendment. */
+  public AmendmentAnswers(Amendment amendment) {
+    this.amendment = amendment;
+  }
+
+  /**
+   * All records, and what was done with each.
+   *
+   * @param journals what was done, by target
+   */
+  public AnswerTable all(Map<String, Journal> journals) {
+    AnswerTable.Builder sheet =
+        AnswerTable.of("amendment/1", "record", "system", "place", "what", "state");
+    int made = 0;
+    int failed = 0;
+    for (AmendmentRecord record : amendment.records()) {
+      Journal.State state =
+          Optional.ofNullable(journals.get(record.target()))
+              .map(journal -> journal.state(record.number()))
+              .orElse(Journal.State.OPEN);
+      made += state == Journal.State.MADE || state == Journal.State.WAS_SO ? 1 : 0;
+      failed += state == Journal.State.FAILED || state == Journal.State.NOT_UNDONE ? 1 : 0;
+      sheet.row(
+          record.number(),
+          record.target(),
+          record.place(),
+          FindingAnswers.capital(record.words()),
+          words(state));
+    }
+    int size = amendment.records().size();
+    String what =
+        AnswerContext.count(size, "record changes", "records change")
+            + " "
+            + AnswerContext.count(amendment.targets().size(), "system", "systems");
+    sheet.heading(
+        size == 0
+            ? "No record: nothing here is changed by this program."
+            : what
+                + (made == 0 && failed == 0
+                    ? "; none is carried out yet."
+                    : "; "
+                        + made
+                        + (made == 1 ? " is" : " are")
+                        + " carried out"
+                        + (failed > 0 ? ", " + failed + " could not be." : ".")));
+    amendment.byHand().forEach(line -> sheet.note("By hand: " + line + "."));
+    sheet.note("It rests on " + amendment.restsOn() + ".");
+    return sheet.build();
+  }
+
+  private static String words(Journal.State state) {
+    return switch (state) {
+      case OPEN -> "open";
+      case BEGUN -> "begun";
+      case MADE -> "made";
+      case WAS_SO -> "was so already";
+      case FAILED -> "not made";
+      case UNDO_BEGUN -> "undo begun";
+      case UNDONE -> "undone";
+      case NOT_UNDONE -> "not undone";
+    };
+  }
+
+  /**
+   * How a live system stands to records, before anything is written.
+   *
+   * @param undo whether they would be taken back
+   */
+  public AnswerTable rehearsal(String target, Rehearsal rehearsal, boolean undo) {
+    AnswerTable.Builder sheet =
+        AnswerTable.of("rehearsal/1", "record", "place", "what", "the system stands", "found");
+    for (Rehearsal.Asked asked : rehearsal.all()) {
+      sheet.row(
+          asked.record().number(),
+          asked.record().place(),
+          FindingAnswers.capital(asked.record().words()),
+          words(asked.standing(), undo),
+          asked.found());
+    }
+    int ready = rehearsal.count(Standing.BEFORE);
+    int done = rehearsal.count(Standing.AFTER);
+    int other = rehearsal.count(Standing.OTHER);
+    String verb = undo ? "taken back" : "carried out";
+    sheet.heading(
+        ready
+            + " of "
+            + AnswerContext.count(rehearsal.all().size(), "record", "records")
+            + " can be "
+            + verb
+            + " on "
+            + target
+            + (done > 0 ? "; for " + done + " it is so already" : "")
+            + (other > 0 ? "; for " + other + " something else stands there" : "")
+            + ". Nothing was written.");
+    return sheet.build();
+  }
+
+  private static String words(Standing standing, boolean undo) {
+    return switch (standing) {
+      case BEFORE -> undo ? "as it was made" : "as it was read";
+      case AFTER -> undo ? "as it was before" : "as it is to be";
+      case OTHER -> "otherwise";
+    };
+  }
+
+  /**
+   * What came of carrying out, or of taking back.
+   *
+   * @param records those that were asked for
+   * @param journal what was done, until now
+   */
+  public AnswerTable work(
+      String target, Work work, List<AmendmentRecord> records, Journal journal, boolean undo) {
+    AnswerTable.Builder sheet =
+        AnswerTable.of("work/1", "record", "place", "what", "state", "why");
+    for (AmendmentRecord record : records) {
+      String why =
+          work.failed().stream()
+              .filter(failure -> failure.record().number() == record.number())
+              .map(Work.Failure::why)
+              .findFirst()
+              .orElse("");
+      sheet.row(
+          record.number(),
+          record.place(),
+          FindingAnswers.capital(record.words()),
+          words(journal.state(record.number())),
+          why);
+    }
+    String verb = undo ? "taken back" : "carried out";
+    StringBuilder said = new StringBuilder();
+    said.append(work.made())
+        .append(" of ")
+        .append(AnswerContext.count(work.asked(), "record", "records"))
+        .append(work.made() == 1 ? " was " : " were ")
+        .append(verb)
+        .append(" on ")
+        .append(target);
+    add(said, work.before(), undo ? "not made, or taken back, before" : "made before");
+    add(said, work.wasSo(), undo ? "left, as it was so before" : "so already");
+    add(said, work.failed().size(), "not possible");
+    add(said, work.left(), "not tried");
+    sheet.heading(said.append('.').toString());
+    if (!work.stopped().isEmpty()) {
+      sheet.note(
+          FindingAnswers.capital(work.stopped())
+              + ". The same command goes on where this one stopped.");
+    }
+    return sheet.build();
+  }
+
+  private static void add(StringBuilder said, int count, String what) {
+    if (count > 0) {
+      said.append(String.format(Locale.ROOT, "; %d %s", count, what));
+    }
+  }
+}

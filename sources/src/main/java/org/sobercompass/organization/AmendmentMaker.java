@@ -1,0 +1,226 @@
+package org.sobercompass.organization;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.amendment.Amendment;
+import org.sobercompass.core.amendment.AmendmentRecord;
+import org.sobercompass.core.amendment.Difference;
+import org.sobercompass.core.delegation.DirectoryLists;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.proposal.Bound;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.Step;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.sources.Drafts;
+import org.sobercompass.sources.SourceKind;
+import org.sobercompass.sources.SystemFormat;
+import org.sobercompass.sources.SystemFormats;
+import org.sobercompass.sources.disk.Folder;
+import org.sobercompass.sources.text.EditedFile;
+import org.sobercompass.sources.workspace.DirectoryFile;
+import org.sobercompass.sources.workspace.Workspace;
+import org.sobercompass.sources.workspace.WorkspaceTargetKind;
+
+/**
+ * Makes an amendment of a proposal: each step becomes records of the system that it changes, by the
+ * registration of that kind of system. Use once.
+ */
+final class AmendmentMaker implements Step.Cases<Boolean> {
+  private final Workspace workspace;
+  private final AccessModel model;
+  private final Facts facts;
+  private final Function<Change, String> words;
+  private final Drafts drafts = new Drafts();
+  private final Map<String, List<SourceKind.Wish>> wishes = new LinkedHashMap<>();
+  private final Map<String, List<SourceKind.Gone>> objects = new LinkedHashMap<>();
+  private final Map<Integer, List<SystemFormat.Gone>> entries = new LinkedHashMap<>();
+  private final Map<Integer, Step> mapping = new LinkedHashMap<>();
+  private final Map<Integer, Change> changes = new LinkedHashMap<>();
+  private int number;
+
+  AmendmentMaker(Workspace workspace, AccessModel model, Function<Change, String> words) {
+    this.workspace = workspace;
+    this.model = model;
+    this.facts = model.facts();
+    this.words = words;
+  }
+
+  Amendment make(Proposal proposal, Map<String, String> as, Instant now) {
+    Bound bound = proposal.on(model);
+    Problems problems = new Problems();
+    for (Bound.Note note : bound.notes()) {
+      if (note.isWrong()) {
+        problems.error(
+            Place.of("step " + (note.step() + 1)), note.what(), "a step that can be made");
+      }
+    }
+    problems.throwIfErrors();
+    for (Bound.Made made : bound.made()) {
+      number = made.step();
+      changes.put(number, made.change());
+      proposal.steps().get(number).in(this);
+    }
+    for (DirectoryFile directory : workspace.directories()) {
+      List<SourceKind.Wish> steps = wishes.getOrDefault(directory.name(), List.of());
+      List<SourceKind.Gone> gone = objects.getOrDefault(directory.name(), List.of());
+      if (!steps.isEmpty() || !gone.isEmpty()) {
+        directory
+            .kind()
+            .amend(
+                new SourceKind.Wanted(directory.name(), facts, directory.entries(), steps, gone),
+                drafts);
+      }
+    }
+    entries.forEach(this::lists);
+    mapping();
+    return amendment(proposal, as, now);
+  }
+
+  private void lists(int system, List<SystemFormat.Gone> gone) {
+    SystemView view = model.view(system);
+    Optional<SystemFormat> format = SystemFormats.of(view.system().kind());
+    if (format.isPresent()) {
+      format.get().amend(view.system(), Folder.of(workspace.root()), gone, drafts);
+    } else {
+      gone.forEach(one -> drafts.byHand(one.step(), view.system().name() + " is only read"));
+    }
+  }
+
+  /** What stands in the workspace's own files: each file as it was and as it is to be. */
+  private void mapping() {
+    if (mapping.isEmpty()) {
+      return;
+    }
+    Proposal own = new Proposal("", List.copyOf(mapping.values()));
+    for (EditedFile file : new MappingFiles(workspace, model).edited(own, "", "")) {
+      drafts.add(
+          new Drafts.Draft(
+              mapping.keySet(),
+              WorkspaceTargetKind.ID,
+              WorkspaceTargetKind.ID,
+              file.name(),
+              List.of(new Difference("text", List.of(file.read()), List.of(file.text())))));
+    }
+  }
+
+  private Amendment amendment(Proposal proposal, Map<String, String> as, Instant now) {
+    List<AmendmentRecord> records = new ArrayList<>();
+    Map<String, Amendment.Target> targets = new LinkedHashMap<>();
+    for (Drafts.Draft draft : drafts.all()) {
+      targets.putIfAbsent(
+          draft.target(),
+          new Amendment.Target(
+              draft.target(), draft.kind(), Optional.ofNullable(as.get(draft.target()))));
+      String does =
+          String.join(
+              "; ", draft.steps().stream().sorted().map(changes::get).map(words).toList());
+      records.add(
+          new AmendmentRecord(
+              records.size() + 1, draft.target(), draft.place(), does, draft.differences()));
+    }
+    List<String> byHand =
+        drafts.left().stream()
+            .map(left -> words.apply(changes.get(left.step())) + ": " + left.why())
+            .toList();
+    return new Amendment(
+        proposal.name(), now, restsOn(), List.copyOf(targets.values()), records, byHand);
+  }
+
+  private String restsOn() {
+    return workspace
+        .taken()
+        .map(taken -> "what was read as of " + taken)
+        .orElse("what was read from live directories and files");
+  }
+
+  @Override
+  public Boolean join(Step.Join step) {
+    return ofDirectory(step.group(), step);
+  }
+
+  @Override
+  public Boolean leave(Step.Leave step) {
+    return ofDirectory(step.group(), step);
+  }
+
+  @Override
+  public Boolean account(Step.Disable step) {
+    return ofDirectory(step.account(), step);
+  }
+
+  @Override
+  public Boolean ends(Step.Ends step) {
+    return ofDirectory(step.account(), step);
+  }
+
+  private Boolean ofDirectory(Key subject, Step step) {
+    String directory = facts.find(subject).map(facts::source).orElse("");
+    return wishes
+        .computeIfAbsent(directory, d -> new ArrayList<>())
+        .add(new SourceKind.Wish(number, step));
+  }
+
+  @Override
+  public Boolean entry(Step.Entry step) {
+    return changes
+        .get(number)
+        .fold(
+            moved -> false,
+            own -> own.byKind(added -> false, this::removed, redefined -> false),
+            account -> false);
+  }
+
+  private Boolean removed(Change.AssignmentRemoved change) {
+    SystemView view = model.view(change.system());
+    if (view.system() instanceof DirectoryLists lists) {
+      int object = view.grants().get(change.grant()).resource();
+      int entry = view.system().entry(change.grant()).orElse(-1);
+      return objects
+          .computeIfAbsent(lists.tree().directory(), d -> new ArrayList<>())
+          .add(new SourceKind.Gone(number, lists.tree().dn(object), entry));
+    }
+    return entries
+        .computeIfAbsent(change.system(), s -> new ArrayList<>())
+        .add(new SystemFormat.Gone(number, change.grant()));
+  }
+
+  private Boolean ofMapping(Step step) {
+    mapping.put(number, step);
+    return true;
+  }
+
+  @Override
+  public Boolean assign(Step.Assign step) {
+    return ofMapping(step);
+  }
+
+  @Override
+  public Boolean withdraw(Step.Withdraw step) {
+    return ofMapping(step);
+  }
+
+  @Override
+  public Boolean line(Step.Line step) {
+    return ofMapping(step);
+  }
+
+  @Override
+  public Boolean register(Step.Register step) {
+    return ofMapping(step);
+  }
+
+  @Override
+  public Boolean role(Step.Role step) {
+    return ofMapping(step);
+  }
+}

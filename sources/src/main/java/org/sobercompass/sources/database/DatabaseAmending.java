@@ -1,0 +1,148 @@
+package org.sobercompass.sources.database;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import org.sobercompass.core.amendment.Difference;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.proposal.Step;
+import org.sobercompass.core.system.database.DatabaseAccess;
+import org.sobercompass.core.system.database.DatabaseFacts;
+import org.sobercompass.sources.Drafts;
+import org.sobercompass.sources.SourceKind;
+import org.sobercompass.sources.SystemFormat;
+import tools.jackson.databind.JsonNode;
+
+/** Makes grants and revokes of steps: all of one database in one transaction. */
+final class DatabaseAmending {
+  private final String target;
+  private final Drafts into;
+  private final Set<Integer> steps = new TreeSet<>();
+  private final Map<String, List<String>> removed = new LinkedHashMap<>();
+  private final Map<String, List<String>> added = new LinkedHashMap<>();
+
+  /**
+   * Of one target.
+   *
+   * @param target the name of the system, or of the directory of its roles
+   */
+  DatabaseAmending(String target, Drafts into) {
+    this.target = target;
+    this.into = into;
+  }
+
+  /** Grants on objects are revoked. */
+  void revoke(DatabaseAccess system, List<SystemFormat.Gone> gone) {
+    DatabaseFacts facts = system.facts();
+    String database = "";
+    for (SystemFormat.Gone one : gone) {
+      int resource = system.grants(system.usualBasis()).get(one.grant()).resource();
+      List<String> way = way(facts.tree().id(resource));
+      database = way.get(0);
+      DatabaseFacts.Item item = facts.item(resource);
+      DatabaseFacts.Given given = item.given().get(system.entry(one.grant()).orElseThrow());
+      boolean everybody = given.trustee() == org.sobercompass.core.system.Trustees.EVERYONE;
+      String name = everybody ? "" : facts.trustees().text(given.trustee());
+      List<String> names = way.size() == 1 ? way : way.subList(1, way.size());
+      remove(
+          one.step(),
+          SqlForm.object(item.kind(), names),
+          new AclItem(name, given.mask(), given.by()).text());
+    }
+    put(database);
+  }
+
+  /** The names on the way to an object, as they are. */
+  private static List<String> way(String path) {
+    List<String> way = new ArrayList<>();
+    for (String step : path.substring(1).split("/")) {
+      way.add(step.replace("\\057", "/").replace("\\134", "\\"));
+    }
+    return way;
+  }
+
+  /** Roles are given to roles, or taken from them. */
+  void members(SourceKind.Wanted wanted) {
+    String[] database = {""};
+    Map<String, Boolean> admin = new HashMap<>();
+    Set<String> roles = new HashSet<>();
+    Path file = wanted.entries().path();
+    new Lines(wanted.entries().shown(), new Problems())
+        .read(
+            file,
+            (node, place) -> {
+              switch (Lines.text(node, "kind")) {
+                case "database" -> database[0] = Lines.text(node, "name");
+                case "role" -> roles.add(Lines.text(node, "name"));
+                case "member" -> admin.put(pair(node), Lines.yes(node, "admin"));
+                default -> {}
+              }
+            });
+    for (SourceKind.Wish wish : wanted.steps()) {
+      member(wanted.facts(), wish, admin);
+    }
+    put(database[0]);
+  }
+
+  private static String pair(JsonNode node) {
+    return Lines.text(node, "member") + "\n" + Lines.text(node, "role");
+  }
+
+  private void member(Facts facts, SourceKind.Wish wish, Map<String, Boolean> admin) {
+    if (wish.what() instanceof Step.Leave leave) {
+      int member = facts.find(leave.member()).orElse(-1);
+      String role = facts.find(leave.group()).map(facts::login).orElse("");
+      if (isRole(facts, member)) {
+        String name = facts.login(member);
+        boolean passes = admin.getOrDefault(name + "\n" + role, false);
+        remove(wish.step(), SqlForm.ROLE + " " + SqlForm.quoted(role), SqlForm.member(name, passes));
+        return;
+      }
+    } else if (wish.what() instanceof Step.Join join) {
+      int member = facts.find(join.member()).orElse(-1);
+      String role = facts.find(join.group()).map(facts::login).orElse("");
+      if (isRole(facts, member)) {
+        steps.add(wish.step());
+        added
+            .computeIfAbsent(SqlForm.ROLE + " " + SqlForm.quoted(role), o -> new ArrayList<>())
+            .add(SqlForm.member(facts.login(member), false));
+        return;
+      }
+    }
+    into.byHand(
+        wish.step(), "who signs in to the database as which role stands in the server's own files");
+  }
+
+  private static boolean isRole(Facts facts, int member) {
+    return member >= 0 && facts.kind(member) == SubjectKind.GROUP;
+  }
+
+  private void remove(int step, String object, String item) {
+    steps.add(step);
+    removed.computeIfAbsent(object, o -> new ArrayList<>()).add(item);
+  }
+
+  private void put(String database) {
+    Set<String> objects = new TreeSet<>(removed.keySet());
+    objects.addAll(added.keySet());
+    List<Difference> differences = new ArrayList<>();
+    for (String object : objects) {
+      differences.add(
+          new Difference(
+              object,
+              removed.getOrDefault(object, List.of()),
+              added.getOrDefault(object, List.of())));
+    }
+    if (!differences.isEmpty()) {
+      into.add(new Drafts.Draft(steps, target, SqlTargetKind.ID, database, differences));
+    }
+  }
+}

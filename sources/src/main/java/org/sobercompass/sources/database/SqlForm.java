@@ -1,0 +1,198 @@
+package org.sobercompass.sources.database;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.sobercompass.core.amendment.AmendmentRecord;
+import org.sobercompass.core.amendment.Difference;
+import org.sobercompass.core.system.database.DatabaseFacts.Kind;
+import org.sobercompass.core.system.database.DatabaseRights;
+
+/**
+ * Grants as statements of PostgreSQL, and how to ask for them. An object is named by its kind and
+ * its names in quotes, {@code table "field"."visits"}; what it has are items as the server writes
+ * them (PostgreSQL 15 documentation, section 5.7), or the members of a role.
+ */
+final class SqlForm {
+  /** What a role is called, whose members change. */
+  static final String ROLE = "role";
+
+  private static final String WITH_ADMIN = " with admin option";
+  private static final Pattern NAME = Pattern.compile("\"((?:[^\"]|\"\")*)\"");
+
+  /** How the grants of each kind of object are asked for; the names follow in their order. */
+  private static final Map<String, String> QUERIES =
+      Map.of(
+          "database",
+          "select coalesce(datacl, acldefault('d', datdba))::text[] from pg_database"
+              + " where datname = %s",
+          "schema",
+          "select coalesce(nspacl, acldefault('n', nspowner))::text[] from pg_namespace"
+              + " where nspname = %s",
+          "table",
+          relation("r"),
+          "sequence",
+          relation("s"),
+          "column",
+          "select coalesce(attacl, '{}')::text[] from pg_attribute a join pg_class c on c.oid ="
+              + " attrelid join pg_namespace n on n.oid = relnamespace where nspname = %s and"
+              + " relname = %s and attname = %s and not attisdropped",
+          "routine",
+          "select coalesce(proacl, acldefault('f', proowner))::text[] from pg_proc p join"
+              + " pg_namespace n on n.oid = pronamespace where nspname = %s and proname || '(' ||"
+              + " pg_get_function_identity_arguments(p.oid) || ')' = %s",
+          ROLE,
+          "select array(select quote_ident(m.rolname) || case when admin_option then '"
+              + WITH_ADMIN
+              + "' else '' end from pg_auth_members a join pg_roles m on m.oid = a.member where"
+              + " a.roleid = r.oid) from pg_roles r where r.rolname = %s");
+
+  private SqlForm() {}
+
+  private static String relation(String kind) {
+    return "select coalesce(relacl, acldefault('"
+        + kind
+        + "'::\"char\", relowner))::text[] from pg_class c join pg_namespace n on n.oid ="
+        + " relnamespace where nspname = %s and relname = %s";
+  }
+
+  /** The name of an object, from the names on the way to it in its database. */
+  static String object(Kind kind, List<String> names) {
+    String word =
+        switch (kind) {
+          case VIEW -> "table";
+          case FUNCTION -> "routine";
+          default -> kind.name().toLowerCase(Locale.ROOT);
+        };
+    return word + " " + String.join(".", names.stream().map(SqlForm::quoted).toList());
+  }
+
+  /** A name as an identifier in double quotes. */
+  static String quoted(String name) {
+    return '"' + name.replace("\"", "\"\"") + '"';
+  }
+
+  private static String literal(String text) {
+    return "'" + text.replace("'", "''") + "'";
+  }
+
+  private static String kind(String object) {
+    return object.substring(0, object.indexOf(' '));
+  }
+
+  private static List<String> names(String object) {
+    List<String> names = new ArrayList<>();
+    Matcher matcher = NAME.matcher(object);
+    while (matcher.find()) {
+      names.add(matcher.group(1).replace("\"\"", "\""));
+    }
+    return names;
+  }
+
+  /** Asks for all that an object has, as one array of texts. */
+  static String query(String object) {
+    Object[] names = names(object).stream().map(SqlForm::literal).toArray();
+    return String.format(Locale.ROOT, QUERIES.getOrDefault(kind(object), ""), names);
+  }
+
+  /** A member of a role, as the query gives it. */
+  static String member(String role, boolean admin) {
+    boolean plain = role.matches("[a-z_][a-z0-9_]*");
+    return (plain ? role : quoted(role)) + (admin ? WITH_ADMIN : "");
+  }
+
+  /** The statements of one record: what must be so, then what changes, all of it or nothing. */
+  static List<String> statements(AmendmentRecord record) {
+    List<String> all = new ArrayList<>();
+    for (Difference difference : record.differences()) {
+      difference.removed().forEach(item -> all.add(check(difference.name(), item, true)));
+      difference.added().forEach(item -> all.add(check(difference.name(), item, false)));
+    }
+    for (Difference difference : record.differences()) {
+      difference.removed().forEach(item -> all.addAll(change(difference.name(), item, false)));
+      difference.added().forEach(item -> all.addAll(change(difference.name(), item, true)));
+    }
+    return all;
+  }
+
+  /** Ends the transaction where something is not as it was read. */
+  private static String check(String object, String item, boolean there) {
+    boolean role = kind(object).equals(ROLE);
+    String found =
+        role
+            ? literal(item) + " = any ((" + query(object) + ")::text[])"
+            : literal(item) + "::aclitem = any ((" + query(object) + ")::aclitem[])";
+    String said = object + ": " + item + (there ? " is not there" : " is there already");
+    return "do $sober$ begin if "
+        + (there ? "not coalesce(" + found + ", false)" : "coalesce(" + found + ", false)")
+        + " then raise exception using errcode = 'SC001', message = "
+        + literal("not as it was read: " + said)
+        + "; end if; end $sober$";
+  }
+
+  private static List<String> change(String object, String item, boolean gives) {
+    if (kind(object).equals(ROLE)) {
+      boolean admin = item.endsWith(WITH_ADMIN);
+      String member = admin ? item.substring(0, item.length() - WITH_ADMIN.length()) : item;
+      String role = quoted(names(object).get(0));
+      return List.of(
+          gives
+              ? "grant " + role + " to " + member + (admin ? WITH_ADMIN : "")
+              : "revoke " + role + " from " + member);
+    }
+    AclItem read =
+        AclItem.of(item).orElseThrow(() -> new IllegalArgumentException("no grant: " + item));
+    String whom = read.grantee().isEmpty() ? "public" : quoted(read.grantee());
+    List<String> all = new ArrayList<>();
+    all.add("set local role " + quoted(read.grantor()));
+    for (boolean option : new boolean[] {false, true}) {
+      String rights = rights(object, read.mask(), option);
+      if (!rights.isEmpty()) {
+        String on = rights + " on " + on(object);
+        all.add(
+            gives
+                ? "grant " + on + " to " + whom + (option ? " with grant option" : "")
+                : "revoke " + on + " from " + whom);
+      }
+    }
+    all.add("reset role");
+    return all;
+  }
+
+  /** The rights that may, or may not, be passed on; of a column with its name. */
+  private static String rights(String object, long mask, boolean option) {
+    List<String> names = names(object);
+    String column =
+        kind(object).equals("column") ? " (" + quoted(names.get(names.size() - 1)) + ")" : "";
+    List<String> rights = new ArrayList<>();
+    for (char letter : DatabaseRights.LETTERS.toCharArray()) {
+      boolean has = (mask & DatabaseRights.bit(letter)) != 0;
+      boolean passes = (mask & DatabaseRights.option(letter)) != 0;
+      if (has && passes == option) {
+        rights.add(DatabaseRights.name(letter) + column);
+      }
+    }
+    return String.join(", ", rights);
+  }
+
+  private static String on(String object) {
+    List<String> names = names(object);
+    return switch (kind(object)) {
+      case "column" -> "table " + quoted(names.get(0)) + "." + quoted(names.get(1));
+      case "routine" -> {
+        String called = names.get(1);
+        int open = called.indexOf('(');
+        yield "routine "
+            + quoted(names.get(0))
+            + "."
+            + quoted(called.substring(0, open))
+            + called.substring(open);
+      }
+      default ->
+          kind(object) + " " + String.join(".", names.stream().map(SqlForm::quoted).toList());
+    };
+  }
+}

@@ -1,0 +1,62 @@
+package org.sobercompass.sources.database;
+
+import java.util.List;
+import org.sobercompass.core.amendment.AmendmentRecord;
+import org.sobercompass.core.amendment.LiveTarget;
+import org.sobercompass.sources.Secret;
+import org.sobercompass.sources.TargetKind;
+
+/** Databases that are changed by statements, all of them in one transaction. */
+public final class SqlTargetKind implements TargetKind {
+  /** The word for it. */
+  static final String ID = "postgresql";
+
+  @Override
+  public String id() {
+    return ID;
+  }
+
+  @Override
+  public String words() {
+    return "SQL statements in one transaction";
+  }
+
+  @Override
+  public String ending() {
+    return ".sql";
+  }
+
+  @Override
+  public String where() {
+    return "HOST:PORT/DATABASE";
+  }
+
+  @Override
+  public String command(String file) {
+    return "psql -v ON_ERROR_STOP=1 -h HOST -U ROLE -d DATABASE -f " + file;
+  }
+
+  @Override
+  public String text(List<AmendmentRecord> records) {
+    StringBuilder out = new StringBuilder();
+    for (AmendmentRecord record : records) {
+      out.append("-- ")
+          .append(record.number())
+          .append(": ")
+          .append(record.words().replace("\n", " "))
+          .append("\n-- In the database ")
+          .append(record.place())
+          .append(". First is asked whether all is as it was read.\nbegin;\n");
+      SqlForm.statements(record).forEach(line -> out.append(line).append(";\n"));
+      out.append("commit;\n");
+    }
+    return out.toString();
+  }
+
+  @Override
+  public LiveTarget open(Door door, Secret.Origins origins) {
+    DatabaseDoor to =
+        DatabaseDoor.of(door.where(), door.as(), door.secret(), door.plain(), door.authority());
+    return new SqlTarget(to, to.open(origins));
+  }
+}

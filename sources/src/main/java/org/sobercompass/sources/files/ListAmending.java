@@ -1,0 +1,136 @@
+package org.sobercompass.sources.files;
+
+import java.io.ByteArrayOutputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import org.sobercompass.core.amendment.Difference;
+import org.sobercompass.core.descriptor.Ace;
+import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.files.FileAccess;
+import org.sobercompass.sources.Drafts;
+import org.sobercompass.sources.SystemFormat;
+import org.sobercompass.sources.descriptor.Sddl;
+import org.sobercompass.sources.disk.Folder;
+
+/** Makes whole lists of paths, as they were and as they are to be, of entries that are removed. */
+final class ListAmending {
+  /** What the list of a path is called. */
+  static final String LIST = "list";
+
+  private final FileAccess system;
+  private final Drafts into;
+  private final Map<Integer, List<SystemFormat.Gone>> byPath = new LinkedHashMap<>();
+
+  ListAmending(FileAccess system, List<SystemFormat.Gone> gone, Drafts into) {
+    this.system = system;
+    this.into = into;
+    for (SystemFormat.Gone one : gone) {
+      Grant grant = system.grants(system.usualBasis()).get(one.grant());
+      if (system.entry(one.grant()).isPresent()) {
+        byPath.computeIfAbsent(grant.resource(), r -> new ArrayList<>()).add(one);
+      } else {
+        into.byHand(one.step(), "the list of a share is changed where the share is set up");
+      }
+    }
+  }
+
+  private Set<Integer> entries(List<SystemFormat.Gone> gone) {
+    Set<Integer> entries = new TreeSet<>();
+    gone.forEach(one -> system.entry(one.grant()).ifPresent(entries::add));
+    return entries;
+  }
+
+  private void add(int resource, List<SystemFormat.Gone> gone, String kind, String was, String is) {
+    into.add(
+        new Drafts.Draft(
+            Drafts.steps(gone),
+            system.id(),
+            kind,
+            system.facts().tree().id(resource),
+            List.of(new Difference(LIST, List.of(was), List.of(is)))));
+  }
+
+  /** Of descriptors: the entries go, what was inherited from them goes with them. */
+  void descriptors() {
+    byPath.forEach(
+        (resource, gone) -> {
+          Optional<Descriptor> was = system.facts().descriptor(resource);
+          if (was.isEmpty()) {
+            gone.forEach(one -> into.byHand(one.step(), "its list was not read"));
+            return;
+          }
+          Set<Integer> entries = entries(gone);
+          List<Ace> left = new ArrayList<>();
+          for (int i = 0; i < was.get().entries().size(); i++) {
+            if (!entries.contains(i)) {
+              left.add(was.get().entries().get(i));
+            }
+          }
+          add(
+              resource,
+              gone,
+              SharedTargetKind.ID,
+              Sddl.text(was.get()),
+              Sddl.text(was.get().with(left)));
+        });
+  }
+
+  /** Of 1003.1e lists, from the files that they were read from. */
+  void posix(Folder root) {
+    Map<String, Integer> wanted = new HashMap<>();
+    byPath.keySet().forEach(r -> wanted.put(system.facts().tree().id(r), r));
+    Map<Integer, List<String>> lists = new HashMap<>();
+    for (String file : system.files()) {
+      if (!file.endsWith(".yaml") && !file.endsWith(".yml")) {
+        new Blocks(file, new Problems())
+            .read(
+                root.resolve(file),
+                (path, body, line) ->
+                    Optional.ofNullable(wanted.get(id(path)))
+                        .ifPresent(r -> lists.put(r, PosixText.entries(body))));
+      }
+    }
+    byPath.forEach(
+        (resource, gone) -> {
+          List<String> was = lists.getOrDefault(resource, List.of());
+          if (was.isEmpty()) {
+            gone.forEach(one -> into.byHand(one.step(), "its list was not read"));
+          } else {
+            List<String> is = PosixText.without(was, entries(gone));
+            add(
+                resource,
+                gone,
+                PosixTargetKind.ID,
+                String.join("\n", was),
+                String.join("\n", is));
+          }
+        });
+  }
+
+  /** A path as the tree has it. */
+  private static String id(byte[] path) {
+    ByteArrayOutputStream id = new ByteArrayOutputStream(path.length + 1);
+    int from = 0;
+    for (int at = 0; at <= path.length; at++) {
+      if (at == path.length || path[at] == '/') {
+        byte[] step = Arrays.copyOfRange(path, from, at);
+        if (step.length > 0 && !(step.length == 1 && step[0] == '.')) {
+          id.write('/');
+          id.writeBytes(PathText.clean(step));
+        }
+        from = at + 1;
+      }
+    }
+    return id.size() == 0 ? "/" : id.toString(StandardCharsets.UTF_8);
+  }
+}

@@ -1,0 +1,117 @@
+package org.sobercompass.sources.files;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.TimeUnit;
+import org.sobercompass.core.amendment.AmendmentRecord;
+import org.sobercompass.core.amendment.Difference;
+import org.sobercompass.core.amendment.LiveTarget;
+import org.sobercompass.core.amendment.Standing;
+import org.sobercompass.core.problem.OutsideException;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+
+/**
+ * A tree of files on this machine whose lists are changed with the system's own tools. The kernel has
+ * no way to change a list only if it is still the same: it is read and compared just before.
+ */
+final class PosixTarget implements LiveTarget {
+  private static final int PATIENCE_SECONDS = 60;
+
+  private final Path root;
+
+  PosixTarget(Path root) {
+    this.root = root;
+  }
+
+  @Override
+  public String identity() {
+    return System.getProperty("user.name", "");
+  }
+
+  @Override
+  public String reached() {
+    return "this machine, below " + root;
+  }
+
+  /** The path as the tools read it: with octal escapes. */
+  private String path(AmendmentRecord record) {
+    String below = record.place().equals("/") ? "" : record.place();
+    String above = root.toString().equals("/") ? "" : root.toString().replace("\\", "\\134");
+    return above + below;
+  }
+
+  private Optional<String> now(AmendmentRecord record) {
+    String plain =
+        new String(
+            PathText.unescaped(path(record).getBytes(StandardCharsets.UTF_8)),
+            StandardCharsets.UTF_8);
+    Said said = run(List.of("getfacl", "-pcE", "--", plain.isEmpty() ? "/" : plain), "");
+    return said.code == 0
+        ? Optional.of(String.join("\n", PosixText.entries(said.out)))
+        : Optional.empty();
+  }
+
+  @Override
+  public Standing standing(AmendmentRecord record) {
+    Optional<String> now = now(record);
+    Difference list = record.differences().get(0);
+    return now.map(there -> Standing.of(list, List.of(there), PosixText::isSame))
+        .orElse(Standing.OTHER);
+  }
+
+  @Override
+  public String found(AmendmentRecord record) {
+    return now(record)
+        .map(there -> "its list is " + String.join(" ", there.lines().toList()))
+        .orElse("there is no such path, or it may not be seen");
+  }
+
+  @Override
+  public Result make(AmendmentRecord record) {
+    if (standing(record) != Standing.BEFORE) {
+      return new Result(Outcome.NOT_AS_COUNTED_ON, "");
+    }
+    String list = record.differences().get(0).added().get(0);
+    Said said =
+        run(List.of("setfacl", "--restore=-"), PosixTargetKind.block(path(record), list));
+    return said.code == 0
+        ? Result.MADE
+        : new Result(Outcome.REFUSED, said.err.lines().findFirst().orElse("no reason given"));
+  }
+
+  private record Said(int code, String out, String err) {}
+
+  private static Said run(List<String> command, String in) {
+    try {
+      Process process = new ProcessBuilder(command).start();
+      process.getOutputStream().write(in.getBytes(StandardCharsets.UTF_8));
+      process.getOutputStream().close();
+      String out =
+          new String(process.getInputStream().readAllBytes(), StandardCharsets.ISO_8859_1);
+      String err = new String(process.getErrorStream().readAllBytes(), StandardCharsets.UTF_8);
+      if (!process.waitFor(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
+        process.destroyForcibly();
+        return new Said(1, out, command.get(0) + " did not end");
+      }
+      return new Said(process.exitValue(), out, err.strip());
+    } catch (IOException e) {
+      throw new OutsideException(
+          Problem.error(
+              Place.of(command.get(0)),
+              "the program cannot be run here",
+              "the package acl of the system"));
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      return new Said(1, "", "interrupted");
+    }
+  }
+
+  @Override
+  public void close() {
+    // Nothing is held open.
+  }
+}

@@ -1,0 +1,233 @@
+package org.sobercompass.sources.live;
+
+import com.unboundid.ldap.sdk.Entry;
+import com.unboundid.util.Base64;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import org.sobercompass.core.amendment.Difference;
+import org.sobercompass.core.descriptor.Ace;
+import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.proposal.Step;
+import org.sobercompass.sources.Drafts;
+import org.sobercompass.sources.SourceKind;
+import org.sobercompass.sources.descriptor.DescriptorCodec;
+import org.sobercompass.sources.descriptor.MalformedException;
+import org.sobercompass.sources.descriptor.Sddl;
+import org.sobercompass.sources.directory.AccountStates;
+import org.sobercompass.sources.directory.DnForm;
+import org.sobercompass.sources.directory.LdifSource;
+import org.sobercompass.sources.text.TextFiles;
+
+/**
+ * Makes LDAP modifications of steps, from the entries as they were read: members, states of
+ * accounts, lists of objects. Use once.
+ */
+final class LdapAmending {
+  private final SourceKind.Wanted wanted;
+  private final Drafts into;
+  private final boolean ad;
+  private final Facts facts;
+  private final Map<String, Optional<Entry>> entries = new HashMap<>();
+
+  LdapAmending(SourceKind.Wanted wanted, Drafts into, boolean ad) {
+    this.wanted = wanted;
+    this.into = into;
+    this.ad = ad;
+    this.facts = wanted.facts();
+  }
+
+  /** Goes through the entries once, then makes a record of each step. */
+  void make() {
+    wanted.steps().forEach(wish -> entries.put(DnForm.of(place(wish.what())), Optional.empty()));
+    wanted.gone().forEach(gone -> entries.put(DnForm.of(gone.dn()), Optional.empty()));
+    SourceKind.Entries file = wanted.entries();
+    TextFiles.stream(
+        file.path(),
+        file.shown(),
+        new Problems(),
+        in ->
+            LdifSource.entries(
+                in,
+                file.shown(),
+                new Problems(),
+                entry ->
+                    entries.computeIfPresent(
+                        DnForm.of(entry.getDN()), (dn, none) -> Optional.of(entry))));
+    wanted.steps().forEach(wish -> step(wish.step(), wish.what()));
+    lists();
+  }
+
+  /** The entry that a step changes; empty when it is none of a directory. */
+  private String place(Step step) {
+    Optional<Key> key =
+        step instanceof Step.Join join
+            ? Optional.of(join.group())
+            : step instanceof Step.Leave leave
+                ? Optional.of(leave.group())
+                : step instanceof Step.Disable disable
+                    ? Optional.of(disable.account())
+                    : step instanceof Step.Ends ends
+                        ? Optional.of(ends.account())
+                        : Optional.empty();
+    return key.flatMap(facts::find).map(facts::dn).orElse("");
+  }
+
+  private void step(int number, Step step) {
+    String dn = place(step);
+    Optional<Entry> entry = entries.getOrDefault(DnForm.of(dn), Optional.empty());
+    if (dn.isEmpty() || entry.isEmpty()) {
+      into.byHand(number, "its entry is not in " + wanted.entries().shown());
+      return;
+    }
+    Optional<Difference> difference =
+        step instanceof Step.Join join
+            ? member(entry.get(), join.member(), true)
+            : step instanceof Step.Leave leave
+                ? member(entry.get(), leave.member(), false)
+                : step instanceof Step.Disable disable
+                    ? state(entry.get(), disable.disabled())
+                    : end(entry.get(), ((Step.Ends) step).is());
+    difference.ifPresentOrElse(
+        d -> into.add(number, wanted.directory(), LdapTargetKind.ID, dn, d),
+        () -> into.byHand(number, "no attribute of " + dn + " says it"));
+  }
+
+  /** How a group lists a member: by the attribute in which it does, or could. */
+  private Optional<Difference> member(Entry group, Key key, boolean joins) {
+    int member = facts.find(key).orElse(-1);
+    if (member < 0) {
+      return Optional.empty();
+    }
+    String login = facts.login(member);
+    if (!joins) {
+      for (String attribute : List.of("member", "uniqueMember")) {
+        for (String value : values(group, attribute)) {
+          if (DnForm.of(value).equals(DnForm.of(facts.dn(member)))) {
+            return Optional.of(new Difference(attribute, List.of(value), List.of()));
+          }
+        }
+      }
+      return values(group, "memberUid").contains(login)
+          ? Optional.of(new Difference("memberUid", List.of(login), List.of()))
+          : Optional.empty();
+    }
+    boolean byLogin =
+        group.hasObjectClass("posixGroup")
+            && !group.hasObjectClass("groupOfNames")
+            && !group.hasAttribute("member");
+    String attribute =
+        group.hasObjectClass("groupOfUniqueNames")
+            ? "uniqueMember"
+            : byLogin ? "memberUid" : "member";
+    String value = byLogin ? login : facts.dn(member);
+    return value.isEmpty()
+        ? Optional.empty()
+        : Optional.of(new Difference(attribute, List.of(), List.of(value)));
+  }
+
+  private static List<String> values(Entry entry, String attribute) {
+    String[] values = entry.getAttributeValues(attribute);
+    return values == null ? List.of() : List.of(values);
+  }
+
+  /** One attribute with one value, which gives way to another or to none. */
+  private static Optional<Difference> one(Entry entry, String attribute, List<String> is) {
+    List<String> was = values(entry, attribute);
+    return was.equals(is) ? Optional.empty() : Optional.of(new Difference(attribute, was, is));
+  }
+
+  private Optional<Difference> state(Entry account, boolean disabled) {
+    if (ad) {
+      return values(account, AccountStates.CONTROL).stream()
+          .findFirst()
+          .flatMap(
+              was ->
+                  one(
+                      account,
+                      AccountStates.CONTROL,
+                      List.of(AccountStates.control(was, disabled))));
+    }
+    String attribute =
+        account.hasAttribute(AccountStates.LOCK) ? AccountStates.LOCK : AccountStates.LOCKED;
+    return one(
+        account,
+        attribute,
+        !disabled
+            ? List.of()
+            : List.of(attribute.equals(AccountStates.LOCK) ? "true" : AccountStates.FOR_GOOD));
+  }
+
+  private Optional<Difference> end(Entry account, Optional<Instant> at) {
+    String attribute =
+        ad
+            ? "accountExpires"
+            : account.hasObjectClass("shadowAccount") ? "shadowExpire" : "pwdEndTime";
+    return AccountStates.written(attribute, at)
+        .flatMap(value -> one(account, attribute, value.isEmpty() ? List.of() : List.of(value)));
+  }
+
+  /** The lists of objects: all entries that go from one list go at once. */
+  private void lists() {
+    Map<String, List<SourceKind.Gone>> byObject = new LinkedHashMap<>();
+    for (SourceKind.Gone gone : wanted.gone()) {
+      byObject.computeIfAbsent(gone.dn(), dn -> new ArrayList<>()).add(gone);
+    }
+    byObject.forEach(
+        (dn, gone) -> {
+          Optional<Descriptor> was =
+              entries
+                  .getOrDefault(DnForm.of(dn), Optional.empty())
+                  .flatMap(entry -> descriptor(entry));
+          if (was.isEmpty()) {
+            gone.forEach(one -> into.byHand(one.step(), "the list of " + dn + " was not read"));
+            return;
+          }
+          List<Ace> left = new ArrayList<>(was.get().entries());
+          Set<Integer> numbers = new TreeSet<>();
+          gone.forEach(one -> numbers.add(-one.entry()));
+          numbers.forEach(number -> left.remove(-number));
+          into.add(
+              new Drafts.Draft(
+                  Drafts.steps(gone),
+                  wanted.directory(),
+                  LdapTargetKind.ID,
+                  dn,
+                  List.of(
+                      new Difference(
+                          LdapTargetKind.LIST,
+                          List.of(text(was.get())),
+                          List.of(text(was.get().with(left)))))));
+        });
+  }
+
+  private static String text(Descriptor descriptor) {
+    return Base64.encode(DescriptorCodec.write(descriptor));
+  }
+
+  private static Optional<Descriptor> descriptor(Entry entry) {
+    byte[] bytes = entry.getAttributeValueBytes(LdapTargetKind.LIST);
+    if (bytes == null) {
+      return Optional.empty();
+    }
+    try {
+      String text = new String(bytes, StandardCharsets.UTF_8);
+      boolean sddl = text.toUpperCase(Locale.ROOT).matches("(?s)[OGDS]:.*");
+      return Optional.of(
+          sddl ? Sddl.read(text, Optional.empty()) : DescriptorCodec.read(bytes));
+    } catch (MalformedException e) {
+      return Optional.empty();
+    }
+  }
+}
