@@ -122,8 +122,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
           new Amendment.Target(
               draft.target(), draft.kind(), Optional.ofNullable(as.get(draft.target()))));
       String does =
-          String.join(
-              "; ", draft.steps().stream().sorted().map(changes::get).map(words).toList());
+          String.join("; ", draft.steps().stream().sorted().map(changes::get).map(words).toList());
       records.add(
           new AmendmentRecord(
               records.size() + 1, draft.target(), draft.place(), does, draft.differences()));
@@ -176,12 +175,16 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
         .get(number)
         .fold(
             moved -> false,
-            own -> own.byKind(added -> false, this::removed, redefined -> false),
+            own -> own.byKind(added -> false, gone -> removed(gone, step), redefined -> false),
             account -> false);
   }
 
-  private Boolean removed(Change.AssignmentRemoved change) {
+  private Boolean removed(Change.AssignmentRemoved change, Step step) {
     SystemView view = model.view(change.system());
+    if (!view.system().isOfLists()) {
+      // An assignment that names nobody who is there has no key.
+      return ofMapping(step);
+    }
     if (view.system() instanceof DirectoryLists lists) {
       int object = view.grants().get(change.grant()).resource();
       int entry = view.system().entry(change.grant()).orElse(-1);

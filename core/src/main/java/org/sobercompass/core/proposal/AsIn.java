@@ -266,9 +266,11 @@ public final class AsIn {
       had.merge(words.words(there, grant), 1, Integer::sum);
     }
     Steps own = new Steps(now);
-    for (Grant grant : view.grants()) {
+    for (int g = 0; g < view.grants().size(); g++) {
+      Grant grant = view.grants().get(g);
       String says = own.words(view, grant);
-      if (had.merge(says, -1, Integer::sum) < 0 && !grant.declared()) {
+      boolean stands = !grant.declared() || view.system().entry(g).isPresent();
+      if (had.merge(says, -1, Integer::sum) < 0 && stands) {
         steps.add(new Step.Entry(view.id(), grant.id(), says, true));
       }
     }

@@ -129,8 +129,7 @@ public final class AmendmentAnswers {
    */
   public AnswerTable work(
       String target, Work work, List<AmendmentRecord> records, Journal journal, boolean undo) {
-    AnswerTable.Builder sheet =
-        AnswerTable.of("work/1", "record", "place", "what", "state", "why");
+    AnswerTable.Builder sheet = AnswerTable.of("work/1", "record", "place", "what", "state", "why");
     for (AmendmentRecord record : records) {
       String why =
           work.failed().stream()
@@ -147,13 +146,17 @@ public final class AmendmentAnswers {
     }
     String verb = undo ? "taken back" : "carried out";
     StringBuilder said = new StringBuilder();
-    said.append(work.made())
-        .append(" of ")
-        .append(AnswerContext.count(work.asked(), "record", "records"))
-        .append(work.made() == 1 ? " was " : " were ")
-        .append(verb)
-        .append(" on ")
-        .append(target);
+    if (work.made() == 0) {
+      said.append("Nothing was ").append(verb).append(" on ").append(target).append(" now");
+    } else {
+      said.append(work.made())
+          .append(" of ")
+          .append(AnswerContext.count(work.asked(), "record", "records"))
+          .append(work.made() == 1 ? " was " : " were ")
+          .append(verb)
+          .append(" on ")
+          .append(target);
+    }
     add(said, work.before(), undo ? "not made, or taken back, before" : "made before");
     add(said, work.wasSo(), undo ? "left, as it was so before" : "so already");
     add(said, work.failed().size(), "not possible");

@@ -61,8 +61,7 @@ public record AmendmentFolder(Path path, Amendment amendment, String digest) {
               kind -> {
                 List<AmendmentRecord> records = amendment.of(target.name());
                 files.put(target.name() + kind.ending(), kind.text(records));
-                files.put(
-                    target.name() + ".undo" + kind.ending(), kind.text(back(records)));
+                files.put(target.name() + ".undo" + kind.ending(), kind.text(back(records)));
               });
     }
     OwnFiles.folder(folder);
@@ -90,7 +89,8 @@ public record AmendmentFolder(Path path, Amendment amendment, String digest) {
     StringBuilder out = new StringBuilder();
     out.append("What this folder does is in preview.txt. It rests on ")
         .append(amendment.restsOn())
-        .append(".\n\nTo carry it out: sober carry-out FOLDER --target NAME --at WHERE --as WHO")
+        .append(
+            ".\n\nTo carry it out: sober carry-out FOLDER --on SYSTEM --at WHERE --as WHO --write")
         .append("\nTo take it back:  the same with --undo")
         .append("\n\nWithout that program, in the order of the systems below:\n");
     for (Amendment.Target target : amendment.targets()) {

@@ -1,6 +1,7 @@
 package org.sobercompass.sources.database;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -111,11 +112,26 @@ final class SqlForm {
       difference.removed().forEach(item -> all.add(check(difference.name(), item, true)));
       difference.added().forEach(item -> all.add(check(difference.name(), item, false)));
     }
-    for (Difference difference : record.differences()) {
+    // Whoever may not use a schema any more cannot name what is in it.
+    List<Difference> outsideIn = new ArrayList<>(record.differences());
+    outsideIn.sort(Comparator.comparingInt(difference -> depth(difference.name())));
+    for (int i = outsideIn.size() - 1; i >= 0; i--) {
+      Difference difference = outsideIn.get(i);
       difference.removed().forEach(item -> all.addAll(change(difference.name(), item, false)));
+    }
+    for (Difference difference : outsideIn) {
       difference.added().forEach(item -> all.addAll(change(difference.name(), item, true)));
     }
     return all;
+  }
+
+  private static int depth(String object) {
+    return switch (kind(object)) {
+      case ROLE -> 0;
+      case "database" -> 1;
+      case "schema" -> 2;
+      default -> 3;
+    };
   }
 
   /** Ends the transaction where something is not as it was read. */

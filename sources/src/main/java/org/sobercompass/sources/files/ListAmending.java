@@ -107,12 +107,13 @@ final class ListAmending {
             gone.forEach(one -> into.byHand(one.step(), "its list was not read"));
           } else {
             List<String> is = PosixText.without(was, entries(gone));
-            add(
-                resource,
-                gone,
-                PosixTargetKind.ID,
-                String.join("\n", was),
-                String.join("\n", is));
+            if (is.equals(was)) {
+              gone.forEach(
+                  one -> into.byHand(one.step(), "the entry gives nothing and must stand"));
+            } else {
+              String before = String.join("\n", was);
+              add(resource, gone, PosixTargetKind.ID, before, String.join("\n", is));
+            }
           }
         });
   }

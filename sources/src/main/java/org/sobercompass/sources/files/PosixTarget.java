@@ -15,8 +15,8 @@ import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 
 /**
- * A tree of files on this machine whose lists are changed with the system's own tools. The kernel has
- * no way to change a list only if it is still the same: it is read and compared just before.
+ * A tree of files on this machine whose lists are changed with the system's own tools. The kernel
+ * has no way to change a list only if it is still the same: it is read and compared just before.
  */
 final class PosixTarget implements LiveTarget {
   private static final int PATIENCE_SECONDS = 60;
@@ -49,7 +49,10 @@ final class PosixTarget implements LiveTarget {
         new String(
             PathText.unescaped(path(record).getBytes(StandardCharsets.UTF_8)),
             StandardCharsets.UTF_8);
-    Said said = run(List.of("getfacl", "-pcE", "--", plain.isEmpty() ? "/" : plain), "");
+    // Lists may have been read with numbers in place of names.
+    boolean numbers = record.differences().toString().matches("(?s).*(user|group):[0-9]+:.*");
+    String options = numbers ? "-pcEn" : "-pcE";
+    Said said = run(List.of("getfacl", options, "--", plain.isEmpty() ? "/" : plain), "");
     return said.code == 0
         ? Optional.of(String.join("\n", PosixText.entries(said.out)))
         : Optional.empty();
@@ -76,8 +79,7 @@ final class PosixTarget implements LiveTarget {
       return new Result(Outcome.NOT_AS_COUNTED_ON, "");
     }
     String list = record.differences().get(0).added().get(0);
-    Said said =
-        run(List.of("setfacl", "--restore=-"), PosixTargetKind.block(path(record), list));
+    Said said = run(List.of("setfacl", "--restore=-"), PosixTargetKind.block(path(record), list));
     return said.code == 0
         ? Result.MADE
         : new Result(Outcome.REFUSED, said.err.lines().findFirst().orElse("no reason given"));
@@ -90,8 +92,7 @@ final class PosixTarget implements LiveTarget {
       Process process = new ProcessBuilder(command).start();
       process.getOutputStream().write(in.getBytes(StandardCharsets.UTF_8));
       process.getOutputStream().close();
-      String out =
-          new String(process.getInputStream().readAllBytes(), StandardCharsets.ISO_8859_1);
+      String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.ISO_8859_1);
       String err = new String(process.getErrorStream().readAllBytes(), StandardCharsets.UTF_8);
       if (!process.waitFor(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
         process.destroyForcibly();

@@ -26,6 +26,7 @@ import org.sobercompass.sources.descriptor.DescriptorCodec;
 import org.sobercompass.sources.descriptor.MalformedException;
 import org.sobercompass.sources.descriptor.Sddl;
 import org.sobercompass.sources.directory.AccountStates;
+import org.sobercompass.sources.directory.BinaryIds;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.directory.LdifSource;
 import org.sobercompass.sources.text.TextFiles;
@@ -40,6 +41,7 @@ final class LdapAmending {
   private final boolean ad;
   private final Facts facts;
   private final Map<String, Optional<Entry>> entries = new HashMap<>();
+  private Optional<String> domain = Optional.empty();
 
   LdapAmending(SourceKind.Wanted wanted, Drafts into, boolean ad) {
     this.wanted = wanted;
@@ -53,20 +55,23 @@ final class LdapAmending {
     wanted.steps().forEach(wish -> entries.put(DnForm.of(place(wish.what())), Optional.empty()));
     wanted.gone().forEach(gone -> entries.put(DnForm.of(gone.dn()), Optional.empty()));
     SourceKind.Entries file = wanted.entries();
+    Problems problems = new Problems();
     TextFiles.stream(
         file.path(),
         file.shown(),
-        new Problems(),
-        in ->
-            LdifSource.entries(
-                in,
-                file.shown(),
-                new Problems(),
-                entry ->
-                    entries.computeIfPresent(
-                        DnForm.of(entry.getDN()), (dn, none) -> Optional.of(entry))));
+        problems,
+        in -> LdifSource.entries(in, file.shown(), new Problems(), this::take));
+    problems.throwIfErrors();
     wanted.steps().forEach(wish -> step(wish.step(), wish.what()));
     lists();
+  }
+
+  private void take(Entry entry) {
+    entries.computeIfPresent(DnForm.of(entry.getDN()), (dn, none) -> Optional.of(entry));
+    byte[] sid = entry.getAttributeValueBytes("objectSid");
+    if (domain.isEmpty() && sid != null && entry.hasObjectClass("domainDNS")) {
+      domain = BinaryIds.sid(sid);
+    }
   }
 
   /** The entry that a step changes; empty when it is none of a directory. */
@@ -216,7 +221,7 @@ final class LdapAmending {
     return Base64.encode(DescriptorCodec.write(descriptor));
   }
 
-  private static Optional<Descriptor> descriptor(Entry entry) {
+  private Optional<Descriptor> descriptor(Entry entry) {
     byte[] bytes = entry.getAttributeValueBytes(LdapTargetKind.LIST);
     if (bytes == null) {
       return Optional.empty();
@@ -224,8 +229,7 @@ final class LdapAmending {
     try {
       String text = new String(bytes, StandardCharsets.UTF_8);
       boolean sddl = text.toUpperCase(Locale.ROOT).matches("(?s)[OGDS]:.*");
-      return Optional.of(
-          sddl ? Sddl.read(text, Optional.empty()) : DescriptorCodec.read(bytes));
+      return Optional.of(sddl ? Sddl.read(text, domain) : DescriptorCodec.read(bytes));
     } catch (MalformedException e) {
       return Optional.empty();
     }

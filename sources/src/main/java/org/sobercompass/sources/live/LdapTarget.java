@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.BiPredicate;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.amendment.AmendmentRecord;
 import org.sobercompass.core.amendment.Difference;
@@ -25,9 +26,9 @@ import org.sobercompass.sources.descriptor.MalformedException;
 import org.sobercompass.sources.directory.DnForm;
 
 /**
- * A live directory that is changed. Values that go are named in the modification itself, so that the
- * server refuses where they are not there any more (RFC 4511 section 4.6). The list of an object has
- * no such way: it is read and compared just before it is written.
+ * A live directory that is changed. Values that go are named in the modification itself, so that
+ * the server refuses where they are not there any more (RFC 4511 section 4.6). The list of an
+ * object has no such way: it is read and compared just before it is written.
  */
 final class LdapTarget implements LiveTarget {
   /** Which parts of a descriptor are meant ([MS-ADTS] 3.1.1.3.4.1.11): the list only. */
@@ -60,10 +61,22 @@ final class LdapTarget implements LiveTarget {
     List<Standing> parts = new ArrayList<>();
     for (Difference difference : record.differences()) {
       String name = difference.name();
-      parts.add(
-          Standing.of(difference, values(entry.get(), name), (a, b) -> isSame(name, a, b)));
+      parts.add(Standing.of(difference, values(entry.get(), name), same(difference)));
     }
     return Standing.all(parts);
+  }
+
+  /**
+   * Of lists the entries written there themselves are compared; those from above are the server's
+   * to keep. Only where the difference is in nothing else are those compared too.
+   */
+  private static BiPredicate<String, String> same(Difference difference) {
+    boolean list = difference.name().equals(LdapTargetKind.LIST);
+    boolean whole =
+        list && isSameList(difference.removed().get(0), difference.added().get(0), false);
+    return list
+        ? (one, other) -> isSameList(one, other, whole)
+        : (one, other) -> isSame(difference.name(), one, other);
   }
 
   @Override
@@ -132,18 +145,16 @@ final class LdapTarget implements LiveTarget {
   private static boolean isSame(String name, String one, String other) {
     return switch (name.toLowerCase(Locale.ROOT)) {
       case "member", "uniquemember" -> DnForm.of(one).equals(DnForm.of(other));
-      case "ntsecuritydescriptor" -> isSameList(one, other);
       case "nsaccountlock" -> one.equalsIgnoreCase(other);
       default -> one.equals(other);
     };
   }
 
-  /** The entries written there themselves; those from above are the server's to keep. */
-  private static boolean isSameList(String one, String other) {
+  private static boolean isSameList(String one, String other, boolean whole) {
     try {
       Descriptor a = DescriptorCodec.read(LdapTargetKind.bytes(one));
       Descriptor b = DescriptorCodec.read(LdapTargetKind.bytes(other));
-      return own(a).equals(own(b))
+      return (whole ? a.entries().equals(b.entries()) : own(a).equals(own(b)))
           && a.dacl().isPresent() == b.dacl().isPresent()
           && a.isProtected() == b.isProtected();
     } catch (MalformedException e) {
@@ -161,8 +172,7 @@ final class LdapTarget implements LiveTarget {
     if (list && standing(record) != Standing.BEFORE) {
       return new Result(Outcome.NOT_AS_COUNTED_ON, "");
     }
-    ModifyRequest request =
-        new ModifyRequest(record.place(), LdapTargetKind.modifications(record));
+    ModifyRequest request = new ModifyRequest(record.place(), LdapTargetKind.modifications(record));
     if (list) {
       request.addControl(listOnly());
     }

@@ -33,6 +33,18 @@ public final class Surveys {
     return root.resolve("surveys").resolve(NAME.format(ended) + SUFFIX);
   }
 
+  /** Of those of one second the number after it counts; the first has none. */
+  private static final Comparator<Path> LATEST_FIRST =
+      Comparator.comparing((Path file) -> stem(file).replaceFirst("Z-[0-9]+$", "Z"))
+          .thenComparing(file -> stem(file).length())
+          .thenComparing(Surveys::stem)
+          .reversed();
+
+  private static String stem(Path file) {
+    String name = file.getFileName().toString();
+    return name.substring(0, name.length() - SUFFIX.length());
+  }
+
   /** All surveys of a workspace, the latest first (their names begin with their time). */
   public static List<Path> all(Path root) {
     Path folder = root.resolve("surveys");
@@ -42,7 +54,7 @@ public final class Surveys {
     try (var files = Files.list(folder)) {
       return files
           .filter(file -> file.getFileName().toString().endsWith(SUFFIX))
-          .sorted(Comparator.comparing((Path file) -> file.getFileName().toString()).reversed())
+          .sorted(LATEST_FIRST)
           .toList();
     } catch (IOException e) {
       throw new UncheckedIOException(e);

@@ -1,0 +1,238 @@
+package org.sobercompass.sources.real;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Random;
+import java.util.Set;
+import java.util.TreeSet;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.amendment.Work;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.organization.Organization;
+import org.sobercompass.sources.Secret;
+import org.sobercompass.sources.TargetKind;
+import org.sobercompass.sources.database.DatabaseDoor;
+
+/** Grants are revoked and roles taken from roles on a real PostgreSQL, and given back. */
+class PostgresAmendmentTest {
+  private static final String DATABASE = "field \"book\"";
+
+  @TempDir static Path folder;
+  private static Postgres server;
+
+  @BeforeAll
+  static void start() throws Exception {
+    assumeTrue(Postgres.isThere(), "needs root and postgresql-15");
+    server = Postgres.start();
+    try (Connection root = server.connect("postgres", "postgres");
+        Statement sql = root.createStatement()) {
+      sql.execute("create role keeper");
+      sql.execute("create role \"odd \"\"one\"\", =/\"");
+      sql.execute("create role reader");
+      sql.execute("create role \"Lead\" login");
+      sql.execute("grant keeper to \"odd \"\"one\"\", =/\"");
+      sql.execute("grant keeper to \"Lead\" with admin option");
+      sql.execute("grant reader to keeper");
+      sql.execute("create database \"field \"\"book\"\"\" owner keeper");
+    }
+    try (Connection root = server.connect("postgres", DATABASE);
+        Statement sql = root.createStatement()) {
+      sql.execute("grant connect on database \"field \"\"book\"\"\" to reader");
+      sql.execute("create schema \"odd/one\" authorization keeper");
+      sql.execute("grant usage on schema \"odd/one\" to reader, \"Lead\" with grant option");
+      sql.execute("set role keeper");
+      sql.execute("create table \"odd/one\".\"it's\"(a integer, \"b \"\"c\" integer)");
+      sql.execute("create sequence \"odd/one\".counter");
+      sql.execute("create view \"odd/one\".seen as select a from \"odd/one\".\"it's\"");
+      sql.execute(
+          "create function \"odd/one\".twice(x integer, y text) returns integer language sql as"
+              + " 'select $1'");
+      sql.execute("grant select, insert on \"odd/one\".\"it's\" to reader");
+      sql.execute("grant update on \"odd/one\".\"it's\" to \"Lead\" with grant option");
+      sql.execute("grant select (a), update (\"b \"\"c\") on \"odd/one\".\"it's\" to public");
+      sql.execute("grant usage on sequence \"odd/one\".counter to reader");
+      sql.execute("grant select on \"odd/one\".seen to public");
+      sql.execute("grant execute on function \"odd/one\".twice to reader");
+      sql.execute("reset role");
+    }
+    Files.writeString(
+        folder.resolve("compass.yaml"),
+        "directories:\n  roles: {kind: postgresql, file: book.jsonl}\napplications: [book.yaml]\n");
+    Files.writeString(
+        folder.resolve("book.yaml"), "kind: postgresql\nid: book\ncollection: book.jsonl\n");
+  }
+
+  @AfterAll
+  static void stop() {
+    if (server != null) {
+      server.close();
+    }
+  }
+
+  private static Organization read() {
+    new DatabaseDoor(
+            "127.0.0.1",
+            server.port(),
+            DATABASE,
+            "postgres",
+            Optional.empty(),
+            true,
+            Optional.empty())
+        .collect(folder.resolve("book.jsonl"), Secret.Origins.PROCESS);
+    return Organization.open(folder);
+  }
+
+  /** Everything that was collected, grants in any order, but for when. */
+  private static Set<String> dump() throws IOException {
+    Set<String> lines = new TreeSet<>();
+    for (String line : Files.readAllLines(folder.resolve("book.jsonl"))) {
+      if (!line.contains("\"kind\":\"server\"") && !line.contains("\"kind\":\"end\"")) {
+        char[] letters = line.toCharArray();
+        java.util.Arrays.sort(letters);
+        lines.add(line.replaceFirst("\"grants\":.*", "") + new String(letters));
+      }
+    }
+    return lines;
+  }
+
+  private static TargetKind.Door door(String target) {
+    return new TargetKind.Door(
+        target,
+        "127.0.0.1:" + server.port() + "/" + DATABASE,
+        Optional.of("postgres"),
+        Optional.empty(),
+        true,
+        Optional.empty());
+  }
+
+  private static Amended amend(Organization from, String target, List<Change> changes, int n) {
+    Proposal proposal = Proposal.of("", from.assessment().model(), changes);
+    return Amended.of(from, proposal, folder.resolve(target + n), door(target), "");
+  }
+
+  private static List<Change> removable(AccessModel model) {
+    List<Change> all = new ArrayList<>();
+    SystemView view = model.system("book").orElseThrow();
+    for (int g = 0; g < view.grants().size(); g++) {
+      if (view.system().isRemovable(g, view.basis())) {
+        all.add(new Change.AssignmentRemoved(view.number(), g));
+      }
+    }
+    return all;
+  }
+
+  @Test
+  void everyGrantIsRevokedAsWasShownAndGivenBack() throws Exception {
+    Organization before = read();
+    Set<String> all = dump();
+    List<Change> removable = removable(before.model());
+    assertThat(removable).hasSizeGreaterThan(12);
+    Random random = new Random(2);
+    for (int round = 0; round < removable.size() + 8; round++) {
+      List<Change> some = new ArrayList<>();
+      if (round < removable.size()) {
+        some.add(removable.get(round));
+      } else {
+        removable.stream().filter(c -> random.nextInt(3) == 0).forEach(some::add);
+      }
+      Amended amended = amend(before, "book", some, round);
+      Work work = amended.carryOut();
+      assertThat(work.isWhole()).as(amended.records() + " " + work).isTrue();
+      Proposal proposal = Proposal.of("", before.assessment().model(), some);
+      Amended.assertDone(before, read(), proposal);
+      assertThat(amended.undo().isWhole()).isTrue();
+      read();
+      assertThat(dump()).as(amended.records().toString()).isEqualTo(all);
+    }
+  }
+
+  @Test
+  void rolesAreTakenFromRolesAndGivenBackWithTheirOption() throws Exception {
+    Organization before = read();
+    Set<String> all = dump();
+    Facts facts = before.model().facts();
+    List<Change> changes = new ArrayList<>();
+    for (int role = facts.firstGroup(); role < facts.firstGroup() + facts.groups(); role++) {
+      for (int i = 0; i < before.model().graph().upCount(role); i++) {
+        int above = before.model().graph().upGroup(role, i);
+        Via via = before.model().graph().upVia(role, i);
+        boolean own = List.of("keeper", "reader").contains(facts.login(above));
+        if (own && facts.kind(above) == SubjectKind.GROUP) {
+          changes.add(new Change.MembershipRemoved(role, above, via));
+        }
+      }
+    }
+    assertThat(changes).hasSize(3);
+    Amended amended = amend(before, "roles", changes, 0);
+    assertThat(amended.records()).as("one transaction").hasSize(1);
+    assertThat(amended.carryOut().isWhole()).isTrue();
+    assertThat(read().model().facts().arrays().up().size(facts.firstGroup())).isNotNegative();
+    assertThat(dump()).isNotEqualTo(all);
+    assertThat(amended.undo().isWhole()).isTrue();
+    read();
+    assertThat(dump()).isEqualTo(all);
+  }
+
+  @Test
+  void aGrantThatChangedMeanwhileStopsTheWholeTransaction() throws Exception {
+    Organization before = read();
+    List<Change> removable = removable(before.model());
+    Amended amended = amend(before, "book", removable, 99);
+    execute("grant delete on \"odd/one\".\"it's\" to reader granted by current_user");
+    try {
+      read();
+      Set<String> now = dump();
+      Work work = amended.carryOut();
+      assertThat(work.failed()).hasSize(1);
+      assertThat(work.failed().get(0).why()).contains("\"it's\" has").contains("reader=ard");
+      read();
+      assertThat(dump()).as("nothing was changed").isEqualTo(now);
+    } finally {
+      execute("revoke delete on \"odd/one\".\"it's\" from reader");
+    }
+  }
+
+  private static void execute(String statement) throws SQLException {
+    try (Connection root = server.connect("postgres", DATABASE);
+        Statement sql = root.createStatement()) {
+      sql.execute(statement.replace(" granted by current_user", ""));
+    }
+  }
+
+  @Test
+  void whoeverMayNotIsRefusedAndNothingIsChanged() throws Exception {
+    Organization before = read();
+    Set<String> all = dump();
+    Amended amended = amend(before, "book", removable(before.model()), 100);
+    TargetKind.Door own = door("book");
+    Amended asLead =
+        new Amended(
+            amended.folder(),
+            new TargetKind.Door(
+                "book", own.where(), Optional.of("Lead"), Optional.empty(), true, Optional.empty()),
+            "");
+    Work work = asLead.carryOut();
+    assertThat(work.failed().get(0).why()).contains("permission denied");
+    read();
+    assertThat(dump()).isEqualTo(all);
+  }
+}

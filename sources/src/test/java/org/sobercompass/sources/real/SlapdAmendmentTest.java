@@ -1,0 +1,411 @@
+package org.sobercompass.sources.real;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import com.unboundid.ldap.sdk.Attribute;
+import com.unboundid.ldap.sdk.LDAPConnection;
+import com.unboundid.ldap.sdk.LDAPException;
+import com.unboundid.ldap.sdk.Modification;
+import com.unboundid.ldap.sdk.ModificationType;
+import com.unboundid.ldap.sdk.SearchResultEntry;
+import com.unboundid.ldap.sdk.SearchScope;
+import java.io.IOException;
+import java.net.URL;
+import java.net.URLClassLoader;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.amendment.AmendmentRecord;
+import org.sobercompass.core.amendment.LiveTarget;
+import org.sobercompass.core.amendment.Standing;
+import org.sobercompass.core.amendment.Work;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.problem.OutsideException;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.Step;
+import org.sobercompass.organization.Organization;
+import org.sobercompass.sources.Secret;
+import org.sobercompass.sources.TargetKind;
+import org.sobercompass.sources.amendment.JournalFile;
+import org.sobercompass.sources.live.CuttingProxy;
+import org.sobercompass.sources.workspace.Surveyor;
+
+/** Amendments of a directory are carried out on a real slapd, and taken back. */
+class SlapdAmendmentTest {
+  private static final Secret.Origins ORIGINS =
+      new Secret.Origins(name -> Optional.of(Slapd.PASSWORD), question -> Optional.empty());
+
+  /** How often a process is killed; the whole run for the figures takes more. */
+  private static final int KILLS = Integer.getInteger("sober.kills", 8);
+
+  @TempDir static Path folder;
+  private static Slapd slapd;
+  private static Path workspace;
+  private static LDAPConnection connection;
+  private static int made;
+  private Organization before;
+  private Map<String, Set<String>> entries;
+
+  @BeforeAll
+  static void start() throws IOException, LDAPException {
+    assumeTrue(Slapd.isThere(), "no slapd here: scripts/install-servers installs it");
+    Path ldif = folder.resolve("tree.ldif");
+    Files.writeString(ldif, RealTree.ldif(7).replace("CN=", "cn="));
+    slapd = Slapd.start(Files.createDirectory(folder.resolve("slapd")), ldif);
+    workspace = Files.createDirectory(folder.resolve("live"));
+    Files.writeString(
+        workspace.resolve("compass.yaml"),
+        "directories:\n  main:\n    address: "
+            + slapd.address()
+            + "\n    plain: yes\n    bind: \""
+            + Slapd.ROOT_DN
+            + "\"\n    password: {env: PASSWORD}\n");
+    connection = new LDAPConnection("127.0.0.1", slapd.port(), Slapd.ROOT_DN, Slapd.PASSWORD);
+  }
+
+  @AfterAll
+  static void stop() {
+    if (slapd != null) {
+      connection.close();
+      slapd.close();
+    }
+  }
+
+  @BeforeEach
+  void survey() throws LDAPException {
+    before = read();
+    entries = dump();
+  }
+
+  private static Organization read() {
+    new Surveyor(ORIGINS, Clock.systemUTC(), (source, count) -> {})
+        .take(workspace, List.of(), Optional.empty());
+    return Organization.open(workspace);
+  }
+
+  /** All entries as the server has them, but for when and by whom they were changed. */
+  private static Map<String, Set<String>> dump() throws LDAPException {
+    Map<String, Set<String>> all = new TreeMap<>();
+    for (SearchResultEntry entry :
+        connection
+            .search(Slapd.SUFFIX, SearchScope.SUB, "(objectClass=*)", "*", "pwdAccountLockedTime")
+            .getSearchEntries()) {
+      Set<String> values = new TreeSet<>();
+      for (Attribute attribute : entry.getAttributes()) {
+        for (String value : attribute.getValues()) {
+          values.add(attribute.getName() + ": " + value);
+        }
+      }
+      all.put(entry.getDN(), values);
+    }
+    return all;
+  }
+
+  private static TargetKind.Door door(String address) {
+    return new TargetKind.Door(
+        "main",
+        address,
+        Optional.of(Slapd.ROOT_DN),
+        Optional.of(new Secret.Environment("PASSWORD")),
+        true,
+        Optional.empty());
+  }
+
+  private Amended amend(Proposal proposal) {
+    return Amended.of(
+        before, proposal, folder.resolve("a" + made++), door(slapd.address()), Slapd.PASSWORD);
+  }
+
+  /** Members in and out, accounts disabled; no group is left empty, which the schema forbids. */
+  private static Proposal random(AccessModel model, Random random, int size) {
+    Facts facts = model.facts();
+    Set<Step> steps = new LinkedHashSet<>();
+    Set<Integer> touched = new TreeSet<>();
+    while (steps.size() < size) {
+      int account = random.nextInt(facts.accounts());
+      int group = facts.firstGroup() + random.nextInt(facts.groups());
+      if (facts.label(group).matches("group[0-9]+") && touched.add(account)) {
+        boolean in = false;
+        int members = 0;
+        for (int i = 0; i < model.graph().upCount(account); i++) {
+          in |= model.graph().upGroup(account, i) == group;
+        }
+        for (int other = 0; other < facts.accounts(); other++) {
+          for (int i = 0; i < model.graph().upCount(other); i++) {
+            members += model.graph().upGroup(other, i) == group && !touched.contains(other) ? 1 : 0;
+          }
+        }
+        if (random.nextInt(4) == 0) {
+          steps.add(new Step.Disable(facts.key(account), !facts.is(account, Facts.DISABLED)));
+        } else if (!in) {
+          steps.add(new Step.Join(facts.key(account), facts.key(group)));
+        } else if (members > 1) {
+          steps.add(new Step.Leave(facts.key(account), facts.key(group)));
+        }
+      }
+    }
+    return new Proposal("", new ArrayList<>(steps));
+  }
+
+  @Test
+  void whatWasProposedIsThereAfterwardsAndGoneAfterTheUndo() throws LDAPException {
+    Random random = new Random(4);
+    for (int round = 0; round < 6; round++) {
+      before = read();
+      Proposal proposal = random(before.model(), random, 1 + random.nextInt(40));
+      Amended amended = amend(proposal);
+      try (LiveTarget live = amended.open()) {
+        assertThat(live.identity()).isEqualTo("dn:" + Slapd.ROOT_DN);
+        for (AmendmentRecord record : amended.records()) {
+          assertThat(live.standing(record)).isEqualTo(Standing.BEFORE);
+          assertThat(live.standing(record.inverse())).isEqualTo(Standing.AFTER);
+        }
+      }
+      assertThat(dump()).as("asking changes nothing").isEqualTo(entries);
+      assertThat(amended.carryOut().made()).isEqualTo(proposal.steps().size());
+      Amended.assertDone(before, read(), proposal);
+      assertThat(amended.carryOut().before()).isEqualTo(proposal.steps().size());
+      assertThat(amended.undo().isWhole()).isTrue();
+      assertThat(dump()).isEqualTo(entries);
+    }
+  }
+
+  @Test
+  void anEndOfAnAccountIsSaidInWholeDays() throws Exception {
+    String dn = "uid=user300,ou=Office,ou=people," + Slapd.SUFFIX;
+    connection.add(
+        "dn: " + dn,
+        "objectClass: inetOrgPerson",
+        "objectClass: shadowAccount",
+        "uid: user300",
+        "sn: x",
+        "cn: x",
+        "shadowExpire: 20757");
+    try {
+      Organization now = read();
+      Facts facts = now.model().facts();
+      int account = now.names().account("user300");
+      long later = Instant.parse("2027-01-01T00:00:00Z").getEpochSecond();
+      Proposal proposal = new Proposal("", List.of(Step.Ends.of(facts, account, later)));
+      Amended amended =
+          Amended.of(
+              now, proposal, folder.resolve("a" + made++), door(slapd.address()), Slapd.PASSWORD);
+      assertThat(amended.carryOut().isWhole()).isTrue();
+      assertThat(connection.getEntry(dn).getAttributeValue("shadowExpire")).isEqualTo("20819");
+      Amended.assertDone(now, read(), proposal);
+      assertThat(amended.undo().isWhole()).isTrue();
+      assertThat(connection.getEntry(dn).getAttributeValue("shadowExpire")).isEqualTo("20757");
+      assertThat(
+              now.amendment(
+                      new Proposal("", List.of(Step.Ends.of(facts, account, later + 3600))),
+                      change -> "an end at one o'clock",
+                      Map.of())
+                  .byHand())
+          .hasSize(1);
+    } finally {
+      connection.delete(dn);
+    }
+  }
+
+  @Test
+  void whatSomebodyElseChangedMeanwhileIsLeftAlone() throws LDAPException {
+    Proposal proposal = random(before.model(), new Random(9), 12);
+    Amended amended = amend(proposal);
+    AmendmentRecord third = amended.records().get(2);
+    List<Modification> meanwhile = new ArrayList<>();
+    third
+        .differences()
+        .forEach(
+            d -> {
+              d.removed()
+                  .forEach(
+                      v -> meanwhile.add(new Modification(ModificationType.DELETE, d.name(), v)));
+              d.added()
+                  .forEach(v -> meanwhile.add(new Modification(ModificationType.ADD, d.name(), v)));
+            });
+    connection.modify(third.place(), meanwhile);
+    try {
+      Work work = amended.carryOut();
+      assertThat(work.wasSo()).isEqualTo(1);
+      assertThat(work.made()).isEqualTo(11);
+      assertThat(amended.undo().wasSo()).as("it was not ours").isEqualTo(1);
+      Map<String, Set<String>> now = dump();
+      assertThat(now.get(third.place())).isNotEqualTo(entries.get(third.place()));
+      now.remove(third.place());
+      entries.remove(third.place());
+      assertThat(now).isEqualTo(entries);
+    } finally {
+      meanwhile.replaceAll(
+          m ->
+              new Modification(
+                  m.getModificationType().equals(ModificationType.ADD)
+                      ? ModificationType.DELETE
+                      : ModificationType.ADD,
+                  m.getAttributeName(),
+                  m.getValues()));
+      connection.modify(third.place(), meanwhile);
+    }
+  }
+
+  @Test
+  void anEntryThatIsGoneIsToldAndWhatTheServerForbidsIsTold() throws Exception {
+    String group = "cn=last,ou=groups," + Slapd.SUFFIX;
+    String user = before.model().facts().dn(0);
+    connection.add("dn: " + group, "objectClass: groupOfNames", "cn: last", "member: " + user);
+    Organization now = read();
+    Facts facts = now.model().facts();
+    Proposal proposal =
+        new Proposal(
+            "",
+            List.of(
+                new Step.Leave(
+                    facts.key(now.names().account(user)), facts.key(now.names().group("last")))));
+    Amended amended =
+        Amended.of(
+            now, proposal, folder.resolve("a" + made++), door(slapd.address()), Slapd.PASSWORD);
+    assertThat(amended.carryOut().failed().get(0).why()).contains("requires attribute 'member'");
+    connection.delete(group);
+    assertThat(amended.carryOut().failed().get(0).why()).contains("there is no entry cn=last");
+    assertThat(dump()).isEqualTo(entries);
+  }
+
+  @Test
+  void aWrongPasswordAndAnotherServerAreTold() {
+    Amended amended = amend(random(before.model(), new Random(3), 2));
+    Amended wrong = new Amended(amended.folder(), amended.door(), "not it");
+    assertThatThrownBy(wrong::carryOut)
+        .isInstanceOf(OutsideException.class)
+        .hasMessageContaining("the name or the password is wrong");
+    Amended nowhere = new Amended(amended.folder(), door("ldap://127.0.0.1:1"), Slapd.PASSWORD);
+    assertThatThrownBy(nowhere::carryOut)
+        .isInstanceOf(OutsideException.class)
+        .hasMessageContaining("nothing listens");
+  }
+
+  @Test
+  void aConnectionThatIsCutIsGoneOnWith() throws Exception {
+    Proposal proposal = random(before.model(), new Random(21), 200);
+    Amended amended = amend(proposal);
+    int rounds = 0;
+    boolean whole = false;
+    try (CuttingProxy proxy = new CuttingProxy(slapd.port(), 2000, 1000)) {
+      Amended cut =
+          new Amended(amended.folder(), door("ldap://127.0.0.1:" + proxy.port()), Slapd.PASSWORD);
+      while (!whole && rounds < 60) {
+        rounds++;
+        whole = cut.carryOut().isWhole();
+      }
+    }
+    assertThat(rounds).as("it was cut").isBetween(2, 59);
+    assertThat(whole).isTrue();
+    Amended.assertDone(before, read(), proposal);
+    assertThat(amended.undo().isWhole()).isTrue();
+    assertThat(dump()).isEqualTo(entries);
+  }
+
+  @Test
+  void twoAtOnceAreRefused() {
+    Amended amended = amend(random(before.model(), new Random(3), 2));
+    try (JournalFile held = JournalFile.open(amended.folder(), "main")) {
+      assertThat(held.before()).isEmpty();
+      assertThatThrownBy(amended::carryOut)
+          .isInstanceOf(OutsideException.class)
+          .hasMessageContaining("another process");
+    }
+  }
+
+  /** Carries out, or takes back, in a process of its own, to be killed. */
+  public static final class Carry {
+    private Carry() {}
+
+    /** The folder, the address, and whether to take back. */
+    public static void main(String[] arguments) {
+      var folder = org.sobercompass.sources.amendment.AmendmentFolder.read(Path.of(arguments[0]));
+      Amended amended = new Amended(folder, door(arguments[1]), Slapd.PASSWORD);
+      Work work = arguments[2].equals("undo") ? amended.undo() : amended.carryOut();
+      System.exit(work.isWhole() ? 0 : 1);
+    }
+  }
+
+  @Test
+  void killedAtAnyPointItGoesOn() throws Exception {
+    Random random = new Random(31);
+    int killed = 0;
+    int ended = 0;
+    while (killed < KILLS) {
+      before = read();
+      Proposal proposal = random(before.model(), random, 120);
+      Amended amended = amend(proposal);
+      for (boolean undo : new boolean[] {false, true}) {
+        int code = -1;
+        while (code != 0) {
+          code = runAndKill(amended, undo, random);
+          killed += code == 0 ? 0 : 1;
+          assertThat(code).as("killed, or whole").isIn(0, 137);
+        }
+        ended++;
+        if (undo) {
+          assertThat(dump()).isEqualTo(entries);
+        } else {
+          Amended.assertDone(before, read(), proposal);
+        }
+      }
+    }
+    System.out.println("Killed " + killed + " times, " + ended + " times whole in the end.");
+  }
+
+  private static String classPath() {
+    ClassLoader loader = SlapdAmendmentTest.class.getClassLoader();
+    return loader instanceof URLClassLoader of
+        ? Stream.of(of.getURLs()).map(URL::getPath).collect(Collectors.joining(":"))
+        : System.getProperty("java.class.path");
+  }
+
+  private static int runAndKill(Amended amended, boolean undo, Random random) throws Exception {
+    Process process =
+        new ProcessBuilder(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-XX:TieredStopAtLevel=1",
+                "-cp",
+                classPath(),
+                Carry.class.getName(),
+                amended.folder().path().toString(),
+                amended.door().where(),
+                undo ? "undo" : "there")
+            .redirectErrorStream(true)
+            .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+            .start();
+    // Most kills fall into the work itself, which begins when the journal has grown.
+    Path journal = amended.folder().path().resolve("journal.main.jsonl");
+    long size = Files.exists(journal) ? Files.size(journal) : 0;
+    while (process.isAlive() && (!Files.exists(journal) || Files.size(journal) == size)) {
+      Thread.sleep(1);
+    }
+    if (!process.waitFor(random.nextInt(60), TimeUnit.MILLISECONDS)) {
+      process.destroyForcibly();
+    }
+    process.waitFor();
+    return process.exitValue();
+  }
+}
