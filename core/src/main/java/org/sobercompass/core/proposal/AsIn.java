@@ -263,11 +263,16 @@ public final class AsIn {
     Map<String, Integer> had = new HashMap<>();
     Steps words = new Steps(other);
     for (Grant grant : there.grants()) {
-      had.merge(words.words(there, grant), 1, Integer::sum);
+      if (!grant.isWithdrawn()) {
+        had.merge(words.words(there, grant), 1, Integer::sum);
+      }
     }
     Steps own = new Steps(now);
     for (int g = 0; g < view.grants().size(); g++) {
       Grant grant = view.grants().get(g);
+      if (grant.isWithdrawn()) {
+        continue;
+      }
       String says = own.words(view, grant);
       boolean stands = !grant.declared() || view.system().entry(g).isPresent();
       if (had.merge(says, -1, Integer::sum) < 0 && stands) {

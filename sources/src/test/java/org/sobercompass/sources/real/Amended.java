@@ -2,13 +2,21 @@ package org.sobercompass.sources.real;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
+import java.net.URL;
+import java.net.URLClassLoader;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Random;
 import java.util.Set;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.sobercompass.core.amendment.Amendment;
 import org.sobercompass.core.amendment.AmendmentRecord;
 import org.sobercompass.core.amendment.Carrying;
@@ -26,7 +34,10 @@ import org.sobercompass.sources.amendment.AmendmentFolder;
 import org.sobercompass.sources.amendment.JournalFile;
 
 /** An amendment of one system and the way to it. */
-record Amended(AmendmentFolder folder, TargetKind.Door door, String password) {
+public record Amended(AmendmentFolder folder, TargetKind.Door door, String password) {
+  /** How often processes are killed; the run for the figures in docs/performance.md takes more. */
+  static final int KILLS = Integer.getInteger("sober.kills", 8);
+
   /** Makes one, and reads it again as whoever carries it out would. */
   static Amended of(
       Organization from, Proposal proposal, Path folder, TargetKind.Door door, String password) {
@@ -72,5 +83,73 @@ record Amended(AmendmentFolder folder, TargetKind.Door door, String password) {
     assertThat(done.left()).isEmpty();
     Set<Step> steps = new HashSet<>(done.proposal().steps());
     assertThat(steps).isEqualTo(new HashSet<>(proposal.steps()));
+  }
+
+  /** Carries out, or takes back, in a process of its own, to be killed. */
+  public static void main(String[] arguments) {
+    AmendmentFolder folder = AmendmentFolder.read(Path.of(arguments[0]));
+    TargetKind.Door door =
+        new TargetKind.Door(
+            arguments[1],
+            arguments[2],
+            Optional.of(arguments[3]).filter(as -> !as.isEmpty()),
+            arguments[4].isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Secret.Environment("PASSWORD")),
+            true,
+            Optional.empty());
+    Amended amended = new Amended(folder, door, arguments[4]);
+    Work work = arguments[5].equals("undo") ? amended.undo() : amended.carryOut();
+    System.exit(work.isWhole() ? 0 : 1);
+  }
+
+  /** Does it in processes that are killed, until one ends; says how many were killed. */
+  int killed(boolean undo, Random random) throws IOException, InterruptedException {
+    int killed = 0;
+    int code = runAndKill(undo, random.nextInt(60));
+    while (code != 0) {
+      assertThat(code).as("killed, or whole").isEqualTo(137);
+      killed++;
+      // Longer each time, so that what takes long in one piece ends at last.
+      code = runAndKill(undo, random.nextInt(60 + 100 * killed));
+    }
+    return killed;
+  }
+
+  private static String classPath() {
+    ClassLoader loader = Amended.class.getClassLoader();
+    return loader instanceof URLClassLoader of
+        ? Stream.of(of.getURLs()).map(URL::getPath).collect(Collectors.joining(":"))
+        : System.getProperty("java.class.path");
+  }
+
+  private int runAndKill(boolean undo, int millis) throws IOException, InterruptedException {
+    Process process =
+        new ProcessBuilder(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-XX:TieredStopAtLevel=1",
+                "-cp",
+                classPath(),
+                Amended.class.getName(),
+                folder.path().toString(),
+                door.target(),
+                door.where(),
+                door.as().orElse(""),
+                password,
+                undo ? "undo" : "there")
+            .redirectErrorStream(true)
+            .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+            .start();
+    // Most kills fall into the work itself, which begins when the journal has grown.
+    Path journal = folder.path().resolve("journal." + door.target() + ".jsonl");
+    long size = Files.exists(journal) ? Files.size(journal) : 0;
+    while (process.isAlive() && (!Files.exists(journal) || Files.size(journal) == size)) {
+      Thread.sleep(1);
+    }
+    if (!process.waitFor(millis, TimeUnit.MILLISECONDS)) {
+      process.destroyForcibly();
+    }
+    process.waitFor();
+    return process.exitValue();
   }
 }

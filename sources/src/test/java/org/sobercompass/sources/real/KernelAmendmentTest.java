@@ -25,6 +25,9 @@ import org.sobercompass.sources.TargetKind;
 class KernelAmendmentTest {
   private static final int FIRST_UID = 52_100;
 
+  private static final TargetKind.Door DOOR =
+      new TargetKind.Door("s", "/", Optional.empty(), Optional.empty(), true, Optional.empty());
+
   @TempDir private Path folder;
 
   private static String run(String... command) throws IOException, InterruptedException {
@@ -102,30 +105,34 @@ class KernelAmendmentTest {
     }
   }
 
+  /** Entries that give something, and can go. */
+  private static List<Change> random(Organization before, Path tree, Random random) {
+    SystemView view = before.model().system("s").orElseThrow();
+    List<Change> changes = new ArrayList<>();
+    for (int g = 0; g < view.grants().size(); g++) {
+      boolean some = view.system().entry(g).isPresent() && random.nextInt(4) == 0;
+      boolean gives = view.grants().get(g).role() >= 0 && !gives(view, g).equals("nothing");
+      boolean below = view.resources().id(view.grants().get(g).resource()).startsWith(tree + "/");
+      if (some && gives && below && view.system().isRemovable(g, view.basis())) {
+        changes.add(new Change.AssignmentRemoved(view.number(), g));
+      }
+    }
+    return changes;
+  }
+
   @Test
   void entriesAreTakenOutAndPutBackAndTheKernelAgrees() throws Exception {
     assumeTrue(Files.isExecutable(Path.of("/usr/bin/setfacl")), "needs the package acl");
     assumeTrue(System.getProperty("user.name").equals("root"), "needs root");
     Random random = new Random(8);
     Path tree = tree(random);
-    TargetKind.Door door =
-        new TargetKind.Door("s", "", Optional.empty(), Optional.empty(), false, Optional.empty());
     for (int round = 0; round < 8; round++) {
       Organization before = read(tree, round % 2 == 0 ? "-n" : "-e");
       String all = run("getfacl", "-R", "-p", tree.toString());
       assertDecidesAsTheKernel(before, tree);
-      SystemView view = before.model().system("s").orElseThrow();
-      List<Change> changes = new ArrayList<>();
-      for (int g = 0; g < view.grants().size(); g++) {
-        boolean some = view.system().entry(g).isPresent() && random.nextInt(4) == 0;
-        boolean gives = view.grants().get(g).role() >= 0 && !gives(view, g).equals("nothing");
-        boolean below = view.resources().id(view.grants().get(g).resource()).startsWith(tree + "/");
-        if (some && gives && below && view.system().isRemovable(g, view.basis())) {
-          changes.add(new Change.AssignmentRemoved(view.number(), g));
-        }
-      }
+      List<Change> changes = random(before, tree, random);
       Proposal proposal = Proposal.of("", before.assessment().model(), changes);
-      Amended amended = Amended.of(before, proposal, folder.resolve("a" + round), door, "");
+      Amended amended = Amended.of(before, proposal, folder.resolve("a" + round), DOOR, "");
       Work work = amended.carryOut();
       assertThat(work.isWhole()).as(work.toString()).isTrue();
       Organization after = read(tree, "-n");
@@ -185,13 +192,35 @@ class KernelAmendmentTest {
             "",
             before.assessment().model(),
             List.of(new Change.AssignmentRemoved(view.number(), grant)));
-    TargetKind.Door door =
-        new TargetKind.Door("s", "/", Optional.empty(), Optional.empty(), false, Optional.empty());
-    Amended amended = Amended.of(before, proposal, folder.resolve("a"), door, "");
+    Amended amended = Amended.of(before, proposal, folder.resolve("a"), DOOR, "");
     run("setfacl", "-m", "u:" + (FIRST_UID + 2) + ":r", tree.resolve("plain").toString());
     String changed = run("getfacl", "-R", "-p", tree.toString());
     assertThat(amended.carryOut().failed().get(0).why())
         .contains("user:" + (FIRST_UID + 2) + ":r--");
     assertThat(run("getfacl", "-R", "-p", tree.toString())).isEqualTo(changed);
+  }
+
+  @Test
+  void killedAtAnyPointItGoesOn() throws Exception {
+    assumeTrue(Files.isExecutable(Path.of("/usr/bin/setfacl")), "needs the package acl");
+    assumeTrue(System.getProperty("user.name").equals("root"), "needs root");
+    Random random = new Random(51);
+    Path tree = tree(random);
+    int killed = 0;
+    int ended = 0;
+    while (killed < Amended.KILLS) {
+      Organization before = read(tree, "-n");
+      String all = run("getfacl", "-R", "-p", tree.toString());
+      List<Change> changes = random(before, tree, random);
+      Proposal proposal = Proposal.of("", before.assessment().model(), changes);
+      Amended amended = Amended.of(before, proposal, folder.resolve("k" + ended), DOOR, "");
+      killed += amended.killed(false, random);
+      assertThat(holders(read(tree, "-n"))).isEqualTo(holders(before.model().with(changes)));
+      killed += amended.killed(true, random);
+      assertThat(run("getfacl", "-R", "-p", tree.toString())).isEqualTo(all);
+      ended += 2;
+    }
+    System.out.println(
+        "Lists of files: killed " + killed + " times, " + ended + " times whole in the end.");
   }
 }

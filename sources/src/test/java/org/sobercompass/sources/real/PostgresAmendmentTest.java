@@ -10,6 +10,7 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
@@ -48,7 +49,8 @@ class PostgresAmendmentTest {
       sql.execute("create role keeper");
       sql.execute("create role \"odd \"\"one\"\", =/\"");
       sql.execute("create role reader");
-      sql.execute("create role \"Lead\" login");
+      sql.execute("create role outsider login");
+      sql.execute("create role \"Lead\"");
       sql.execute("grant keeper to \"odd \"\"one\"\", =/\"");
       sql.execute("grant keeper to \"Lead\" with admin option");
       sql.execute("grant reader to keeper");
@@ -107,7 +109,7 @@ class PostgresAmendmentTest {
     for (String line : Files.readAllLines(folder.resolve("book.jsonl"))) {
       if (!line.contains("\"kind\":\"server\"") && !line.contains("\"kind\":\"end\"")) {
         char[] letters = line.toCharArray();
-        java.util.Arrays.sort(letters);
+        Arrays.sort(letters);
         lines.add(line.replaceFirst("\"grants\":.*", "") + new String(letters));
       }
     }
@@ -197,7 +199,7 @@ class PostgresAmendmentTest {
     Organization before = read();
     List<Change> removable = removable(before.model());
     Amended amended = amend(before, "book", removable, 99);
-    execute("grant delete on \"odd/one\".\"it's\" to reader granted by current_user");
+    execute("grant delete on \"odd/one\".\"it's\" to reader");
     try {
       read();
       Set<String> now = dump();
@@ -214,7 +216,7 @@ class PostgresAmendmentTest {
   private static void execute(String statement) throws SQLException {
     try (Connection root = server.connect("postgres", DATABASE);
         Statement sql = root.createStatement()) {
-      sql.execute(statement.replace(" granted by current_user", ""));
+      sql.execute(statement);
     }
   }
 
@@ -224,15 +226,41 @@ class PostgresAmendmentTest {
     Set<String> all = dump();
     Amended amended = amend(before, "book", removable(before.model()), 100);
     TargetKind.Door own = door("book");
-    Amended asLead =
+    Amended asOutsider =
         new Amended(
             amended.folder(),
             new TargetKind.Door(
-                "book", own.where(), Optional.of("Lead"), Optional.empty(), true, Optional.empty()),
+                "book",
+                own.where(),
+                Optional.of("outsider"),
+                Optional.empty(),
+                true,
+                Optional.empty()),
             "");
-    Work work = asLead.carryOut();
+    Work work = asOutsider.carryOut();
     assertThat(work.failed().get(0).why()).contains("permission denied");
     read();
     assertThat(dump()).isEqualTo(all);
+  }
+
+  @Test
+  void killedAtAnyPointItGoesOn() throws Exception {
+    Random random = new Random(41);
+    int killed = 0;
+    int ended = 0;
+    while (killed < Amended.KILLS) {
+      Organization before = read();
+      Set<String> all = dump();
+      List<Change> removable = removable(before.model());
+      Amended amended = amend(before, "book", removable, 200 + ended);
+      killed += amended.killed(false, random);
+      Amended.assertDone(before, read(), Proposal.of("", before.assessment().model(), removable));
+      killed += amended.killed(true, random);
+      read();
+      assertThat(dump()).isEqualTo(all);
+      ended += 2;
+    }
+    System.out.println(
+        "PostgreSQL: killed " + killed + " times, " + ended + " times whole in the end.");
   }
 }

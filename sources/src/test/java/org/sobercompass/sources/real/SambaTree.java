@@ -153,7 +153,7 @@ final class SambaTree {
     return out.toString();
   }
 
-  private static Control lists(int parts) {
+  static Control lists(int parts) {
     return new Control(
         LISTS, true, new ASN1OctetString(new ASN1Sequence(new ASN1Integer(parts)).encode()));
   }

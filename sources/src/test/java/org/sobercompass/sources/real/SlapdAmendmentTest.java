@@ -12,8 +12,6 @@ import com.unboundid.ldap.sdk.ModificationType;
 import com.unboundid.ldap.sdk.SearchResultEntry;
 import com.unboundid.ldap.sdk.SearchScope;
 import java.io.IOException;
-import java.net.URL;
-import java.net.URLClassLoader;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -27,9 +25,6 @@ import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.concurrent.TimeUnit;
-import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
@@ -55,9 +50,6 @@ import org.sobercompass.sources.workspace.Surveyor;
 class SlapdAmendmentTest {
   private static final Secret.Origins ORIGINS =
       new Secret.Origins(name -> Optional.of(Slapd.PASSWORD), question -> Optional.empty());
-
-  /** How often a process is killed; the whole run for the figures takes more. */
-  private static final int KILLS = Integer.getInteger("sober.kills", 8);
 
   @TempDir static Path folder;
   private static Slapd slapd;
@@ -335,35 +327,17 @@ class SlapdAmendmentTest {
     }
   }
 
-  /** Carries out, or takes back, in a process of its own, to be killed. */
-  public static final class Carry {
-    private Carry() {}
-
-    /** The folder, the address, and whether to take back. */
-    public static void main(String[] arguments) {
-      var folder = org.sobercompass.sources.amendment.AmendmentFolder.read(Path.of(arguments[0]));
-      Amended amended = new Amended(folder, door(arguments[1]), Slapd.PASSWORD);
-      Work work = arguments[2].equals("undo") ? amended.undo() : amended.carryOut();
-      System.exit(work.isWhole() ? 0 : 1);
-    }
-  }
-
   @Test
   void killedAtAnyPointItGoesOn() throws Exception {
     Random random = new Random(31);
     int killed = 0;
     int ended = 0;
-    while (killed < KILLS) {
+    while (killed < Amended.KILLS) {
       before = read();
       Proposal proposal = random(before.model(), random, 120);
       Amended amended = amend(proposal);
       for (boolean undo : new boolean[] {false, true}) {
-        int code = -1;
-        while (code != 0) {
-          code = runAndKill(amended, undo, random);
-          killed += code == 0 ? 0 : 1;
-          assertThat(code).as("killed, or whole").isIn(0, 137);
-        }
+        killed += amended.killed(undo, random);
         ended++;
         if (undo) {
           assertThat(dump()).isEqualTo(entries);
@@ -372,40 +346,6 @@ class SlapdAmendmentTest {
         }
       }
     }
-    System.out.println("Killed " + killed + " times, " + ended + " times whole in the end.");
-  }
-
-  private static String classPath() {
-    ClassLoader loader = SlapdAmendmentTest.class.getClassLoader();
-    return loader instanceof URLClassLoader of
-        ? Stream.of(of.getURLs()).map(URL::getPath).collect(Collectors.joining(":"))
-        : System.getProperty("java.class.path");
-  }
-
-  private static int runAndKill(Amended amended, boolean undo, Random random) throws Exception {
-    Process process =
-        new ProcessBuilder(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-XX:TieredStopAtLevel=1",
-                "-cp",
-                classPath(),
-                Carry.class.getName(),
-                amended.folder().path().toString(),
-                amended.door().where(),
-                undo ? "undo" : "there")
-            .redirectErrorStream(true)
-            .redirectOutput(ProcessBuilder.Redirect.DISCARD)
-            .start();
-    // Most kills fall into the work itself, which begins when the journal has grown.
-    Path journal = amended.folder().path().resolve("journal.main.jsonl");
-    long size = Files.exists(journal) ? Files.size(journal) : 0;
-    while (process.isAlive() && (!Files.exists(journal) || Files.size(journal) == size)) {
-      Thread.sleep(1);
-    }
-    if (!process.waitFor(random.nextInt(60), TimeUnit.MILLISECONDS)) {
-      process.destroyForcibly();
-    }
-    process.waitFor();
-    return process.exitValue();
+    System.out.println("slapd: killed " + killed + " times, " + ended + " times whole in the end.");
   }
 }

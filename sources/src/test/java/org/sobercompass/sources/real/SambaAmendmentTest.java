@@ -1,0 +1,259 @@
+package org.sobercompass.sources.real;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import com.unboundid.ldap.sdk.Attribute;
+import com.unboundid.ldap.sdk.LDAPConnection;
+import com.unboundid.ldap.sdk.LDAPException;
+import com.unboundid.ldap.sdk.Modification;
+import com.unboundid.ldap.sdk.ModificationType;
+import com.unboundid.ldap.sdk.SearchRequest;
+import com.unboundid.ldap.sdk.SearchResultEntry;
+import com.unboundid.ldap.sdk.SearchScope;
+import com.unboundid.util.Base64;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.amendment.Work;
+import org.sobercompass.core.delegation.DirectoryLists;
+import org.sobercompass.core.descriptor.Ace;
+import org.sobercompass.core.descriptor.AceType;
+import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.proposal.AsIn;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.organization.Organization;
+import org.sobercompass.sources.Secret;
+import org.sobercompass.sources.TargetKind;
+import org.sobercompass.sources.workspace.Surveyor;
+
+/** Amendments are carried out on a real domain controller: lists of objects, members, accounts. */
+class SambaAmendmentTest {
+  private static final String SITES = "OU=Sites," + SambaDc.SUFFIX;
+
+  @TempDir static Path folder;
+  private static SambaDc dc;
+  private static LDAPConnection connection;
+  private static SambaTree tree;
+  private static Path workspace;
+  private static int made;
+
+  @BeforeAll
+  static void start() throws Exception {
+    String missing = SambaDc.missing();
+    assumeTrue(missing.isEmpty(), missing);
+    dc = SambaDc.start(Files.createDirectory(folder.resolve("dc")));
+    connection = dc.connect();
+    Random random = new Random(6);
+    tree = new SambaTree(connection, SITES, "Seeds4All.");
+    tree.fill(random);
+    tree.delegate(random, folder.resolve("smb.none"));
+    workspace = Files.createDirectory(folder.resolve("live"));
+    Files.writeString(
+        workspace.resolve("compass.yaml"),
+        "directories:\n  main:\n    kind: ad\n    address: ldaps://127.0.0.1\n    ca: \""
+            + dc.ca()
+            + "\"\n    bind: \""
+            + SambaDc.ADMIN
+            + "\"\n    password: {env: PASSWORD}\n");
+  }
+
+  @AfterAll
+  static void stop() {
+    if (dc != null) {
+      connection.close();
+      dc.close();
+    }
+  }
+
+  private static Organization read() {
+    new Surveyor(
+            new Secret.Origins(name -> Optional.of(SambaDc.PASSWORD), q -> Optional.empty()),
+            Clock.systemUTC(),
+            (source, count) -> {})
+        .take(workspace, List.of(), Optional.empty());
+    return Organization.open(workspace);
+  }
+
+  /** Members, flags, ends and the lists of all objects, byte for byte. */
+  private static Map<String, Set<String>> dump() throws LDAPException {
+    Map<String, Set<String>> all = new TreeMap<>();
+    SearchRequest request =
+        new SearchRequest(
+            SITES,
+            SearchScope.SUB,
+            "(objectClass=*)",
+            "member",
+            "userAccountControl",
+            "accountExpires",
+            "nTSecurityDescriptor");
+    request.addControl(SambaTree.lists(7));
+    for (SearchResultEntry entry : connection.search(request).getSearchEntries()) {
+      Set<String> values = new TreeSet<>();
+      for (Attribute attribute : entry.getAttributes()) {
+        for (byte[] value : attribute.getValueByteArrays()) {
+          values.add(attribute.getName() + ": " + Base64.encode(value));
+        }
+      }
+      all.put(entry.getDN(), values);
+    }
+    return all;
+  }
+
+  private static TargetKind.Door door() {
+    return new TargetKind.Door(
+        "main",
+        "ldaps://127.0.0.1",
+        Optional.of(SambaDc.ADMIN),
+        Optional.of(new Secret.Environment("PASSWORD")),
+        false,
+        Optional.of(dc.ca()));
+  }
+
+  private static Amended amend(Organization from, Proposal proposal) {
+    return Amended.of(from, proposal, folder.resolve("a" + made++), door(), SambaDc.PASSWORD);
+  }
+
+  /** Members out, accounts disabled and given an end. */
+  private static List<Change> ofAccounts(Organization from, Random random) {
+    Facts facts = from.model().facts();
+    List<Change> changes = new ArrayList<>();
+    for (int account = 0; account < facts.accounts(); account++) {
+      boolean ours = facts.dn(account).endsWith(SITES) && random.nextInt(3) == 0;
+      for (int i = 0; ours && i < from.model().graph().upCount(account); i++) {
+        if (from.model().graph().upVia(account, i) == Via.MEMBER) {
+          int group = from.model().graph().upGroup(account, i);
+          changes.add(new Change.MembershipRemoved(account, group, Via.MEMBER));
+        }
+      }
+      if (ours) {
+        long end = Instant.parse("2031-03-04T05:06:07Z").getEpochSecond();
+        boolean disabled = facts.is(account, Facts.DISABLED);
+        changes.add(new Change.AccountChanged(account, Optional.of(!disabled), Optional.empty()));
+        changes.add(new Change.AccountChanged(account, Optional.empty(), Optional.of(end)));
+      }
+    }
+    return changes;
+  }
+
+  @Test
+  void membersFlagsAndEndsAreChangedAndAreBackAfterwards() throws Exception {
+    Organization before = read();
+    Map<String, Set<String>> all = dump();
+    List<Change> changes = ofAccounts(before, new Random(3));
+    Proposal proposal = Proposal.of("", before.assessment().model(), changes);
+    assertThat(changes).hasSizeGreaterThan(40);
+    Amended amended = amend(before, proposal);
+    Work work = amended.carryOut();
+    assertThat(work.isWhole()).as(work.failed() + work.stopped()).isTrue();
+    Amended.assertDone(before, read(), proposal);
+    assertThat(amended.undo().isWhole()).isTrue();
+    assertThat(dump()).isEqualTo(all);
+  }
+
+  /** Entries that stand at an object itself, of lists that others may inherit from. */
+  private static List<Change> ofLists(Organization from, Random random, int most) {
+    SystemView view =
+        from.assessment().model().delegated().stream()
+            .filter(v -> v.system() instanceof DirectoryLists)
+            .findFirst()
+            .orElseThrow();
+    DirectoryLists lists = (DirectoryLists) view.system();
+    List<Change> changes = new ArrayList<>();
+    for (int g = 0; g < view.grants().size() && changes.size() < most; g++) {
+      int object = view.grants().get(g).resource();
+      boolean stands = view.system().entry(g).isPresent() && !view.grants().get(g).isWithdrawn();
+      if (stands && lists.tree().dn(object).endsWith(SITES) && random.nextInt(12) == 0) {
+        int entry = view.system().entry(g).getAsInt();
+        Ace ace = lists.tree().descriptor(object).orElseThrow().entries().get(entry);
+        if (!ace.isInherited()) {
+          changes.add(new Change.AssignmentRemoved(view.number(), g));
+        }
+      }
+    }
+    return changes;
+  }
+
+  @Test
+  void entriesOfListsAreTakenOutAndAreBackByteForByte() throws Exception {
+    Random random = new Random(11);
+    for (int round = 0; round < 4; round++) {
+      Organization before = read();
+      Map<String, Set<String>> all = dump();
+      List<Change> changes = ofLists(before, random, 12);
+      assertThat(changes).isNotEmpty();
+      Proposal proposal = Proposal.of("", before.assessment().model(), changes);
+      Amended amended = amend(before, proposal);
+      Work work = amended.carryOut();
+      assertThat(work.isWhole()).as(work.failed() + work.stopped()).isTrue();
+      // The server took back what had been handed on; so nothing is left to be done.
+      AsIn.Answer left =
+          AsIn.of(
+              before.assessment().model().with(proposal.on(before.assessment().model()).changes()),
+              read().assessment().model());
+      assertThat(left.proposal().steps()).isEmpty();
+      assertThat(amended.undo().isWhole()).isTrue();
+      assertThat(dump()).isEqualTo(all);
+    }
+  }
+
+  @Test
+  void aListThatSomebodyElseChangedIsLeftAlone() throws Exception {
+    Organization before = read();
+    Amended amended =
+        amend(
+            before,
+            Proposal.of("", before.assessment().model(), ofLists(before, new Random(2), 1)));
+    String dn = amended.records().get(0).place();
+    Descriptor was = tree.descriptor(dn);
+    List<Ace> more = new ArrayList<>(was.entries());
+    more.add(0, Ace.of(AceType.ALLOW, 0, 0x10, "S-1-5-32-544"));
+    tree.write(dn, was.with(more));
+    try {
+      Map<String, Set<String>> now = dump();
+      Work work = amended.carryOut();
+      assertThat(work.failed().get(0).why()).isEqualTo("the list is another than was read");
+      assertThat(dump()).isEqualTo(now);
+    } finally {
+      tree.write(dn, was);
+    }
+  }
+
+  @Test
+  void flagsThatSomebodyElseChangedAreLeftAlone() throws Exception {
+    Organization before = read();
+    Facts facts = before.model().facts();
+    int account = before.names().account("user1");
+    Proposal proposal =
+        Proposal.of(
+            "",
+            before.assessment().model(),
+            List.of(new Change.AccountChanged(account, Optional.of(true), Optional.empty())));
+    Amended amended = amend(before, proposal);
+    Modification other = new Modification(ModificationType.REPLACE, "userAccountControl", "66048");
+    connection.modify(facts.dn(account), other);
+    Work work = amended.carryOut();
+    assertThat(work.failed().get(0).why()).isEqualTo("userAccountControl is not 512; it is 66048");
+    connection.modify(
+        facts.dn(account), new Modification(ModificationType.REPLACE, "userAccountControl", "512"));
+    assertThat(amended.carryOut().made()).isEqualTo(1);
+    assertThat(amended.undo().made()).isEqualTo(1);
+  }
+}
