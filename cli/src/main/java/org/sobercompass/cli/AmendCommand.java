@@ -12,10 +12,13 @@ import java.util.Objects;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.amendment.Amendment;
+import org.sobercompass.core.audit.Foretold;
+import org.sobercompass.core.audit.Preview;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.report.answers.AmendmentAnswers;
 import org.sobercompass.report.answers.PreviewAnswers;
+import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.report.data.AnswerTableWriter;
 import org.sobercompass.report.data.Format;
 import org.sobercompass.sources.amendment.AmendmentFolder;
@@ -92,8 +95,14 @@ final class AmendCommand implements Callable<Integer> {
               throw new UsageException(
                   "--as " + name + ": the amendment changes no system of that name");
             });
+    Bound bound = all.on(inputs.assessment().model());
+    Preview preview = inputs.organization().preview(bound.changes());
     AmendmentFolder folder =
-        AmendmentFolder.write(amendment, preview(all, answers), Objects.requireNonNull(out));
+        AmendmentFolder.write(
+            amendment,
+            Foretold.of(inputs.assessment(), bound.changes(), preview),
+            text(answers.brief(bound, preview)),
+            Objects.requireNonNull(out));
     inputs.print(new AmendmentAnswers(amendment).all(Map.of()));
     inputs.err().println("Written: " + folder.path() + ", digest " + folder.digest() + ".");
     inputs.err().println("Nothing is carried out yet; sober carry-out " + folder.path() + " does.");
@@ -101,17 +110,14 @@ final class AmendCommand implements Callable<Integer> {
   }
 
   /** What the preview says, as a text. */
-  private String preview(Proposal all, PreviewAnswers answers) {
-    Bound bound = all.on(inputs.assessment().model());
+  private static String text(List<AnswerTable> preview) {
     StringWriter text = new StringWriter();
     PrintWriter to = new PrintWriter(text);
-    answers
-        .brief(bound, inputs.organization().preview(bound.changes()))
-        .forEach(
-            table -> {
-              AnswerTableWriter.write(table, Format.table, WIDTH, false, to);
-              to.println();
-            });
+    preview.forEach(
+        table -> {
+          AnswerTableWriter.write(table, Format.table, WIDTH, false, to);
+          to.println();
+        });
     to.flush();
     return text.toString();
   }

@@ -60,6 +60,7 @@ public final class Sober implements Runnable {
     COMMANDS.put("unpick", UnpickCommand::new);
     COMMANDS.put("amend", AmendCommand::new);
     COMMANDS.put("carry-out", CarryOutCommand::new);
+    COMMANDS.put("read-back", ReadBackCommand::new);
     COMMANDS.put("expect", ExpectCommand::new);
     COMMANDS.put("fit", FitCommand::new);
     COMMANDS.put("report", ReportCommand::new);

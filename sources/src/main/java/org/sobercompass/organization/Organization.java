@@ -22,6 +22,7 @@ import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.amendment.Amendment;
 import org.sobercompass.core.audit.Advice;
 import org.sobercompass.core.audit.Findings;
+import org.sobercompass.core.audit.Foretold;
 import org.sobercompass.core.audit.Preview;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
@@ -294,6 +295,12 @@ public final class Organization {
       Proposal proposal, Function<Change, String> words, Map<String, String> as) {
     return new AmendmentMaker(workspace, assessment().model(), words)
         .make(proposal, as, Clock.systemUTC().instant());
+  }
+
+  /** What a proposal would do, to be held against a later reading. */
+  public Foretold foretold(Proposal proposal) {
+    List<Change> changes = proposal.on(assessment().model()).changes();
+    return Foretold.of(assessment(), changes, preview(changes));
   }
 
   /**

@@ -1,5 +1,6 @@
 package org.sobercompass.report.answers;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -10,6 +11,8 @@ import org.sobercompass.core.amendment.Journal;
 import org.sobercompass.core.amendment.Rehearsal;
 import org.sobercompass.core.amendment.Standing;
 import org.sobercompass.core.amendment.Work;
+import org.sobercompass.core.audit.Foretold;
+import org.sobercompass.core.facts.Facts;
 import org.sobercompass.report.data.AnswerTable;
 
 /** Amendments, and how far they are carried out, in words and tables. Immutable. */
@@ -99,8 +102,15 @@ public final class AmendmentAnswers {
     int done = rehearsal.count(Standing.AFTER);
     int other = rehearsal.count(Standing.OTHER);
     String verb = undo ? "taken back" : "carried out";
+    String all = AnswerContext.count(done, "record is", "records are");
     sheet.heading(
-        ready
+        done > 0 && ready + other == 0
+            ? (done > 1 ? "All " : "The ")
+                + all
+                + (undo ? " as before on " : " as made on ")
+                + target
+                + ". Nothing was written."
+            : ready
             + " of "
             + AnswerContext.count(rehearsal.all().size(), "record", "records")
             + " can be "
@@ -168,6 +178,52 @@ public final class AmendmentAnswers {
               + ". The same command goes on where this one stopped.");
     }
     return sheet.build();
+  }
+
+  /**
+   * Whether what the preview said came true, on what was read since.
+   *
+   * @param ask what it is held against
+   */
+  public static AnswerTable readback(
+      AnswerContext ask, Foretold foretold, Foretold.Readback readback) {
+    AnswerTable.Builder sheet =
+        ask.begin("read-back/1", "key", "login", "system", "what", "where", "said", "is");
+    Map<String, String> logins = logins(ask.model().facts());
+    for (Foretold.Differs differs : readback.rights()) {
+      Foretold.Right right = differs.said();
+      sheet.row(
+          right.account(),
+          logins.getOrDefault(right.account(), "not there"),
+          right.system(),
+          right.what(),
+          right.where(),
+          right.verdict().name().toLowerCase(Locale.ROOT),
+          differs.now().map(now -> now.name().toLowerCase(Locale.ROOT)).orElse("not there"));
+    }
+    readback
+        .notBegun()
+        .forEach(key -> sheet.row("", "", "", "finding", key, "begins", "is not there"));
+    readback.notEnded().forEach(key -> sheet.row("", "", "", "finding", key, "ends", "is there"));
+    String rights =
+        AnswerContext.count(foretold.rights().size(), "right", "rights")
+            + ", "
+            + AnswerContext.count(foretold.begin().size(), "finding begins", "findings begin")
+            + ", "
+            + AnswerContext.count(foretold.end().size(), "finding ends", "findings end");
+    sheet.heading(
+        readback.isAsSaid()
+            ? "Everything is as the preview said: " + rights + "."
+            : sheet.size() + " of what the preview said is otherwise; it said: " + rights + ".");
+    return ask.finish(sheet);
+  }
+
+  private static Map<String, String> logins(Facts facts) {
+    Map<String, String> logins = new HashMap<>();
+    for (int account = 0; account < facts.accounts(); account++) {
+      logins.put(facts.key(account).text(), facts.login(account));
+    }
+    return logins;
   }
 
   private static void add(StringBuilder said, int count, String what) {

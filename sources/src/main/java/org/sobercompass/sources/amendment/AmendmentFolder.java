@@ -8,6 +8,7 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -16,6 +17,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import org.sobercompass.core.amendment.Amendment;
 import org.sobercompass.core.amendment.AmendmentRecord;
+import org.sobercompass.core.audit.Foretold;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
@@ -31,19 +33,24 @@ import org.sobercompass.sources.disk.OwnFiles;
  *
  * @param path where it is
  * @param amendment what is in it
+ * @param foretold what its preview said
  * @param digest SHA-256 (FIPS 180-4) of {@code amendment.json}, in hexadecimal
  */
-public record AmendmentFolder(Path path, Amendment amendment, String digest) {
+public record AmendmentFolder(
+    Path path, Amendment amendment, Foretold foretold, String digest) {
   private static final String HEAD = "amendment.json";
   private static final String RECORDS = "records.jsonl";
+  private static final String FORETOLD = "foretold.json";
 
   /**
    * Writes an amendment into a new folder, for its owner only.
    *
-   * @param preview what it does, for people
+   * @param foretold what its preview says
+   * @param preview the same, for people
    * @throws OutsideException when the folder is there already, or cannot be written
    */
-  public static AmendmentFolder write(Amendment amendment, String preview, Path folder) {
+  public static AmendmentFolder write(
+      Amendment amendment, Foretold foretold, String preview, Path folder) {
     if (Files.exists(folder)) {
       throw new OutsideException(
           Problem.error(
@@ -53,6 +60,7 @@ public record AmendmentFolder(Path path, Amendment amendment, String digest) {
     }
     Map<String, String> files = new TreeMap<>();
     files.put(RECORDS, AmendmentText.records(amendment.records()));
+    files.put(FORETOLD, AmendmentText.foretold(foretold));
     files.put("preview.txt", preview);
     files.put("README.txt", readMe(amendment));
     for (Amendment.Target target : amendment.targets()) {
@@ -74,7 +82,8 @@ public record AmendmentFolder(Path path, Amendment amendment, String digest) {
     String head = AmendmentText.head(amendment, digests);
     // Last, so that a folder without it is known to be unfinished.
     OwnFiles.write(folder.resolve(HEAD), head);
-    return new AmendmentFolder(folder, amendment, digest(head.getBytes(StandardCharsets.UTF_8)));
+    return new AmendmentFolder(
+        folder, amendment, foretold, digest(head.getBytes(StandardCharsets.UTF_8)));
   }
 
   /** What takes records back, the last first. */
@@ -133,7 +142,7 @@ public record AmendmentFolder(Path path, Amendment amendment, String digest) {
     }
     Map<String, String> digests = AmendmentText.digests(head.orElseThrow(), name, problems);
     problems.throwIfErrors();
-    String records = "";
+    Map<String, String> texts = new HashMap<>();
     for (Map.Entry<String, String> one : digests.entrySet()) {
       Optional<String> text = text(folder.resolve(one.getKey()));
       boolean same =
@@ -144,15 +153,19 @@ public record AmendmentFolder(Path path, Amendment amendment, String digest) {
             Place.of(name + "/" + one.getKey()),
             text.isEmpty() ? "the file is missing" : "the file was changed since it was written",
             "the amendment as it was written; make it again where it is to be another");
-      } else if (one.getKey().equals(RECORDS)) {
-        records = text.get();
+      } else {
+        texts.put(one.getKey(), text.get());
       }
     }
     problems.throwIfErrors();
+    String records = texts.getOrDefault(RECORDS, "");
     Amendment amendment = AmendmentText.read(head.orElseThrow(), records, name, problems);
     problems.throwIfErrors();
     return new AmendmentFolder(
-        folder, amendment, digest(head.orElseThrow().getBytes(StandardCharsets.UTF_8)));
+        folder,
+        amendment,
+        AmendmentText.foretold(texts.getOrDefault(FORETOLD, "{}")),
+        digest(head.orElseThrow().getBytes(StandardCharsets.UTF_8)));
   }
 
   private static Optional<String> text(Path file) {

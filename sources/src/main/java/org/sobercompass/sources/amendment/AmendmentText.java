@@ -5,13 +5,16 @@ import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.sobercompass.core.amendment.Amendment;
 import org.sobercompass.core.amendment.AmendmentRecord;
 import org.sobercompass.core.amendment.Difference;
+import org.sobercompass.core.audit.Foretold;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.system.Verdict;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -64,6 +67,42 @@ final class AmendmentText {
       out.append(JSON.writeValueAsString(node)).append('\n');
     }
     return out.toString();
+  }
+
+  /** What a preview said. */
+  static String foretold(Foretold foretold) {
+    ObjectNode node = JSON.createObjectNode();
+    ArrayNode rights = node.putArray("rights");
+    for (Foretold.Right right : foretold.rights()) {
+      rights
+          .addObject()
+          .put("account", right.account())
+          .put("system", right.system())
+          .put("what", right.what())
+          .put("where", right.where())
+          .put("verdict", right.verdict().name().toLowerCase(Locale.ROOT));
+    }
+    ArrayNode begin = node.putArray("findings_begin");
+    foretold.begin().forEach(begin::add);
+    ArrayNode end = node.putArray("findings_end");
+    foretold.end().forEach(end::add);
+    return JSON.writeValueAsString(node) + "\n";
+  }
+
+  /** The same, read again; its digest was compared before. */
+  static Foretold foretold(String text) {
+    JsonNode node = JSON.readTree(text);
+    List<Foretold.Right> rights = new ArrayList<>();
+    for (JsonNode one : node.path("rights")) {
+      rights.add(
+          new Foretold.Right(
+              text(one, "account"),
+              text(one, "system"),
+              text(one, "what"),
+              text(one, "where"),
+              Verdict.valueOf(text(one, "verdict").toUpperCase(Locale.ROOT))));
+    }
+    return new Foretold(rights, texts(node, "findings_begin"), texts(node, "findings_end"));
   }
 
   /** The digests of all files, by name. */

@@ -129,7 +129,7 @@ final class LdapTarget implements LiveTarget {
   }
 
   private static Control listOnly() {
-    return new Control(PARTS, true, new com.unboundid.asn1.ASN1OctetString(LIST_ONLY));
+    return new Control(PARTS, false, new com.unboundid.asn1.ASN1OctetString(LIST_ONLY));
   }
 
   private static List<String> values(Entry entry, String name) {

@@ -43,7 +43,7 @@ public record Amended(AmendmentFolder folder, TargetKind.Door door, String passw
       Organization from, Proposal proposal, Path folder, TargetKind.Door door, String password) {
     Amendment amendment = from.amendment(proposal, change -> "a change", Map.of());
     assertThat(amendment.byHand()).isEmpty();
-    AmendmentFolder.write(amendment, "", folder);
+    AmendmentFolder.write(amendment, from.foretold(proposal), "", folder);
     AmendmentFolder read = AmendmentFolder.read(folder);
     assertThat(read.amendment()).isEqualTo(amendment);
     return new Amended(read, door, password);
