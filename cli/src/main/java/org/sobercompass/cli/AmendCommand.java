@@ -32,18 +32,18 @@ import picocli.CommandLine.Parameters;
     name = "amend",
     mixinStandardHelpOptions = true,
     description = {
-      "Makes of proposals what can be carried out on the systems themselves: a folder with change",
-      "records, the undo of each, and what they do in words. Nothing is changed anywhere else.",
+      "Turns proposals into change records for the systems themselves, with the undo of each:",
+      "a folder that can be handed on. Nothing is changed anywhere else.",
       ""
     },
     footer = {
       "",
       "Examples, on the demo:",
       "  sober unpick m8za0f --way 1 --keep end.yaml",
-      "  sober amend end.yaml --out end",
-      "  sober amend proposals/leave-approvers.ldif --out leave \\",
+      "  sober amend end.yaml --out amendments/end",
+      "  sober amend proposals/leave-approvers.ldif --out amendments/leave \\",
       "      --as alderfen=cn=editor,dc=alderfen,dc=example",
-      "  sober carry-out end                 what is in it, and how far it is carried out"
+      "  sober carry-out amendments/end      what is in it, and how far it is carried out"
     })
 final class AmendCommand implements Callable<Integer> {
   private static final int WIDTH = 100;

@@ -40,19 +40,23 @@ import picocli.CommandLine.Spec;
     name = "carry-out",
     mixinStandardHelpOptions = true,
     description = {
-      "Carries an amendment out on a live system, or takes it back. Without --write it only asks the",
+      "Carries an amendment out on a live system, or takes it back. Without --write it only asks"
+          + " the",
       "system whether everything still stands as it was read, and changes nothing.",
-      "What was begun and not ended, for whatever reason, is gone on with by the same command.",
+      "After an interruption the same command resumes.",
       ""
     },
     footer = {
       "",
       "Examples:",
-      "  sober carry-out leave              what is in it, and how far it is carried out",
-      "  sober carry-out leave --at ldaps://directory.example --as cn=editor,dc=example",
-      "  sober carry-out leave --at ldaps://directory.example --as cn=editor,dc=example --write",
-      "  sober carry-out leave --at ldaps://directory.example --as cn=editor,dc=example \\",
-      "      --undo --write"
+      "  sober carry-out amendments/leave    what is in it, and how far it is carried out",
+      "  sober carry-out amendments/leave --on workspace --write",
+      "  sober carry-out amendments/leave --at ldaps://directory.example \\",
+      "      --as cn=editor,dc=example",
+      "  sober carry-out amendments/leave --at ldaps://directory.example \\",
+      "      --as cn=editor,dc=example --write",
+      "  sober carry-out amendments/leave --at ldaps://directory.example \\",
+      "      --as cn=editor,dc=example --undo --write"
     })
 final class CarryOutCommand implements Callable<Integer> {
   private static final int EVERY = 500;
@@ -117,6 +121,12 @@ final class CarryOutCommand implements Callable<Integer> {
   private boolean goOn;
 
   @Option(
+      names = {"-w", "--workspace"},
+      paramLabel = "DIR",
+      description = "the workspace, where its files are changed (default: this folder)")
+  private Path root = Path.of("");
+
+  @Option(
       names = {"-f", "--format"},
       paramLabel = "FORMAT",
       description = "table, csv, json or jsonl (default: table)")
@@ -126,7 +136,7 @@ final class CarryOutCommand implements Callable<Integer> {
   public Integer call() {
     AmendmentFolder amendment = AmendmentFolder.read(folder);
     AmendmentAnswers answers = new AmendmentAnswers(amendment.amendment());
-    if (at == null) {
+    if (at == null && !"workspace".equals(on)) {
       if (write) {
         throw new UsageException("where the system is, is not said; expected --at");
       }
@@ -142,7 +152,13 @@ final class CarryOutCommand implements Callable<Integer> {
     try (LiveTarget live = open(target)) {
       PrintWriter err = spec.commandLine().getErr();
       err.println(
-          "Connected to " + target.name() + " at " + live.reached() + ", as " + live.identity() + ".");
+          "Connected to "
+              + target.name()
+              + " at "
+              + live.reached()
+              + ", as "
+              + live.identity()
+              + ".");
       refuseOthers(target, live.identity());
       return write
           ? work(amendment, target, live, records, answers)
@@ -184,7 +200,8 @@ final class CarryOutCommand implements Callable<Integer> {
     List<AmendmentRecord> chosen = new ArrayList<>();
     for (String number : numbers) {
       if (!number.matches("[1-9][0-9]{0,8}-?")) {
-        throw new UsageException("--record " + number + "; expected a number, or N- for all from N");
+        throw new UsageException(
+            "--record " + number + "; expected a number, or N- for all from N");
       }
     }
     for (AmendmentRecord record : all) {
@@ -207,7 +224,8 @@ final class CarryOutCommand implements Callable<Integer> {
     TargetKind kind =
         TargetKinds.of(target.kind())
             .orElseThrow(
-                () -> new UsageException("a system of kind " + target.kind() + " is not known here"));
+                () ->
+                    new UsageException("a system of kind " + target.kind() + " is not known here"));
     Optional<Secret> secret =
         environment != null
             ? Optional.of(new Secret.Environment(environment))
@@ -216,7 +234,7 @@ final class CarryOutCommand implements Callable<Integer> {
       return kind.open(
           new TargetKind.Door(
               target.name(),
-              Optional.ofNullable(at).orElse(""),
+              Optional.ofNullable(at).orElse(root.toString()),
               Optional.ofNullable(as),
               secret,
               plain,
@@ -247,7 +265,8 @@ final class CarryOutCommand implements Callable<Integer> {
   private static boolean isSame(String planned, String identity) {
     String plain = identity.replaceFirst("^dn:", "");
     return planned.equalsIgnoreCase(identity)
-        || plain.replaceAll("\\s*([,=])\\s*", "$1")
+        || plain
+            .replaceAll("\\s*([,=])\\s*", "$1")
             .equalsIgnoreCase(planned.replaceAll("\\s*([,=])\\s*", "$1"));
   }
 
@@ -286,9 +305,7 @@ final class CarryOutCommand implements Callable<Integer> {
               live, journal, Clock.systemUTC(), goOn, done -> progress(done, records.size()));
       Work work = undo ? carrying.undo(records) : carrying.carryOut(records);
       print(answers.work(target.name(), work, records, journal, undo));
-      return work.isWhole()
-          ? Exit.OK
-          : work.failed().isEmpty() ? Exit.SOURCE : Exit.NO;
+      return work.isWhole() ? Exit.OK : work.failed().isEmpty() ? Exit.SOURCE : Exit.NO;
     }
   }
 

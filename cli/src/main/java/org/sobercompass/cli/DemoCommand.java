@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
+import org.sobercompass.sources.workspace.Surveys;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
@@ -124,6 +125,7 @@ final class DemoCommand implements Callable<Integer> {
               "probe",
               address,
               "--plain"));
+      carryOut(address, out, err);
       String part = root.resolve("alderfen.survey.zip").toString();
       run(
           out,
@@ -144,7 +146,69 @@ final class DemoCommand implements Callable<Integer> {
           err,
           new Step(
               "Which is joined into a survey of everything.", Exit.OK, "survey", "--join", part));
+      takeBack(address, out, err);
     }
+  }
+
+  /** A change of the live directory: made ready, asked, made. */
+  private void carryOut(String address, PrintWriter out, PrintWriter err) {
+    String folder = root.resolve("leave").toString();
+    String proposal = root.resolve("proposals/leave-approvers.ldif").toString();
+    run(
+        out,
+        err,
+        new Step(
+            "The finance officer is to leave the approvers: what is to be done, and its undo.",
+            Exit.OK,
+            "amend",
+            proposal,
+            "--out",
+            folder));
+    run(
+        out,
+        err,
+        new Step(
+            "Does the live directory still stand as it was read?",
+            Exit.OK,
+            "carry-out",
+            folder,
+            "--at",
+            address,
+            "--plain"));
+    run(
+        out,
+        err,
+        new Step(
+            "Then make it.", Exit.OK, "carry-out", folder, "--at", address, "--plain", "--write"));
+  }
+
+  /** Whether what was said came true, by the survey taken since; then everything as before. */
+  private void takeBack(String address, PrintWriter out, PrintWriter err) {
+    String folder = root.resolve("leave").toString();
+    String survey = Surveys.all(root).get(0).toString();
+    run(
+        out,
+        err,
+        new Step(
+            "Did it do what the preview said? By the survey just taken.",
+            Exit.OK,
+            "read-back",
+            folder,
+            "--survey",
+            survey));
+    run(
+        out,
+        err,
+        new Step(
+            "And back.",
+            Exit.OK,
+            "carry-out",
+            folder,
+            "--at",
+            address,
+            "--plain",
+            "--undo",
+            "--write"));
   }
 
   private void run(PrintWriter out, PrintWriter err, Step step) {
@@ -152,6 +216,7 @@ final class DemoCommand implements Callable<Integer> {
     out.println();
     out.println("── " + step.says);
     out.println("$ sober " + String.join(" ", command));
+    out.flush();
     command.addAll(List.of("--workspace", root.toString()));
     int code = Sober.run(out, err, command.toArray(String[]::new));
     if (code != step.expected) {

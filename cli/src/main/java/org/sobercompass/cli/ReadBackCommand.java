@@ -14,15 +14,16 @@ import picocli.CommandLine.Parameters;
     name = "read-back",
     mixinStandardHelpOptions = true,
     description = {
-      "Holds what an amendment said it would do against what was read since: a new export or survey.",
+      "Checks whether an amendment did what its preview said, by what was read since: a new export",
+      "or survey.",
       ""
     },
     footer = {
       "",
       "Examples:",
       "  sober survey",
-      "  sober read-back leave",
-      "  sober read-back leave --survey surveys/2026-11-29T060000Z.survey.zip"
+      "  sober read-back amendments/leave",
+      "  sober read-back amendments/leave --survey surveys/2026-11-29T060000Z.survey.zip"
     })
 final class ReadBackCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();

@@ -27,6 +27,14 @@ class SchemaTest {
   @BeforeAll
   static void write() {
     DemoFiles.write(demo);
+    SoberTest.sober(
+        "amend",
+        "proposals/leave-approvers.ldif",
+        "proposals/two-hands.yaml",
+        "--out",
+        demo + "/leave",
+        "--workspace",
+        demo.toString());
   }
 
   private static List<String> errors(String schema, String json) throws IOException {
@@ -58,6 +66,10 @@ class SchemaTest {
     "fit, fit",
     "preview, preview proposals/two-hands.yaml",
     "unpick, unpick ilse.brandt orders:payments:sign",
+    "amendment, carry-out DEMO/leave",
+    "rehearsal, carry-out DEMO/leave --on workspace",
+    "work, carry-out DEMO/leave --on workspace --undo --write",
+    "read-back, read-back DEMO/leave",
     "problems, check",
     "trial, trial joss.merrin orders",
     "readiness, trial --all permits",
@@ -83,7 +95,8 @@ class SchemaTest {
     "surveys, survey list"
   })
   void anAnswerKeepsItsSchema(String schema, String command) throws IOException {
-    List<String> args = new ArrayList<>(List.of(command.split(" ")));
+    List<String> args =
+        new ArrayList<>(List.of(command.replace("DEMO", demo.toString()).split(" ")));
     args.addAll(List.of("--format", "json", "--workspace", demo.toString()));
     String json = SoberTest.sober(args.toArray(String[]::new)).out();
     assertThat(errors(schema, json)).isEmpty();

@@ -387,7 +387,7 @@ class SoberTest {
     DemoFiles.write(folder);
     Path csv = folder.resolve("assignments/orders.actual.csv");
     Files.writeString(
-        csv, Files.readString(csv) + "payr,group,finance,trust,,\nclerk,group,finance,vualt,,\n");
+        csv, Files.readString(csv) + "payr,group,finance,trust,,,\nclerk,group,finance,vualt,,,\n");
     Said said =
         sober("report", folder.resolve("out.html").toString(), "--workspace", folder.toString());
     assertThat(said.code()).isEqualTo(3);

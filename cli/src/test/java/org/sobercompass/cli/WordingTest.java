@@ -196,7 +196,7 @@ class WordingTest {
     var parts = Pattern.compile("\"([^\"]*)\"|(\\S+)").matcher(typed.substring(6));
     while (parts.find()) {
       String word = parts.group(1) != null ? parts.group(1) : parts.group(2);
-      boolean file = word.matches("[a-z]+\\.(html|xml|sarif)");
+      boolean file = word.matches("amendments/.*|[a-z]+\\.(html|xml|sarif|yaml)");
       words.add(file ? folder.resolve(word).toString() : word);
     }
     return words;

@@ -1,5 +1,7 @@
 package org.sobercompass.core.system;
 
+import java.time.Instant;
+import java.util.Optional;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.Implicit;
 import org.sobercompass.core.problem.Place;
@@ -37,6 +39,28 @@ public record Grant(
     Place place,
     boolean declared,
     boolean isWithdrawn) {
+
+  /**
+   * The usual id of an assignment: what is given to whom where, and when, whatever the zone and the
+   * form in which the times are written.
+   */
+  public static String usualId(
+      String role,
+      String trustee,
+      String node,
+      boolean descends,
+      Optional<Instant> from,
+      Optional<Instant> until) {
+    String window =
+        from.map(Instant::toString).orElse("") + ".." + until.map(Instant::toString).orElse("");
+    return role
+        + " "
+        + trustee
+        + " at "
+        + node
+        + (descends ? "" : " only")
+        + (window.equals("..") ? "" : " " + window);
+  }
 
   /** A grant that is there. */
   public Grant(

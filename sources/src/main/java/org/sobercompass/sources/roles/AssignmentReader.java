@@ -82,7 +82,14 @@ final class AssignmentReader {
     }
     int number = context.names().trustee(kind.get(), subject, row.place());
     String trustee = number < 0 ? "?" + subject : context.facts().key(number).text();
-    String id = id(row, trustee, application.nodes().id(node), descends);
+    String id =
+        Grant.usualId(
+            row.get("role"),
+            trustee,
+            application.nodes().id(node),
+            descends,
+            window.from(),
+            window.until());
     if (!ids.add(id)) {
       problems.error(row.place(), "the same assignment stands twice", "each once");
     }
@@ -101,17 +108,6 @@ final class AssignmentReader {
             row.get("reason"),
             row.place(),
             false));
-  }
-
-  private static String id(CsvReader.Row row, String trustee, String node, boolean descends) {
-    String window = row.get("from") + ".." + row.get("until");
-    return row.get("role")
-        + " "
-        + trustee
-        + " at "
-        + node
-        + (descends ? "" : " only")
-        + (window.equals("..") ? "" : " " + window);
   }
 
   private int role(CsvReader.Row row) {

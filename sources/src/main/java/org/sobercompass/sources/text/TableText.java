@@ -3,8 +3,10 @@ package org.sobercompass.sources.text;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problems;
@@ -15,6 +17,7 @@ import org.sobercompass.core.problem.Problems;
  * without an end. A new row is written in the style of the line of names. Not thread-safe.
  */
 public final class TableText extends EditedFile {
+  private final Set<String> told = new HashSet<>();
   private final List<Row> rows = new ArrayList<>();
   private final List<String> columns = new ArrayList<>();
   private final String lineEnd;
@@ -81,10 +84,14 @@ public final class TableText extends EditedFile {
     }
     left.values().removeIf(String::isEmpty);
     if (!left.isEmpty()) {
-      problems.error(
-          Place.of(name(), 1),
-          "there is no column for " + String.join(", ", left.keySet().stream().sorted().toList()),
-          "these columns in the line of names, to write what was asked for");
+      String missing = String.join(", ", left.keySet().stream().sorted().toList());
+      // Of many rows that need the same column, it is told once.
+      if (told.add(missing)) {
+        problems.error(
+            Place.of(name(), 1),
+            "there is no column for " + missing,
+            "these columns in the line of names, to write what was asked for");
+      }
       return;
     }
     String text = String.join(String.valueOf(separator), row);

@@ -231,12 +231,13 @@ public final class RoleApplication implements AccessSystem {
   /** With the id that it would have if it stood in a table, unless another has it. */
   private Grant grant(Change.AssignmentAdded added, Set<String> ids) {
     String usual =
-        definition.roles.get(added.role()).id()
-            + " "
-            + facts.key(added.subject()).text()
-            + " at "
-            + definition.nodes.id(added.node())
-            + (added.descends() ? "" : " only");
+        Grant.usualId(
+            definition.roles.get(added.role()).id(),
+            facts.key(added.subject()).text(),
+            definition.nodes.id(added.node()),
+            added.descends(),
+            added.from(),
+            added.until());
     boolean isNew = ids.add(usual);
     return new Grant(
         isNew ? usual : usual + " added " + ids.size(),
