@@ -98,7 +98,7 @@ class AmendTest {
     assertThat(isApprover()).isFalse();
     assertThat(carryOut().out()).startsWith("The 1 record is as made on alderfen.");
     assertThat(carryOut("--write").out())
-        .startsWith("Nothing was carried out on alderfen now; 1 made before.");
+        .startsWith("Nothing was carried out on alderfen now; 1 was made before.");
     assertThat(sober("carry-out", leave.toString()).out())
         .startsWith("1 record changes 1 system; 1 is carried out.");
 
@@ -139,9 +139,9 @@ class AmendTest {
     SoberTest.Said asked = carryOut();
     assertThat(asked.out()).startsWith("The 1 record is as made on alderfen.");
     assertThat(carryOut("--write").out())
-        .startsWith("Nothing was carried out on alderfen now; 1 so already.");
+        .startsWith("Nothing was carried out on alderfen now; 1 was so already.");
     assertThat(carryOut("--undo", "--write").out())
-        .startsWith("Nothing was taken back on alderfen now; 1 left, as it was so before.");
+        .startsWith("Nothing was taken back on alderfen now; 1 was so before and stays.");
     assertThat(isApprover()).isFalse();
     try (LDAPConnection connection = connect()) {
       connection.delete(GROUP);
@@ -202,7 +202,7 @@ class AmendTest {
     assertThat(carryOut("--record", "2", "--write").out()).startsWith("1 of 1 record was");
     assertThat(isApprover()).isTrue();
     assertThat(carryOut("--record", "1-", "--write").out())
-        .startsWith("1 of 2 records was carried out on alderfen; 1 made before.");
+        .startsWith("1 of 2 records was carried out on alderfen; 1 was made before.");
     assertThat(isApprover()).isFalse();
     assertThat(carryOut("--record", "3").code()).isEqualTo(Exit.USAGE);
     assertThat(carryOut("--record", "x").err()).contains("expected a number, or N-");

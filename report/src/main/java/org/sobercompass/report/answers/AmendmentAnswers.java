@@ -111,15 +111,15 @@ public final class AmendmentAnswers {
                 + target
                 + ". Nothing was written."
             : ready
-            + " of "
-            + AnswerContext.count(rehearsal.all().size(), "record", "records")
-            + " can be "
-            + verb
-            + " on "
-            + target
-            + (done > 0 ? "; for " + done + " it is so already" : "")
-            + (other > 0 ? "; for " + other + " something else stands there" : "")
-            + ". Nothing was written.");
+                + " of "
+                + AnswerContext.count(rehearsal.all().size(), "record", "records")
+                + " can be "
+                + verb
+                + " on "
+                + target
+                + (done > 0 ? "; for " + done + " it is so already" : "")
+                + (other > 0 ? "; for " + other + " something else stands there" : "")
+                + ". Nothing was written.");
     return sheet.build();
   }
 
@@ -167,10 +167,18 @@ public final class AmendmentAnswers {
           .append(" on ")
           .append(target);
     }
-    add(said, work.before(), undo ? "not made, or taken back, before" : "made before");
-    add(said, work.wasSo(), undo ? "left, as it was so before" : "so already");
-    add(said, work.failed().size(), "not possible");
-    add(said, work.left(), "not tried");
+    add(
+        said,
+        work.before(),
+        undo
+            ? "had nothing to be taken back"
+            : work.before() == 1 ? "was made before" : "were made before");
+    add(
+        said,
+        work.wasSo(),
+        (work.wasSo() == 1 ? "was so " : "were so ") + (undo ? "before and stays" : "already"));
+    add(said, work.failed().size(), undo ? "could not be taken back" : "could not be made");
+    add(said, work.left(), work.left() == 1 ? "was not tried" : "were not tried");
     sheet.heading(said.append('.').toString());
     if (!work.stopped().isEmpty()) {
       sheet.note(

@@ -99,8 +99,8 @@ final class LdapTarget implements LiveTarget {
       difference.added().stream()
           .filter(value -> there.stream().anyMatch(t -> isSame(name, t, value)))
           .forEach(value -> said.add(name + " is " + value + " already"));
-      if (there.size() == 1 && !said.isEmpty()) {
-        said.add("it is " + there.get(0));
+      if (there.size() < 2 && !said.isEmpty()) {
+        said.add(there.isEmpty() ? "it has no value" : "it is " + there.get(0));
       }
     }
     return String.join("; ", said);

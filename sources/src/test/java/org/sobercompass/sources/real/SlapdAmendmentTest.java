@@ -31,10 +31,13 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.amendment.Amendment;
 import org.sobercompass.core.amendment.AmendmentRecord;
+import org.sobercompass.core.amendment.Difference;
 import org.sobercompass.core.amendment.LiveTarget;
 import org.sobercompass.core.amendment.Standing;
 import org.sobercompass.core.amendment.Work;
+import org.sobercompass.core.audit.Foretold;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.proposal.Proposal;
@@ -42,6 +45,7 @@ import org.sobercompass.core.proposal.Step;
 import org.sobercompass.organization.Organization;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.TargetKind;
+import org.sobercompass.sources.amendment.AmendmentFolder;
 import org.sobercompass.sources.amendment.JournalFile;
 import org.sobercompass.sources.live.CuttingProxy;
 import org.sobercompass.sources.workspace.Surveyor;
@@ -347,5 +351,74 @@ class SlapdAmendmentTest {
       }
     }
     System.out.println("slapd: killed " + killed + " times, " + ended + " times whole in the end.");
+  }
+
+  /** How many changes the rates are measured with; docs/performance.md says those of 10,000. */
+  private static final int CHANGES = Integer.getInteger("sober.changes", 400);
+
+  /** The same modifications by the library alone, and as an amendment with its journal. */
+  @Test
+  void manyChangesAreNotMuchSlowerThanTheBareLibrary() throws Exception {
+    Facts facts = before.model().facts();
+    List<AmendmentRecord> records = new ArrayList<>();
+    for (int i = 0; i < CHANGES; i++) {
+      String group = "cn=group" + i % 50 + ",ou=groups," + Slapd.SUFFIX;
+      String member = "uid=new" + i + ",ou=people," + Slapd.SUFFIX;
+      records.add(
+          new AmendmentRecord(
+              i + 1,
+              "main",
+              group,
+              "put " + facts.label(0) + i + " into a group",
+              List.of(new Difference("member", List.of(), List.of(member)))));
+    }
+    Amendment amendment =
+        new Amendment(
+            "",
+            Instant.EPOCH,
+            "nothing",
+            List.of(new Amendment.Target("main", "ldap", Optional.empty())),
+            records,
+            List.of());
+    double bare = bare(records, ModificationType.ADD);
+    double bareBack = bare(records, ModificationType.DELETE);
+    Path at = folder.resolve("a" + made++);
+    Amended amended =
+        new Amended(
+            AmendmentFolder.write(amendment, Foretold.NOTHING, "", at),
+            door(slapd.address()),
+            Slapd.PASSWORD);
+    double there = seconds(() -> assertThat(amended.carryOut().made()).isEqualTo(CHANGES));
+    double back = seconds(() -> assertThat(amended.undo().made()).isEqualTo(CHANGES));
+    System.out.printf(
+        "%d changes a second: bare %.0f, carried out %.0f; bare back %.0f, undone %.0f%n",
+        CHANGES, CHANGES / bare, CHANGES / there, CHANGES / bareBack, CHANGES / back);
+    assertThat(dump()).isEqualTo(entries);
+    assertThat(there).isLessThan(bare * 10);
+  }
+
+  private static double bare(List<AmendmentRecord> records, ModificationType type) {
+    return seconds(
+        () -> {
+          for (AmendmentRecord record : records) {
+            String member = record.differences().get(0).added().get(0);
+            connection.modify(record.place(), new Modification(type, "member", member));
+          }
+        });
+  }
+
+  /** Something that takes time. */
+  private interface Timed {
+    void run() throws Exception;
+  }
+
+  private static double seconds(Timed timed) {
+    long begin = System.nanoTime();
+    try {
+      timed.run();
+    } catch (Exception e) {
+      throw new IllegalStateException(e);
+    }
+    return (System.nanoTime() - begin) / 1e9;
   }
 }
