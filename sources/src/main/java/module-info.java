@@ -64,5 +64,6 @@ module org.sobercompass.sources {
       org.sobercompass.sources.database.SqlTargetKind,
       org.sobercompass.sources.files.PosixTargetKind,
       org.sobercompass.sources.files.SharedTargetKind,
+      org.sobercompass.sources.scim.ScimTargetKind,
       org.sobercompass.sources.workspace.WorkspaceTargetKind;
 }

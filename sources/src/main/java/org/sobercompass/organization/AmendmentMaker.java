@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
 import org.sobercompass.core.access.AccessModel;
@@ -171,8 +172,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
 
   @Override
   public Boolean entry(Step.Entry step) {
-    return changes
-        .get(number)
+    return Objects.requireNonNull(changes.get(number))
         .fold(
             moved -> false,
             own -> own.byKind(added -> false, gone -> removed(gone, step), redefined -> false),

@@ -7,7 +7,9 @@ import java.util.Set;
 import java.util.TreeSet;
 import org.sobercompass.core.amendment.Difference;
 
-/** Records of an amendment on their way: what each kind of system makes of steps. Not thread-safe. */
+/**
+ * Records of an amendment on their way: what each kind of system makes of steps. Not thread-safe.
+ */
 public final class Drafts {
   private final List<Draft> drafts = new ArrayList<>();
   private final List<Left> left = new ArrayList<>();

@@ -72,8 +72,8 @@ public interface SourceKind {
   }
 
   /**
-   * Makes records of changes of a directory. Each step is either made by a record or said to be left
-   * for somebody's hand.
+   * Makes records of changes of a directory. Each step is either made by a record or said to be
+   * left for somebody's hand.
    */
   default void amend(Wanted wanted, Drafts into) {
     String why = wanted.directory() + " is changed where it is kept, not by this program";

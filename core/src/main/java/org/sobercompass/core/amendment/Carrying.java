@@ -11,9 +11,9 @@ import org.sobercompass.core.problem.OutsideException;
 
 /**
  * Carries records out on a live system, and takes them back. What is about to be made is in the
- * journal before it is tried, and what came of it before the next is tried. After an interruption at
- * any point the same call goes on: of what was begun the system itself is asked whether it was made.
- * Not thread-safe.
+ * journal before it is tried, and what came of it before the next is tried. After an interruption
+ * at any point the same call goes on: of what was begun the system itself is asked whether it was
+ * made. Not thread-safe.
  */
 public final class Carrying {
   /** So many records are begun in the journal at once, since each time is safe on disk. */

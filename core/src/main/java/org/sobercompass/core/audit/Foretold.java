@@ -50,8 +50,7 @@ public record Foretold(List<Right> rights, List<String> begin, List<String> end)
    * @param where the id of the resource, or the text of the key of the object
    * @param verdict whether it can
    */
-  public record Right(
-      String account, String system, String what, String where, Verdict verdict) {}
+  public record Right(String account, String system, String what, String where, Verdict verdict) {}
 
   /** What is otherwise than was said, in the order of what was said. */
   public record Readback(List<Differs> rights, List<String> notBegun, List<String> notEnded) {
@@ -190,8 +189,7 @@ public record Foretold(List<Right> rights, List<String> begin, List<String> end)
       for (DirectoryTree tree : powers.trees().all()) {
         for (int object = 0; object < tree.size(); object++) {
           things.put(
-              keys.key(tree, object).text(),
-              powers.thing(new DirectoryTrees.Spot(tree, object)));
+              keys.key(tree, object).text(), powers.thing(new DirectoryTrees.Spot(tree, object)));
         }
       }
     }

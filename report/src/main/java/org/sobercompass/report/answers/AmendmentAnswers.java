@@ -154,6 +154,17 @@ public final class AmendmentAnswers {
           words(journal.state(record.number())),
           why);
     }
+    sheet.heading(came(target, work, undo));
+    if (!work.stopped().isEmpty()) {
+      sheet.note(
+          FindingAnswers.capital(work.stopped())
+              + ". The same command goes on where this one stopped.");
+    }
+    return sheet.build();
+  }
+
+  /** What came of it, in a sentence. */
+  private static String came(String target, Work work, boolean undo) {
     String verb = undo ? "taken back" : "carried out";
     StringBuilder said = new StringBuilder();
     if (work.made() == 0) {
@@ -179,13 +190,7 @@ public final class AmendmentAnswers {
         (work.wasSo() == 1 ? "was so " : "were so ") + (undo ? "before and stays" : "already"));
     add(said, work.failed().size(), undo ? "could not be taken back" : "could not be made");
     add(said, work.left(), work.left() == 1 ? "was not tried" : "were not tried");
-    sheet.heading(said.append('.').toString());
-    if (!work.stopped().isEmpty()) {
-      sheet.note(
-          FindingAnswers.capital(work.stopped())
-              + ". The same command goes on where this one stopped.");
-    }
-    return sheet.build();
+    return said.append('.').toString();
   }
 
   /**

@@ -36,8 +36,7 @@ import org.sobercompass.sources.disk.OwnFiles;
  * @param foretold what its preview said
  * @param digest SHA-256 (FIPS 180-4) of {@code amendment.json}, in hexadecimal
  */
-public record AmendmentFolder(
-    Path path, Amendment amendment, Foretold foretold, String digest) {
+public record AmendmentFolder(Path path, Amendment amendment, Foretold foretold, String digest) {
   private static final String HEAD = "amendment.json";
   private static final String RECORDS = "records.jsonl";
   private static final String FORETOLD = "foretold.json";

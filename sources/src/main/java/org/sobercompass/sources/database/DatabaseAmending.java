@@ -103,7 +103,8 @@ final class DatabaseAmending {
       if (isRole(facts, member)) {
         String name = facts.login(member);
         boolean passes = admin.getOrDefault(name + "\n" + role, false);
-        remove(wish.step(), SqlForm.ROLE + " " + SqlForm.quoted(role), SqlForm.member(name, passes));
+        remove(
+            wish.step(), SqlForm.ROLE + " " + SqlForm.quoted(role), SqlForm.member(name, passes));
         return;
       }
     } else if (wish.what() instanceof Step.Join join) {

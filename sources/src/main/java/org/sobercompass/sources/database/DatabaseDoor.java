@@ -111,8 +111,7 @@ public record DatabaseDoor(
         port == null ? USUAL_PORT : Integer.parseInt(port),
         address.group("database"),
         as.orElseThrow(
-            () ->
-                new Collecting.Mistyped("as whom to sign in is not said; expected --as ROLE")),
+            () -> new Collecting.Mistyped("as whom to sign in is not said; expected --as ROLE")),
         secret,
         plain,
         authority);

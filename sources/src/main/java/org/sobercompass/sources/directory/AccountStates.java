@@ -32,13 +32,7 @@ public final class AccountStates {
 
   /** The attributes read, for the completeness of an export. */
   public static final List<String> ATTRIBUTES =
-      List.of(
-          CONTROL,
-          LOCK,
-          LOCKED,
-          "shadowExpire",
-          "accountExpires",
-          "pwdEndTime");
+      List.of(CONTROL, LOCK, LOCKED, "shadowExpire", "accountExpires", "pwdEndTime");
 
   private AccountStates() {}
 
@@ -137,7 +131,8 @@ public final class AccountStates {
     }
     long second = at.get().getEpochSecond();
     return switch (attribute) {
-      case "accountExpires" -> Optional.of(String.valueOf((second + SECONDS_TO_1970) * 10_000_000L));
+      case "accountExpires" ->
+          Optional.of(String.valueOf((second + SECONDS_TO_1970) * 10_000_000L));
       case "shadowExpire" ->
           second % DAY == 0 ? Optional.of(String.valueOf(second / DAY)) : Optional.empty();
       default -> Optional.of(StaticUtils.encodeGeneralizedTime(second * 1000));

@@ -74,8 +74,7 @@ public final class LdapTargetKind implements TargetKind {
     for (Difference difference : record.differences()) {
       String name = difference.name();
       if (name.equals(LIST)) {
-        all.add(
-            new Modification(ModificationType.REPLACE, name, bytes(difference.added().get(0))));
+        all.add(new Modification(ModificationType.REPLACE, name, bytes(difference.added().get(0))));
         continue;
       }
       if (!difference.removed().isEmpty()) {

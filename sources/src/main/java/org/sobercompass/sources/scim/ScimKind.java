@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.LiveSource;
 import org.sobercompass.sources.SourceKind;
 import org.sobercompass.sources.disk.Folder;
@@ -41,6 +42,13 @@ public final class ScimKind implements SourceKind {
   @Override
   public void read(Entries entries, FactsSource into, Problems problems) {
     new ScimSource(entries.shown(), into, problems).read(entries.path());
+  }
+
+  @Override
+  public void amend(Wanted wanted, Drafts into) {
+    for (Wish wish : wanted.steps()) {
+      new ScimAmending(wanted).make(wish, into);
+    }
   }
 
   @Override

@@ -141,29 +141,93 @@ public final class ScimService {
   }
 
   private JsonNode get(URI uri) {
+    HttpResponse<byte[]> answer = send(uri, HttpRequest.newBuilder(uri).GET());
+    if (answer.statusCode() != 200) {
+      throw status(uri, answer.statusCode());
+    }
+    return json(uri, answer);
+  }
+
+  private JsonNode json(URI uri, HttpResponse<byte[]> answer) {
+    try {
+      return mapper.readTree(answer.body());
+    } catch (JacksonException e) {
+      throw failure(uri, "the answer is not JSON", "a SCIM 2.0 service at this address");
+    }
+  }
+
+  /**
+   * One resource as it is now.
+   *
+   * @param status the status of the answer (RFC 9110 section 15)
+   * @param resource the resource; nothing where there is none
+   * @param version its entity tag, or empty
+   */
+  record Version(int status, JsonNode resource, String version) {}
+
+  /**
+   * One resource.
+   *
+   * @param path below the address, as in {@code Groups/17}
+   * @throws OutsideException when the service does not answer, or with something else
+   */
+  Version resource(String path) {
+    URI uri = uri(path);
+    HttpResponse<byte[]> answer = send(uri, HttpRequest.newBuilder(uri).GET());
+    if (answer.statusCode() == 404) {
+      return new Version(404, mapper.createObjectNode(), "");
+    }
+    if (answer.statusCode() != 200) {
+      throw status(uri, answer.statusCode());
+    }
+    JsonNode resource = json(uri, answer);
+    String version =
+        answer
+            .headers()
+            .firstValue("ETag")
+            .orElse(resource.path("meta").path("version").asString(""));
+    return new Version(200, resource, version);
+  }
+
+  /**
+   * Changes one resource (RFC 7644 section 3.5.2), only as long as it has this version.
+   *
+   * @param version its entity tag, or empty where the service gives none
+   * @return the status of the answer
+   * @throws OutsideException when the service does not answer
+   */
+  int patch(String path, String body, String version) {
+    URI uri = uri(path);
     HttpRequest.Builder request =
-        HttpRequest.newBuilder(uri).timeout(patience).header("Accept", "application/scim+json");
+        HttpRequest.newBuilder(uri)
+            .method("PATCH", HttpRequest.BodyPublishers.ofString(body))
+            .header("Content-Type", "application/scim+json");
+    if (!version.isEmpty()) {
+      request.header("If-Match", version);
+    }
+    return send(uri, request).statusCode();
+  }
+
+  private URI uri(String path) {
+    return URI.create(base.toString().replaceAll("/+$", "") + "/" + path);
+  }
+
+  private HttpResponse<byte[]> send(URI uri, HttpRequest.Builder request) {
+    request.timeout(patience).header("Accept", "application/scim+json");
     token.ifPresent(text -> request.header("Authorization", "Bearer " + text));
     try {
       CompletableFuture<HttpResponse<byte[]>> asked =
           client.sendAsync(request.build(), info -> new Limited());
-      final HttpResponse<byte[]> answer;
       try {
-        answer = asked.get(patience.toMillis(), TimeUnit.MILLISECONDS);
+        return asked.get(patience.toMillis(), TimeUnit.MILLISECONDS);
       } catch (TimeoutException e) {
         asked.cancel(true);
         throw new HttpTimeoutException("no end");
       }
-      if (answer.statusCode() != 200) {
-        throw status(uri, answer.statusCode());
-      }
-      return mapper.readTree(answer.body());
     } catch (ExecutionException e) {
       throw failed(uri, e.getCause());
     } catch (HttpTimeoutException e) {
       throw failed(uri, e);
-    } catch (JacksonException e) {
-      throw failure(uri, "the answer is not JSON", "a SCIM 2.0 service at this address");
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
       throw failure(uri, "interrupted", "another try");
