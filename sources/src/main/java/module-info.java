@@ -38,6 +38,7 @@ module org.sobercompass.sources {
       org.sobercompass.cli;
 
   uses org.sobercompass.sources.Collecting;
+  uses org.sobercompass.sources.ProposalForm;
   uses org.sobercompass.sources.SourceKind;
   uses org.sobercompass.sources.SystemFormat;
   uses org.sobercompass.sources.TargetKind;
@@ -66,4 +67,6 @@ module org.sobercompass.sources {
       org.sobercompass.sources.files.SharedTargetKind,
       org.sobercompass.sources.scim.ScimTargetKind,
       org.sobercompass.sources.workspace.WorkspaceTargetKind;
+  provides org.sobercompass.sources.ProposalForm with
+      org.sobercompass.sources.database.SqlProposals;
 }

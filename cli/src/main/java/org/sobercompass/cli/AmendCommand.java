@@ -54,7 +54,7 @@ final class AmendCommand implements Callable<Integer> {
       index = "0..*",
       arity = "1..*",
       paramLabel = "FILE",
-      description = "proposals: .csv, .ldif or .yaml")
+      description = "proposals: .csv, .ldif, .sql or .yaml")
   private List<Path> files = new ArrayList<>();
 
   @Option(

@@ -55,7 +55,8 @@ final class DemoFiles {
           "registers/seedbook.csv",
           "proposals/standins.csv",
           "proposals/leave-approvers.ldif",
-          "proposals/two-hands.yaml");
+          "proposals/two-hands.yaml",
+          "proposals/staging.sql");
 
   private DemoFiles() {}
 

@@ -24,9 +24,11 @@ import picocli.CommandLine.Parameters;
       "Examples, on the demo:",
       "  sober preview proposals/standins.csv",
       "  sober preview proposals/leave-approvers.ldif proposals/two-hands.yaml",
+      "  sober preview proposals/staging.sql",
       "A .csv file has the columns change (assign or withdraw), application, role, kind, subject,",
       "node, descendants, from, until; for admin roles scope, and change can be include or except,",
-      "with groups. A .ldif file has change records of groups and accounts (RFC 2849).",
+      "with groups. A .ldif file has change records of groups and accounts (RFC 2849), a .sql file",
+      "grants and revokes of a PostgreSQL database.",
       "A .yaml file is a kept proposal."
     })
 final class PreviewCommand implements Callable<Integer> {
@@ -37,7 +39,7 @@ final class PreviewCommand implements Callable<Integer> {
       index = "0..*",
       arity = "1..*",
       paramLabel = "FILE",
-      description = "proposals: .csv, .ldif or .yaml")
+      description = "proposals: .csv, .ldif, .sql or .yaml")
   private List<Path> files = new ArrayList<>();
 
   @Override

@@ -114,6 +114,43 @@ class ChangeTest {
   }
 
   @Test
+  void statementsOfADatabaseArePreviewedAndNotWrittenHere() {
+    SoberTest.Said said = sober("preview", "proposals/staging.sql");
+    assertThat(said.code()).as(said.err()).isZero();
+    assertThat(said.out())
+        .contains("public-rights")
+        .contains("Add the entry insert, select for loader at");
+    assertThat(sober("preview", "proposals/staging.sql", "--write").err())
+        .contains("are only read here")
+        .contains("sober amend");
+  }
+
+  @Test
+  void statementsThatCannotBeReadAreToldWithTheirLines() throws IOException {
+    Files.writeString(
+        folder.resolve("wrong.sql"),
+        "grant fly on loans.loan to curators;\n"
+            + "grant select on loans.lone\n  to curators;\n"
+            + "drop table loans.loan;\n"
+            + "revoke select on loans.loan from curators cascade;\n"
+            + "grant select on loans.loan;\n"
+            + "grant curators to nobody;\n");
+    SoberTest.Said said = sober("preview", folder.resolve("wrong.sql").toString());
+    assertThat(said.code()).isEqualTo(Exit.INPUT);
+    assertThat(said.err())
+        .contains("wrong.sql:1: there is no right fly on a table")
+        .contains("wrong.sql:2: there is no /fieldbook/loans/lone")
+        .contains("wrong.sql:4: a statement that begins with drop")
+        .contains("wrong.sql:5: the word cascade after that")
+        .contains("wrong.sql:6: it is not said to whom")
+        .contains("wrong.sql:7: there is no role nobody");
+    Files.writeString(folder.resolve("so.sql"), "grant select on loans.loan to curators;");
+    assertThat(sober("preview", folder.resolve("so.sql").toString()).out())
+        .startsWith("Nothing is to be changed.")
+        .contains("is there");
+  }
+
+  @Test
   void changeRecordsOfADirectoryArePreviewedAndNotWrittenHere() throws IOException {
     SoberTest.Said said = sober("preview", "proposals/leave-approvers.ldif");
     assertThat(said.out())

@@ -22,6 +22,7 @@ import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Redefinition;
 import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.SourceKind;
 import org.sobercompass.sources.SystemFormat;
@@ -45,6 +46,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
   private final Map<String, List<SourceKind.Wish>> wishes = new LinkedHashMap<>();
   private final Map<String, List<SourceKind.Gone>> objects = new LinkedHashMap<>();
   private final Map<Integer, List<SystemFormat.Gone>> entries = new LinkedHashMap<>();
+  private final Map<Integer, List<SystemFormat.Comes>> more = new LinkedHashMap<>();
   private final Map<Integer, Step> mapping = new LinkedHashMap<>();
   private final Map<Integer, Change> changes = new LinkedHashMap<>();
   private int number;
@@ -91,7 +93,12 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
     SystemView view = model.view(system);
     Optional<SystemFormat> format = SystemFormats.of(view.system().kind());
     if (format.isPresent()) {
-      format.get().amend(view.system(), Folder.of(workspace.root()), gone, drafts);
+      List<SystemFormat.Comes> come = more.getOrDefault(system, List.of());
+      format
+          .get()
+          .amend(
+              new SystemFormat.Wanted(view.system(), Folder.of(workspace.root()), gone, come),
+              drafts);
     } else {
       gone.forEach(one -> drafts.byHand(one.step(), view.system().name() + " is only read"));
     }
@@ -172,11 +179,41 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
 
   @Override
   public Boolean entry(Step.Entry step) {
-    return Objects.requireNonNull(changes.get(number))
+    return changes(number)
         .fold(
             moved -> false,
             own -> own.byKind(added -> false, gone -> removed(gone, step), redefined -> false),
             account -> false);
+  }
+
+  @Override
+  public Boolean item(Step.ListItem step) {
+    return changes(number)
+        .fold(
+            moved -> false,
+            own ->
+                own.byKind(
+                    added -> false,
+                    gone -> removed(gone, step),
+                    redefined ->
+                        redefined
+                            .how()
+                            .byKind(
+                                scope -> false,
+                                register -> false,
+                                role -> false,
+                                item -> comes(redefined.system(), item))),
+            account -> false);
+  }
+
+  private Boolean comes(int system, Redefinition.ListItem item) {
+    entries.computeIfAbsent(system, s -> new ArrayList<>());
+    return more.computeIfAbsent(system, s -> new ArrayList<>())
+        .add(new SystemFormat.Comes(number, item.resource(), item.text()));
+  }
+
+  private Change changes(int step) {
+    return Objects.requireNonNull(changes.get(step));
   }
 
   private Boolean removed(Change.AssignmentRemoved change, Step step) {

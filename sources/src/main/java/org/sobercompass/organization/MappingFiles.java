@@ -117,7 +117,14 @@ public final class MappingFiles {
     return how.byKind(
         line -> line((AdminRoles) view.system(), line),
         register -> register(view, register),
-        role -> role(view, role));
+        role -> role(view, role),
+        item -> {
+          problems.error(
+              Place.of(view.id()),
+              "the entries of " + view.system().name() + " are only read here",
+              "an amendment of it, which sober amend makes");
+          return false;
+        });
   }
 
   /** A line of a scope stands in the file of the scopes. */

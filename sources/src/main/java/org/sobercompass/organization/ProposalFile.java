@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.ServiceLoader;
 import java.util.Set;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
@@ -24,6 +25,7 @@ import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.proposal.Step.Assignment;
 import org.sobercompass.sources.NameResolver;
+import org.sobercompass.sources.ProposalForm;
 import org.sobercompass.sources.directory.AccountStates;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.text.CsvReader;
@@ -88,17 +90,33 @@ final class ProposalFile {
             .orElse(List.of())
             .forEach(item -> told(item.place(), () -> items.read(item).ifPresent(steps::add)));
       }
-      default ->
-          problems.error(
-              Place.of(name),
-              "the ending " + Problem.quote(ending) + " says no form of a proposal",
-              ".yaml, .csv with the columns of assignments, or .ldif with change records");
+      default -> other(file, ending);
     }
     if (problems.errors() == 0 && steps.isEmpty()) {
       problems.error(Place.of(name), "there is no change in it", "at least one");
     }
     problems.throwIfErrors();
     return new Proposal(called, steps);
+  }
+
+  /** A form that a kind of system registers. */
+  private void other(Path file, String ending) {
+    List<ProposalForm> forms =
+        ServiceLoader.load(ProposalForm.class).stream().map(ServiceLoader.Provider::get).toList();
+    Optional<ProposalForm> form =
+        forms.stream().filter(one -> one.ending().equals(ending)).findFirst();
+    if (form.isPresent()) {
+      form.get().read(file, name, organization.assessment().model(), problems, steps::add);
+      return;
+    }
+    StringBuilder expected =
+        new StringBuilder(".yaml, .csv with the columns of assignments, .ldif with change records");
+    forms.forEach(
+        one -> expected.append(", .").append(one.ending()).append(" with ").append(one.words()));
+    problems.error(
+        Place.of(name),
+        "the ending " + Problem.quote(ending) + " says no form of a proposal",
+        expected.toString());
   }
 
   private void row(CsvReader.Row row) {

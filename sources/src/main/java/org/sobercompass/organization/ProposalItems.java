@@ -33,6 +33,8 @@ final class ProposalItems {
     kinds.put("end-exception", what -> line(what, true, false));
     kinds.put("remove-entry", what -> entry(what, true));
     kinds.put("restore-entry", what -> entry(what, false));
+    kinds.put("add-entry", what -> item(what, true));
+    kinds.put("take-entry", what -> item(what, false));
     kinds.put("disable", what -> new Step.Disable(account(what), true));
     kinds.put("enable", what -> new Step.Disable(account(what), false));
     kinds.put("end-account", this::ends);
@@ -92,6 +94,11 @@ final class ProposalItems {
   private static Step entry(Node what, boolean removed) {
     what.only(Set.of("system", "entry", "name"));
     return new Step.Entry(what.need("system"), what.need("entry"), what.need("name"), removed);
+  }
+
+  private static Step item(Node what, boolean added) {
+    what.only(Set.of("system", "at", "entry"));
+    return new Step.ListItem(what.need("system"), what.need("at"), what.need("entry"), added);
   }
 
   private Key account(Node what) {

@@ -138,6 +138,15 @@ final class ProposalText implements Step.Cases<String> {
   }
 
   @Override
+  public String item(Step.ListItem item) {
+    return new Line(item.added() ? "add-entry" : "take-entry")
+        .with("system", item.system())
+        .with("at", item.at())
+        .with("entry", item.text())
+        .text();
+  }
+
+  @Override
   public String account(Step.Disable disable) {
     return new Line(disable.disabled() ? "disable" : "enable")
         .with("account", disable.account().text())

@@ -28,16 +28,31 @@ public interface SystemFormat {
   AccessSystem read(Node file, Context context);
 
   /**
-   * Makes records of entries that are removed from the lists of a system. Each is either made by a
-   * record or said to be left for somebody's hand.
+   * Makes records of changes of the lists of a system. Each is either made by a record or said to
+   * be left for somebody's hand.
+   */
+  default void amend(Wanted wanted, Drafts into) {
+    String why = wanted.system().name() + " is changed where its lists are kept";
+    wanted.gone().forEach(one -> into.byHand(one.step(), why));
+    wanted.come().forEach(one -> into.byHand(one.step(), why));
+  }
+
+  /**
+   * Changes of the lists of a system.
    *
    * @param root the folder of the workspace
-   * @param gone by the number of the grant that the entry is
+   * @param gone entries that are removed
+   * @param come entries that are added
    */
-  default void amend(AccessSystem system, Folder root, List<Gone> gone, Drafts into) {
-    gone.forEach(
-        one -> into.byHand(one.step(), system.name() + " is changed where its lists are kept"));
-  }
+  record Wanted(AccessSystem system, Folder root, List<Gone> gone, List<Comes> come) {}
+
+  /**
+   * An entry that is added.
+   *
+   * @param resource the number of the resource
+   * @param text the entry, as the system writes it
+   */
+  record Comes(int step, int resource, String text) implements Drafts.Numbered {}
 
   /** An entry that is removed, by the number of its grant. */
   record Gone(int step, int grant) implements Drafts.Numbered {}

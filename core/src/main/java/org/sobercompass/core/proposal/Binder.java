@@ -88,7 +88,8 @@ final class Binder implements Step.Cases<Optional<Change>> {
               + words(member.get())
               + ", so each would contain the other");
     }
-    return Optional.of(new Change.MembershipAdded(member.get(), group.get(), Via.MEMBER));
+    Via via = lookup.joining(member.get(), group.get());
+    return Optional.of(new Change.MembershipAdded(member.get(), group.get(), via));
   }
 
   @Override
@@ -213,6 +214,31 @@ final class Binder implements Step.Cases<Optional<Change>> {
     return entry.removed()
         ? none(Kind.NOT_THERE, "there is no such entry any more: " + entry.words())
         : none(Kind.UNKNOWN, "an entry is put back where it was taken from, not by a proposal");
+  }
+
+  @Override
+  public Optional<Change> item(Step.ListItem item) {
+    Optional<SystemView> view = lookup.system(item.system());
+    Optional<Integer> resource = view.flatMap(v -> lookup.node(v, item.at()));
+    if (resource.isEmpty()) {
+      return Optional.empty();
+    }
+    OptionalInt there = view.get().system().entryOf(resource.get(), item.text());
+    if (!item.added()) {
+      return there.isPresent()
+          ? Optional.of(new Change.AssignmentRemoved(view.get().number(), there.getAsInt()))
+          : none(Kind.NOT_THERE, "there is no entry " + item.text() + " at " + item.at());
+    }
+    if (there.isPresent()) {
+      return none(Kind.ALREADY, "the entry " + item.text() + " is there");
+    }
+    Redefinition how = new Redefinition.ListItem(resource.get(), item.text());
+    try {
+      view.get().system().redefined(how);
+    } catch (IllegalArgumentException e) {
+      return none(Kind.UNKNOWN, String.valueOf(e.getMessage()));
+    }
+    return Optional.of(new Change.Redefined(view.get().number(), how));
   }
 
   @Override

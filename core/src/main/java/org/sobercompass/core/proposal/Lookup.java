@@ -2,13 +2,16 @@ package org.sobercompass.core.proposal;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
@@ -28,7 +31,10 @@ import org.sobercompass.core.system.RoleInfo;
 
 /** What the names and keys of steps stand for in a model; what is not there is told. */
 final class Lookup {
+  private static final Set<Via> OF_DATABASES = Set.of(Via.SIGNS_IN, Via.ROLE, Via.SWITCH);
+
   private final AccessModel model;
+  private @Nullable Set<String> roles;
   private final Facts facts;
   private final Consumer<String> unknown;
   private final Map<String, Map<Assignment, Integer>> given = new HashMap<>();
@@ -191,6 +197,39 @@ final class Lookup {
       }
     }
     return Optional.empty();
+  }
+
+  /**
+   * How a group would list a new member: a role of a database has what another role has, unless the
+   * member inherits nothing.
+   */
+  Via joining(int member, int group) {
+    if (roles == null) {
+      roles = roles(model);
+    }
+    if (!roles.contains(facts.source(group))) {
+      return Via.MEMBER;
+    }
+    for (int i = 0; i < model.graph().upCount(member); i++) {
+      Via via = model.graph().upVia(member, i);
+      if (via == Via.ROLE || via == Via.SWITCH) {
+        return via;
+      }
+    }
+    return Via.ROLE;
+  }
+
+  /** The directories whose groups are roles of a database. O(memberships). */
+  private static Set<String> roles(AccessModel model) {
+    Set<String> roles = new HashSet<>();
+    for (int subject = 0; subject < model.facts().subjects(); subject++) {
+      for (int i = 0; i < model.graph().upCount(subject); i++) {
+        if (OF_DATABASES.contains(model.graph().upVia(subject, i))) {
+          roles.add(model.facts().source(model.graph().upGroup(subject, i)));
+        }
+      }
+    }
+    return roles;
   }
 
   /** Whether a group is in another, at any depth. */

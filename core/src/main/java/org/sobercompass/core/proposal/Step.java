@@ -48,6 +48,9 @@ public sealed interface Step {
 
     /** A role is written otherwise. */
     T role(Role step);
+
+    /** An entry, as its system writes it, is added to a list or taken out of it. */
+    T item(ListItem step);
   }
 
   /** An account or group is put into a group. */
@@ -244,6 +247,26 @@ public sealed interface Step {
     @Override
     public Step inverse() {
       return new Role(application, role, area, is, was);
+    }
+  }
+
+  /**
+   * An entry, as its system writes it, is added to the list of a resource or taken out of it.
+   *
+   * @param system the id of the system
+   * @param at the id of the resource
+   * @param text the entry; of a database an item like {@code observers=r/owner}
+   * @param added whether it is added; else it is taken out
+   */
+  record ListItem(String system, String at, String text, boolean added) implements Step {
+    @Override
+    public <T> T in(Cases<T> cases) {
+      return cases.item(this);
+    }
+
+    @Override
+    public Step inverse() {
+      return new ListItem(system, at, text, !added);
     }
   }
 

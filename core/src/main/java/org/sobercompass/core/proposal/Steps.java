@@ -102,7 +102,9 @@ final class Steps {
               role.area(),
               role.area().isEmpty() ? was.includes() : was.own(role.area()),
               role.words());
-        });
+        },
+        item ->
+            new Step.ListItem(view.id(), view.resources().id(item.resource()), item.text(), true));
   }
 
   /** A line of a register that names somebody who is there. */

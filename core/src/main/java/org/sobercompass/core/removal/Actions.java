@@ -173,7 +173,8 @@ final class Actions {
               return less ? action(change, 2, key) : Optional.empty();
             },
             register -> Optional.empty(),
-            role -> Optional.empty());
+            role -> Optional.empty(),
+            item -> Optional.empty());
   }
 
   /** How many accounts count as a subject in a system; of an application, whatever it counts. */

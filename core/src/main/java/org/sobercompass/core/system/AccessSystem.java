@@ -109,6 +109,10 @@ public interface AccessSystem {
         register -> admitting(admission().with(register)),
         role -> {
           throw new IllegalArgumentException(id() + " has no roles that can be written otherwise");
+        },
+        item -> {
+          throw new IllegalArgumentException(
+              "new entries of " + name() + " cannot be shown in their effects yet");
         });
   }
 
@@ -143,6 +147,21 @@ public interface AccessSystem {
    * none that stands there by itself.
    */
   default OptionalInt entry(int grant) {
+    return OptionalInt.empty();
+  }
+
+  /** An entry as the system itself writes it; empty where that is not known here. */
+  default Optional<String> entryText(int grant) {
+    return Optional.empty();
+  }
+
+  /** An entry in words, by how the system itself writes it. */
+  default String entryWords(String text) {
+    return text;
+  }
+
+  /** The grant that an entry of a resource is, by how the system itself writes it. */
+  default OptionalInt entryOf(int resource, String text) {
     return OptionalInt.empty();
   }
 

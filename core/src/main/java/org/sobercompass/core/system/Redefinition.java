@@ -10,7 +10,10 @@ import java.util.function.Function;
 public sealed interface Redefinition {
   /** Does what fits. */
   <T> T byKind(
-      Function<ScopeLine, T> scope, Function<RegisterLine, T> register, Function<RoleText, T> role);
+      Function<ScopeLine, T> scope,
+      Function<RegisterLine, T> register,
+      Function<RoleText, T> role,
+      Function<ListItem, T> item);
 
   /**
    * One more line of an admin scope that names a subject, or one less.
@@ -27,7 +30,8 @@ public sealed interface Redefinition {
     public <T> T byKind(
         Function<ScopeLine, T> scopes,
         Function<RegisterLine, T> register,
-        Function<RoleText, T> role) {
+        Function<RoleText, T> role,
+        Function<ListItem, T> item) {
       return scopes.apply(this);
     }
   }
@@ -40,7 +44,10 @@ public sealed interface Redefinition {
   record RegisterLine(Enrolment line, boolean added) implements Redefinition {
     @Override
     public <T> T byKind(
-        Function<ScopeLine, T> scope, Function<RegisterLine, T> lines, Function<RoleText, T> role) {
+        Function<ScopeLine, T> scope,
+        Function<RegisterLine, T> lines,
+        Function<RoleText, T> role,
+        Function<ListItem, T> item) {
       return lines.apply(this);
     }
   }
@@ -63,8 +70,26 @@ public sealed interface Redefinition {
     public <T> T byKind(
         Function<ScopeLine, T> scope,
         Function<RegisterLine, T> register,
-        Function<RoleText, T> roles) {
+        Function<RoleText, T> roles,
+        Function<ListItem, T> item) {
       return roles.apply(this);
+    }
+  }
+
+  /**
+   * One more entry in the list of a resource.
+   *
+   * @param resource the number of the resource
+   * @param text the entry, as the system writes it
+   */
+  record ListItem(int resource, String text) implements Redefinition {
+    @Override
+    public <T> T byKind(
+        Function<ScopeLine, T> scope,
+        Function<RegisterLine, T> register,
+        Function<RoleText, T> role,
+        Function<ListItem, T> items) {
+      return items.apply(this);
     }
   }
 }

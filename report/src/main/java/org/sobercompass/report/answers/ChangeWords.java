@@ -111,7 +111,14 @@ final class ChangeWords {
                       + scope;
             },
             register -> register(model.view(change.system()), register),
-            role -> role(model.view(change.system()), role));
+            role -> role(model.view(change.system()), role),
+            item -> {
+              SystemView view = model.view(change.system());
+              return "add the entry "
+                  + view.system().entryWords(item.text())
+                  + " at "
+                  + view.resources().name(item.resource());
+            });
   }
 
   private String register(SystemView view, Redefinition.RegisterLine how) {

@@ -15,7 +15,6 @@ import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.database.DatabaseAccess;
-import org.sobercompass.core.system.database.DatabaseFacts;
 import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.SourceKind;
 import org.sobercompass.sources.SystemFormat;
@@ -39,25 +38,26 @@ final class DatabaseAmending {
     this.into = into;
   }
 
-  /** Grants on objects are revoked. */
-  void revoke(DatabaseAccess system, List<SystemFormat.Gone> gone) {
-    DatabaseFacts facts = system.facts();
+  /** Grants on objects are revoked, and given. */
+  void grants(SystemFormat.Wanted wanted) {
+    DatabaseAccess system = (DatabaseAccess) wanted.system();
     String database = "";
-    for (SystemFormat.Gone one : gone) {
+    for (SystemFormat.Gone one : wanted.gone()) {
       int resource = system.grants(system.usualBasis()).get(one.grant()).resource();
-      List<String> way = way(facts.tree().id(resource));
-      database = way.get(0);
-      DatabaseFacts.Item item = facts.item(resource);
-      DatabaseFacts.Given given = item.given().get(system.entry(one.grant()).orElseThrow());
-      boolean everybody = given.trustee() == org.sobercompass.core.system.Trustees.EVERYONE;
-      String name = everybody ? "" : facts.trustees().text(given.trustee());
-      List<String> names = way.size() == 1 ? way : way.subList(1, way.size());
-      remove(
-          one.step(),
-          SqlForm.object(item.kind(), names),
-          new AclItem(name, given.mask(), given.by()).text());
+      database = way(system.facts().tree().id(resource)).get(0);
+      remove(one.step(), object(system, resource), system.entryText(one.grant()).orElseThrow());
+    }
+    for (SystemFormat.Comes one : wanted.come()) {
+      database = way(system.facts().tree().id(one.resource())).get(0);
+      add(one.step(), object(system, one.resource()), one.text());
     }
     put(database);
+  }
+
+  private static String object(DatabaseAccess system, int resource) {
+    List<String> way = way(system.facts().tree().id(resource));
+    List<String> names = way.size() == 1 ? way : way.subList(1, way.size());
+    return SqlForm.object(system.facts().item(resource).kind(), names);
   }
 
   /** The names on the way to an object, as they are. */
@@ -111,10 +111,10 @@ final class DatabaseAmending {
       int member = facts.find(join.member()).orElse(-1);
       String role = facts.find(join.group()).map(facts::login).orElse("");
       if (isRole(facts, member)) {
-        steps.add(wish.step());
-        added
-            .computeIfAbsent(SqlForm.ROLE + " " + SqlForm.quoted(role), o -> new ArrayList<>())
-            .add(SqlForm.member(facts.login(member), false));
+        add(
+            wish.step(),
+            SqlForm.ROLE + " " + SqlForm.quoted(role),
+            SqlForm.member(facts.login(member), false));
         return;
       }
     }
@@ -129,6 +129,11 @@ final class DatabaseAmending {
   private void remove(int step, String object, String item) {
     steps.add(step);
     removed.computeIfAbsent(object, o -> new ArrayList<>()).add(item);
+  }
+
+  private void add(int step, String object, String item) {
+    steps.add(step);
+    added.computeIfAbsent(object, o -> new ArrayList<>()).add(item);
   }
 
   private void put(String database) {

@@ -27,6 +27,7 @@ import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.HostLimits;
 import org.sobercompass.core.system.ListedSystem;
 import org.sobercompass.core.system.Trustees;
+import org.sobercompass.core.system.database.AclItem;
 import org.sobercompass.core.system.database.DatabaseAccess;
 import org.sobercompass.core.system.database.DatabaseFacts;
 import org.sobercompass.core.system.database.DatabaseFacts.Given;
@@ -41,7 +42,6 @@ import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.Ids;
 import org.sobercompass.sources.SightReader;
 import org.sobercompass.sources.SystemFormat;
-import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Node;
 import tools.jackson.databind.JsonNode;
 
@@ -103,8 +103,8 @@ public final class DatabaseFormat implements SystemFormat {
   }
 
   @Override
-  public void amend(AccessSystem system, Folder root, List<Gone> gone, Drafts into) {
-    new DatabaseAmending(system.id(), into).revoke((DatabaseAccess) system, gone);
+  public void amend(Wanted wanted, Drafts into) {
+    new DatabaseAmending(wanted.system().id(), into).grants(wanted);
   }
 
   /** One collection on its way into facts. */

@@ -9,6 +9,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.sobercompass.core.amendment.AmendmentRecord;
 import org.sobercompass.core.amendment.Difference;
+import org.sobercompass.core.system.database.AclItem;
 import org.sobercompass.core.system.database.DatabaseFacts.Kind;
 import org.sobercompass.core.system.database.DatabaseRights;
 

@@ -15,6 +15,7 @@ import org.sobercompass.core.amendment.Standing;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.system.database.AclItem;
 
 /** A live database that is changed: all of a record in one transaction. */
 final class SqlTarget implements LiveTarget {

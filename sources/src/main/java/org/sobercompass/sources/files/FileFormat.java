@@ -29,7 +29,6 @@ import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.Ids;
 import org.sobercompass.sources.SightReader;
 import org.sobercompass.sources.SystemFormat;
-import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.TextFiles;
 
@@ -124,12 +123,16 @@ public abstract class FileFormat implements SystemFormat {
   }
 
   @Override
-  public void amend(AccessSystem system, Folder root, List<Gone> gone, Drafts into) {
-    ListAmending amending = new ListAmending((FileAccess) system, gone, into);
-    switch (style) {
-      case SHARED -> amending.descriptors();
-      case POSIX -> amending.posix(root);
-      case NFS4 -> SystemFormat.super.amend(system, root, gone, into);
+  public void amend(Wanted wanted, Drafts into) {
+    if (style == FileStyle.NFS4) {
+      SystemFormat.super.amend(wanted, into);
+      return;
+    }
+    ListAmending amending = new ListAmending((FileAccess) wanted.system(), wanted.gone(), into);
+    if (style == FileStyle.SHARED) {
+      amending.descriptors();
+    } else {
+      amending.posix(wanted.root());
     }
   }
 

@@ -23,6 +23,7 @@ import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Layer;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Verdict;
+import org.sobercompass.core.system.database.AclItem;
 import org.sobercompass.core.system.database.DatabaseRights;
 import org.sobercompass.sources.workspace.Workspace;
 
@@ -80,10 +81,13 @@ class CollectionTest {
         "{\"kind\":\"rol | d.jsonl:3 | cut off",
         "{\"name\":\"x\"} | d.jsonl:3 | no kind",
         "{\"kind\":\"tabel\",\"name\":\"x\"} | d.jsonl:3 | no kind of line",
-        "{\"kind\":\"schema\",\"name\":\"s\",\"owner\":\"r\",\"grants\":[\"r=Q/r\"]} | d.jsonl:3 | is no grant",
-        "{\"kind\":\"role\",\"name\":\"x\",\"login\":true,\"until\":\"soon\"} | d.jsonl:3 | is no instant",
+        "{\"kind\":\"schema\",\"name\":\"s\",\"owner\":\"r\",\"grants\":[\"r=Q/r\"]} | d.jsonl:3 |"
+            + " is no grant",
+        "{\"kind\":\"role\",\"name\":\"x\",\"login\":true,\"until\":\"soon\"} | d.jsonl:3 | is no"
+            + " instant",
         "{\"kind\":\"schema\",\"name\":\"s\",\"grants\":[]} | d.jsonl:3 | has no owner",
-        "{\"kind\":\"column\",\"schema\":\"s\",\"relation\":\"t\",\"name\":\"c\",\"grants\":[]} | d.jsonl:3 | stands before its table"
+        "{\"kind\":\"column\",\"schema\":\"s\",\"relation\":\"t\",\"name\":\"c\",\"grants\":[]} |"
+            + " d.jsonl:3 | stands before its table"
       })
   void aLineThatIsNoneIsToldWithItsPlace(String line, String place, String what)
       throws IOException {
@@ -141,8 +145,7 @@ class CollectionTest {
         "d.jsonl",
         ROLE
             + DATABASE
-            + "{\"kind\":\"relation\",\"schema\":\"s\",\"name\":\"t\",\"type\":\"r\",\"owner\":\"x\","
-            + "\"grants\":[\"r=r/x\"]}\n");
+            + "{\"kind\":\"relation\",\"schema\":\"s\",\"name\":\"t\",\"type\":\"r\",\"owner\":\"x\",\"grants\":[\"r=r/x\"]}\n");
     SystemView view = Workspace.open(root).model().system("d").orElseThrow();
     Asker asker = Workspace.open(root).model().asker();
     int table = view.resources().find("/d/s/t").orElseThrow();
@@ -206,8 +209,7 @@ class CollectionTest {
   void rowSecurityIsToldUnlessTheRoleBypassesIt() throws IOException {
     String table =
         "{\"kind\":\"schema\",\"name\":\"s\",\"owner\":\"x\",\"grants\":[\"=U/x\"]}\n"
-            + "{\"kind\":\"relation\",\"schema\":\"s\",\"name\":\"t\",\"type\":\"r\",\"owner\":\"x\","
-            + "\"grants\":[\"r=r/x\"],\"rows\":true}\n";
+            + "{\"kind\":\"relation\",\"schema\":\"s\",\"name\":\"t\",\"type\":\"r\",\"owner\":\"x\",\"grants\":[\"r=r/x\"],\"rows\":true}\n";
     put("d.jsonl", ROLE + DATABASE + table);
     assertThat(note()).contains("row security is on");
     put(

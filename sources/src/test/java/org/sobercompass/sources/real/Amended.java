@@ -61,19 +61,29 @@ public record Amended(AmendmentFolder folder, TargetKind.Door door, String passw
   }
 
   Work carryOut() {
-    return work(false);
+    return work(records(), false);
   }
 
   Work undo() {
-    return work(true);
+    return work(records(), true);
   }
 
-  private Work work(boolean undo) {
+  /** Of one target only. */
+  Work carryOut(String target) {
+    return work(folder.amendment().of(target), false);
+  }
+
+  /** Of one target only. */
+  Work undo(String target) {
+    return work(folder.amendment().of(target), true);
+  }
+
+  private Work work(List<AmendmentRecord> records, boolean undo) {
     try (LiveTarget live = open();
         JournalFile file = JournalFile.open(folder, door.target())) {
       Journal journal = new Journal(file.before(), file);
       Carrying carrying = new Carrying(live, journal, Clock.systemUTC(), false, done -> {});
-      return undo ? carrying.undo(records()) : carrying.carryOut(records());
+      return undo ? carrying.undo(records) : carrying.carryOut(records);
     }
   }
 

@@ -22,12 +22,14 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.amendment.Amendment;
 import org.sobercompass.core.amendment.Work;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Question;
 import org.sobercompass.organization.Organization;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.TargetKind;
@@ -48,7 +50,7 @@ class PostgresAmendmentTest {
         Statement sql = root.createStatement()) {
       sql.execute("create role keeper");
       sql.execute("create role \"odd \"\"one\"\", =/\"");
-      sql.execute("create role reader");
+      sql.execute("create role reader login");
       sql.execute("create role outsider login");
       sql.execute("create role \"Lead\"");
       sql.execute("grant keeper to \"odd \"\"one\"\", =/\"");
@@ -262,5 +264,92 @@ class PostgresAmendmentTest {
     }
     System.out.println(
         "PostgreSQL: killed " + killed + " times, " + ended + " times whole in the end.");
+  }
+
+  /** Statements in any form that administrators and dumps write; the server makes them too. */
+  private static final List<String> STATEMENTS =
+      List.of(
+          "grant select, update on \"odd/one\".\"it's\" to outsider with grant option;",
+          "revoke insert on table \"odd/one\".\"it's\" from reader;\n-- a comment; with a sign",
+          "GRANT ALL PRIVILEGES ON \"odd/one\".\"it's\" TO keeper, reader;",
+          "grant select (\"b \"\"c\"), update (a) on \"odd/one\".\"it's\" to outsider;",
+          "revoke select (a) on \"odd/one\".\"it's\" from public;",
+          "grant usage on schema \"odd/one\" to public, outsider;",
+          "revoke grant option for usage on schema \"odd/one\" from \"Lead\";",
+          "grant create, temp on database \"field \"\"book\"\"\" to reader;",
+          "grant all on all sequences in schema \"odd/one\" to outsider;",
+          "revoke execute on function \"odd/one\".twice(x integer, y text) from public;",
+          "GRANT EXECUTE ON ROUTINE \"odd/one\".twice(x integer, y text) TO GROUP \"Lead\";",
+          "grant reader to outsider;\nrevoke reader from keeper;",
+          "begin; set local role keeper; grant select on \"odd/one\".seen to outsider; commit;",
+          "grant select on all tables in schema \"odd/one\" to \"odd \"\"one\"\", =/\";");
+
+  private static List<String> holders(AccessModel model) {
+    List<String> all = new ArrayList<>();
+    SystemView view = model.system("book").orElseThrow();
+    for (int account = 0; account < model.facts().accounts(); account++) {
+      for (int r = 0; r < view.resources().size(); r++) {
+        for (int right = 0; right < view.rights().size(); right++) {
+          all.add(
+              model.facts().login(account)
+                  + " "
+                  + view.resources().id(r)
+                  + " "
+                  + view.rights().text(right)
+                  + " "
+                  + model.asker().decide(view, account, Question.of(r, right)));
+        }
+      }
+    }
+    all.sort(null);
+    return all;
+  }
+
+  @Test
+  void statementsDoWhatTheirPreviewSaidAndAnAmendmentDoesTheSame() throws Exception {
+    Organization before = read();
+    Set<String> all = dump();
+    Random random = new Random(5);
+    for (int round = 0; round < STATEMENTS.size() + 10; round++) {
+      int only = round;
+      String text =
+          String.join(
+              "\n",
+              STATEMENTS.stream()
+                  .filter(
+                      one ->
+                          only < STATEMENTS.size()
+                              ? one.equals(STATEMENTS.get(only))
+                              : random.nextInt(2) == 0)
+                  .toList());
+      Path file = Files.writeString(folder.resolve("x.sql"), text);
+      Proposal proposal = before.proposal(file, "x.sql");
+      Amended amended = Amended.of(before, proposal, folder.resolve("s" + round), door("book"), "");
+      List<String> targets =
+          amended.folder().amendment().targets().stream().map(Amendment.Target::name).toList();
+      List<String> said = holders(before.model().with(proposal.on(before.model()).changes()));
+      execute(text);
+      Organization after = read();
+      Set<String> made = dump();
+      assertThat(made).as(text).isNotEqualTo(all);
+      assertThat(holders(after.model())).as(text).isEqualTo(said);
+      for (String target : targets) {
+        execute(Files.readString(amended.folder().path().resolve(target + ".undo.sql")));
+      }
+      read();
+      assertThat(dump()).as("by the file of the undo: " + text).isEqualTo(all);
+      for (String target : targets) {
+        Amended one = new Amended(amended.folder(), door(target), "");
+        assertThat(one.carryOut(target).isWhole()).isTrue();
+      }
+      read();
+      assertThat(dump()).as("by the amendment: " + text).isEqualTo(made);
+      for (String target : targets) {
+        Amended one = new Amended(amended.folder(), door(target), "");
+        assertThat(one.undo(target).isWhole()).isTrue();
+      }
+      read();
+      assertThat(dump()).isEqualTo(all);
+    }
   }
 }

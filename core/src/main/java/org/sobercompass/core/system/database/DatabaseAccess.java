@@ -3,11 +3,13 @@ package org.sobercompass.core.system.database;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.IntFunction;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Climb;
@@ -16,10 +18,12 @@ import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.ListLine;
 import org.sobercompass.core.system.ListMark;
 import org.sobercompass.core.system.ListedSystem;
+import org.sobercompass.core.system.Redefinition;
 import org.sobercompass.core.system.Remark;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.Rights;
 import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.core.system.Trustees;
 
 /** A database as an {@link AccessSystem}. Frozen and thread-safe. */
 public final class DatabaseAccess extends ListedSystem {
@@ -88,6 +92,70 @@ public final class DatabaseAccess extends ListedSystem {
   @Override
   public OptionalInt entry(int grant) {
     return grants.entry(grant);
+  }
+
+  @Override
+  public Optional<String> entryText(int grant) {
+    OptionalInt given = grants.entry(grant);
+    return given.isEmpty()
+        ? Optional.empty()
+        : Optional.of(
+            item(facts.item(grants.all().get(grant).resource()), given.getAsInt()).text());
+  }
+
+  private AclItem item(DatabaseFacts.Item object, int number) {
+    DatabaseFacts.Given given = object.given().get(number);
+    boolean everybody = given.trustee() == Trustees.EVERYONE;
+    return new AclItem(
+        everybody ? "" : facts.trustees().text(given.trustee()), given.mask(), given.by());
+  }
+
+  @Override
+  public String entryWords(String text) {
+    return AclItem.of(text)
+        .map(
+            item ->
+                DatabaseRights.words(item.mask())
+                    + " for "
+                    + (item.grantee().isEmpty() ? "everyone" : item.grantee()))
+        .orElse(text);
+  }
+
+  @Override
+  public OptionalInt entryOf(int resource, String text) {
+    Optional<AclItem> wanted = AclItem.of(text);
+    DatabaseFacts.Item object = facts.item(resource);
+    for (int i = 0; i < object.given().size(); i++) {
+      if (wanted.equals(Optional.of(item(object, i)))) {
+        return OptionalInt.of(grants.first(resource) + 1 + i);
+      }
+    }
+    return OptionalInt.empty();
+  }
+
+  @Override
+  public AccessSystem redefined(Redefinition how) {
+    return how.byKind(super::redefined, super::redefined, super::redefined, item -> giving(item));
+  }
+
+  /** The same with one more grant; to a role that is there. */
+  private AccessSystem giving(Redefinition.ListItem more) {
+    AclItem item =
+        AclItem.of(more.text())
+            .orElseThrow(
+                () ->
+                    new IllegalArgumentException(
+                        Problem.quote(more.text()) + " is no grant of a database"));
+    for (String role : List.of(item.grantee(), item.grantor())) {
+      if (!role.isEmpty() && facts.trustees().find(role) < 0) {
+        throw new IllegalArgumentException(
+            "there is no role " + Problem.quote(role) + " in " + name());
+      }
+    }
+    int trustee =
+        item.grantee().isEmpty() ? Trustees.EVERYONE : facts.trustees().find(item.grantee());
+    DatabaseFacts.Given given = new DatabaseFacts.Given(trustee, item.mask(), item.grantor());
+    return new DatabaseAccess(definition(), facts.with(more.resource(), given), subjects);
   }
 
   @Override

@@ -81,7 +81,11 @@ public final class DatabaseFacts {
       boolean known,
       Rows rows,
       Optional<List<Policy>> policies,
-      Optional<View> view) {}
+      Optional<View> view) {
+    private Item giving(List<Given> others) {
+      return new Item(kind, owner, List.copyOf(others), known, rows, policies, view);
+    }
+  }
 
   /**
    * A policy that lets rows through (PostgreSQL 15 documentation, section 5.8).
@@ -262,21 +266,22 @@ public final class DatabaseFacts {
     this.creators = from.creators;
   }
 
+  /** The same with one more grant on an object. */
+  DatabaseFacts with(int resource, Given more) {
+    Item[] others = items.clone();
+    List<Given> all = new ArrayList<>(items[resource].given());
+    all.add(more);
+    others[resource] = items[resource].giving(all);
+    return new DatabaseFacts(this, others);
+  }
+
   /** The same as if one grant on an object gave nothing. */
   DatabaseFacts without(int resource, int given) {
     Item[] others = items.clone();
     Item item = items[resource];
     List<Given> left = new ArrayList<>(item.given());
     left.set(given, new Given(left.get(given).trustee(), 0, left.get(given).by()));
-    others[resource] =
-        new Item(
-            item.kind(),
-            item.owner(),
-            left,
-            item.known(),
-            item.rows(),
-            item.policies(),
-            item.view());
+    others[resource] = item.giving(left);
     return new DatabaseFacts(this, others);
   }
 

@@ -213,7 +213,8 @@ public final class RoleApplication implements AccessSystem {
           List<RoleInfo> roles = new ArrayList<>();
           RoleCompiler compiler = definition.compiler.with(is, roles);
           return new RoleApplication(facts, definition.with(roles, compiler), grants, removed);
-        });
+        },
+        item -> AccessSystem.super.redefined(item));
   }
 
   @Override

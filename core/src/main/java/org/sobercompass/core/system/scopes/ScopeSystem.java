@@ -266,6 +266,9 @@ public final class ScopeSystem implements AccessSystem, AdminRoles {
         },
         role -> {
           throw new IllegalArgumentException("admin roles are not written otherwise yet");
+        },
+        item -> {
+          throw new IllegalArgumentException("admin roles have no lists");
         });
   }
 

@@ -1,7 +1,6 @@
-package org.sobercompass.sources.database;
+package org.sobercompass.core.system.database;
 
 import java.util.Optional;
-import org.sobercompass.core.system.database.DatabaseRights;
 
 /**
  * One item of an access privilege list as text: {@code grantee=privileges/grantor}, with a star
@@ -12,10 +11,10 @@ import org.sobercompass.core.system.database.DatabaseRights;
  * @param mask the privileges and options, one bit each
  * @param grantor who gave it
  */
-record AclItem(String grantee, long mask, String grantor) {
+public record AclItem(String grantee, long mask, String grantor) {
 
   /** Parses one; empty when it is none. */
-  static Optional<AclItem> of(String text) {
+  public static Optional<AclItem> of(String text) {
     StringBuilder grantee = new StringBuilder();
     int at = name(text, 0, grantee);
     if (at >= text.length() || text.charAt(at) != '=') {
@@ -43,7 +42,7 @@ record AclItem(String grantee, long mask, String grantor) {
   }
 
   /** The item as the server writes it. */
-  String text() {
+  public String text() {
     StringBuilder out = new StringBuilder(grantee.isEmpty() ? "" : name(grantee)).append('=');
     for (char letter : DatabaseRights.LETTERS.toCharArray()) {
       if ((mask & DatabaseRights.bit(letter)) != 0) {
