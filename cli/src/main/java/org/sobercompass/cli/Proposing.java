@@ -23,6 +23,19 @@ final class Proposing {
   String reason = "";
 
   @Option(
+      names = "--sum",
+      paramLabel = "WHAT",
+      description = "sum the effects up by account or by permission")
+  Sum sum = Sum.none;
+
+  /** What effects are summed up by. */
+  enum Sum {
+    none,
+    account,
+    permission
+  }
+
+  @Option(
       names = "--keep",
       paramLabel = "FILE",
       description = "also keep the proposal in this .yaml file, for sober preview")
@@ -36,7 +49,12 @@ final class Proposing {
     Bound bound = proposal.on(inputs.assessment().model());
     PreviewAnswers answers = new PreviewAnswers(inputs.ask(), inputs.assessment());
     Preview preview = inputs.organization().preview(bound.changes());
-    if (inputs.format == Format.table) {
+    if (sum != Sum.none) {
+      inputs.printBrief(
+          sum == Sum.account
+              ? answers.byAccount(bound, preview)
+              : answers.byPermission(bound, preview));
+    } else if (inputs.format == Format.table) {
       String gap = "";
       for (AnswerTable part : answers.brief(bound, preview)) {
         inputs.out().print(gap);

@@ -91,6 +91,17 @@ class ChangeTest {
   }
 
   @Test
+  void effectsAreSummedUpByAccountOrByPermission() {
+    assertThat(sober("preview", "proposals/standins.csv", "--sum", "account", "-f", "csv").out())
+        .contains("gains,\"account:alderfen/3d6d1679-274e-5ee8-951c-ad04c1edde8e\",tova.quill,")
+        .contains(",\"Tova Quill\",6,Orders")
+        .contains(",\"Bram Ostler\",3,Orders");
+    assertThat(sober("preview", "proposals/standins.csv", "--sum", "permission").out())
+        .startsWith("2 accounts gain 9 permissions in Orders;")
+        .contains("bram.ostler, tova.quill");
+  }
+
+  @Test
   void ofATableWithAWrongRowNothingIsWritten() throws IOException {
     String before = text("assignments/orders.actual.csv");
     Files.writeString(

@@ -65,6 +65,8 @@ class SchemaTest {
     "expect, expect",
     "fit, fit",
     "preview, preview proposals/two-hands.yaml",
+    "preview-accounts, preview proposals/standins.csv --sum account",
+    "preview-permissions, preview proposals/standins.csv --sum permission",
     "unpick, unpick ilse.brandt orders:payments:sign",
     "amendment, carry-out DEMO/leave",
     "rehearsal, carry-out DEMO/leave --on workspace",

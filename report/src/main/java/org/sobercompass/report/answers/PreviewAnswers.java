@@ -25,6 +25,9 @@ public final class PreviewAnswers {
   /** Of more steps the effects of each by itself are not worked out. */
   private static final int MOST_ALONE = 50;
 
+  /** Of more effects a terminal shows sums. */
+  private static final int MOST_ROWS = 60;
+
   private final AnswerContext ask;
   private final AdviceWords words;
   private final Facts facts;
@@ -50,8 +53,13 @@ public final class PreviewAnswers {
             "preview-brief/1", "effect", "login", "name", "application", "permission", "where");
     brief("+ gains", preview.effects().gives(), preview.acts().gives(), who);
     brief("- loses", preview.effects().ends(), preview.acts().ends(), who);
-    who.heading(new PreviewSentence(ask).of(bound, preview));
-    List<AnswerTable> all = new ArrayList<>(List.of(who.build()));
+    int rows = who.size();
+    AnswerTable.Builder first = rows > MOST_ROWS ? new PreviewSums(ask).byPermission(preview) : who;
+    if (rows > MOST_ROWS) {
+      first.note(rows + " effects, summed up by permission; -f csv has each.");
+    }
+    first.heading(new PreviewSentence(ask).of(bound, preview));
+    List<AnswerTable> all = new ArrayList<>(List.of(first.build()));
     AnswerTable.Builder findings =
         AnswerTable.of("preview-findings/1", "finding", "weight", "kind", "what");
     preview.begin().forEach(f -> brief("begins", f, findings));
@@ -79,6 +87,21 @@ public final class PreviewAnswers {
     }
     all.add(ask.finish(steps));
     return all;
+  }
+
+  /** The effects summed up by account. */
+  public AnswerTable byAccount(Bound bound, Preview preview) {
+    return summed(new PreviewSums(ask).byAccount(preview), bound, preview);
+  }
+
+  /** The effects summed up by permission. */
+  public AnswerTable byPermission(Bound bound, Preview preview) {
+    return summed(new PreviewSums(ask).byPermission(preview), bound, preview);
+  }
+
+  private AnswerTable summed(AnswerTable.Builder sheet, Bound bound, Preview preview) {
+    sheet.heading(new PreviewSentence(ask).of(bound, preview));
+    return ask.finish(sheet);
   }
 
   /** What a step does without the others; not worked out where there are many. */
