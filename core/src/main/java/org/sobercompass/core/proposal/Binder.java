@@ -143,21 +143,13 @@ final class Binder implements Step.Cases<Optional<Change>> {
         || lookup.subject(what.subject()).isEmpty()) {
       return Optional.empty();
     }
-    Map<Assignment, Integer> given = lookup.given(view.get());
-    Integer grant = given.get(what);
+    Integer grant = lookup.given(view.get()).get(what);
     if (grant != null) {
       return Optional.of(new Change.AssignmentRemoved(view.get().number(), grant));
     }
-    boolean otherwise =
-        given.keySet().stream()
-            .anyMatch(
-                other ->
-                    other.role().equals(what.role())
-                        && other.subject().equals(what.subject())
-                        && other.node().equals(what.node()));
     return none(
         Kind.NOT_THERE,
-        otherwise
+        lookup.isGivenOtherwise(view.get(), what)
             ? "there is such an assignment at other times, or not below the node"
             : "there is no such assignment");
   }

@@ -176,6 +176,18 @@ final class Lookup {
         });
   }
 
+  /**
+   * Whether the same role is given to the same at the same node, at other times or otherwise below.
+   */
+  boolean isGivenOtherwise(SystemView view, Assignment what) {
+    return given(view).keySet().stream()
+        .anyMatch(
+            other ->
+                other.role().equals(what.role())
+                    && other.subject().equals(what.subject())
+                    && other.node().equals(what.node()));
+  }
+
   /** The line of a register that says the same of a subject. */
   static Optional<Enrolment> enrolment(SystemView view, int subject, Step.Register line) {
     return view.admission().register().orElse(List.of()).stream()

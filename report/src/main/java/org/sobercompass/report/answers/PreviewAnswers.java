@@ -48,16 +48,7 @@ public final class PreviewAnswers {
 
   /** For a terminal: who gains and loses what, without keys; then findings, then the changes. */
   public List<AnswerTable> brief(Bound bound, Preview preview) {
-    AnswerTable.Builder who =
-        ask.begin(
-            "preview-brief/1", "effect", "login", "name", "application", "permission", "where");
-    brief("+ gains", preview.effects().gives(), preview.acts().gives(), who);
-    brief("- loses", preview.effects().ends(), preview.acts().ends(), who);
-    int rows = who.size();
-    AnswerTable.Builder first = rows > MOST_ROWS ? new PreviewSums(ask).byPermission(preview) : who;
-    if (rows > MOST_ROWS) {
-      first.note(rows + " effects, summed up by permission; -f csv has each.");
-    }
+    AnswerTable.Builder first = effects(preview);
     first.heading(new PreviewSentence(ask).of(bound, preview));
     List<AnswerTable> all = new ArrayList<>(List.of(first.build()));
     AnswerTable.Builder findings =
@@ -87,6 +78,21 @@ public final class PreviewAnswers {
     }
     all.add(ask.finish(steps));
     return all;
+  }
+
+  /** Each effect by itself; summed up where there are too many for a terminal. */
+  private AnswerTable.Builder effects(Preview preview) {
+    AnswerTable.Builder who =
+        ask.begin(
+            "preview-brief/1", "effect", "login", "name", "application", "permission", "where");
+    brief("+ gains", preview.effects().gives(), preview.acts().gives(), who);
+    brief("- loses", preview.effects().ends(), preview.acts().ends(), who);
+    int rows = who.size();
+    return rows <= MOST_ROWS
+        ? who
+        : new PreviewSums(ask)
+            .byPermission(preview)
+            .note(rows + " effects, summed up by permission; -f csv has each.");
   }
 
   /** The effects summed up by account. */
