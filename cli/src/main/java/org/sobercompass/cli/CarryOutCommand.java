@@ -30,6 +30,7 @@ import org.sobercompass.sources.TargetKinds;
 import org.sobercompass.sources.amendment.AmendmentFolder;
 import org.sobercompass.sources.amendment.JournalFile;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -78,31 +79,7 @@ final class CarryOutCommand implements Callable<Integer> {
       description = "where it is: ldaps://HOST, HOST:PORT/DATABASE, or a folder")
   private @Nullable String at;
 
-  @Option(names = "--as", paramLabel = "WHO", description = "as whom to sign in: a DN, or a role")
-  private @Nullable String as;
-
-  @Option(
-      names = "--password-env",
-      paramLabel = "NAME",
-      description = "the environment variable with the password")
-  private @Nullable String environment;
-
-  @Option(
-      names = "--password-file",
-      paramLabel = "FILE",
-      description = "the file with the password in its first line")
-  private @Nullable Path file;
-
-  @Option(
-      names = "--ca",
-      paramLabel = "FILE",
-      description = "certificates (PEM) to trust instead of those of the Java runtime")
-  private @Nullable Path authority;
-
-  @Option(
-      names = "--plain",
-      description = "do without TLS: everything, also the password, is sent in clear")
-  private boolean plain;
+  @Mixin private SignIn signIn = new SignIn();
 
   @Option(names = "--write", description = "change the system")
   private boolean write;
@@ -226,19 +203,15 @@ final class CarryOutCommand implements Callable<Integer> {
             .orElseThrow(
                 () ->
                     new UsageException("a system of kind " + target.kind() + " is not known here"));
-    Optional<Secret> secret =
-        environment != null
-            ? Optional.of(new Secret.Environment(environment))
-            : Optional.ofNullable(file).map(Secret.File::new);
     try {
       return kind.open(
           new TargetKind.Door(
               target.name(),
               Optional.ofNullable(at).orElse(root.toString()),
-              Optional.ofNullable(as),
-              secret,
-              plain,
-              Optional.ofNullable(authority)),
+              signIn.as(),
+              signIn.secret(),
+              signIn.plain(),
+              signIn.authority()),
           Secret.Origins.PROCESS);
     } catch (Collecting.Mistyped e) {
       throw new UsageException(e.words());

@@ -3,14 +3,13 @@ package org.sobercompass.cli;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.ServiceLoader;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.sources.Collecting;
-import org.sobercompass.sources.Secret;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -49,31 +48,7 @@ final class CollectCommand implements Callable<Integer> {
       description = "the file to write; an existing one is replaced")
   private @Nullable Path out;
 
-  @Option(names = "--as", paramLabel = "ROLE", description = "the role to sign in with")
-  private @Nullable String role;
-
-  @Option(
-      names = "--password-env",
-      paramLabel = "NAME",
-      description = "the environment variable with the password")
-  private @Nullable String environment;
-
-  @Option(
-      names = "--password-file",
-      paramLabel = "FILE",
-      description = "the file with the password in its first line")
-  private @Nullable Path file;
-
-  @Option(
-      names = "--ca",
-      paramLabel = "FILE",
-      description = "the certificate (PEM) to trust instead of those of the Java runtime")
-  private @Nullable Path authority;
-
-  @Option(
-      names = "--plain",
-      description = "do without TLS: everything, also the password, is sent in clear")
-  private boolean plain;
+  @Mixin private SignIn signIn = new SignIn();
 
   @Override
   public Integer call() {
@@ -91,20 +66,16 @@ final class CollectCommand implements Callable<Integer> {
                             + Problem.quote(what)
                             + "; expected "
                             + String.join(" or ", words)));
-    Optional<Secret> secret =
-        environment != null
-            ? Optional.of(new Secret.Environment(environment))
-            : Optional.ofNullable(file).map(Secret.File::new);
     try {
       chosen
           .collect(
               new Collecting.Request(
                   where,
                   Objects.requireNonNull(out),
-                  Optional.ofNullable(role),
-                  secret,
-                  plain,
-                  Optional.ofNullable(authority)))
+                  signIn.as(),
+                  signIn.secret(),
+                  signIn.plain(),
+                  signIn.authority()))
           .forEach(Objects.requireNonNull(spec).commandLine().getOut()::println);
     } catch (Collecting.Mistyped e) {
       throw new UsageException(e.words());

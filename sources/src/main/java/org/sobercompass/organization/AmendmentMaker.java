@@ -147,7 +147,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
     return workspace
         .taken()
         .map(taken -> "what was read as of " + taken)
-        .orElse("what was read from live directories and files");
+        .orElse("what was read, of which not all says when it was taken");
   }
 
   @Override

@@ -11,23 +11,27 @@ import org.sobercompass.core.amendment.LiveTarget;
  * java.util.ServiceLoader}. Thread-safe.
  */
 public interface TargetKind {
-  /** The word for it in an amendment. */
-  String id();
+  /** What it is called, and what its files are. */
+  Form form();
 
-  /** What its files are, for people. */
-  String words();
-
-  /** The ending of its files. */
-  String ending();
+  /**
+   * What a way of changing systems is called, and what its files are.
+   *
+   * @param id the word for it in an amendment
+   * @param words what its files are, for people
+   * @param ending the ending of its files
+   * @param where what is typed for where a system is
+   * @param command how the system's own tools carry out a {@code FILE}; empty where there are none
+   */
+  record Form(String id, String words, String ending, String where, String command) {
+    /** The command for a file; the file alone where there is none. */
+    public String command(String file) {
+      return command.isEmpty() ? file : command.replace("FILE", file);
+    }
+  }
 
   /** Records as a file that can be read, and carried out, without this program. */
   String text(List<AmendmentRecord> records);
-
-  /** How such a file is carried out with the system's own tools; empty where there is none. */
-  String command(String file);
-
-  /** What is said of where a system of this kind is reached, as typed. */
-  String where();
 
   /**
    * Reaches a system and signs in.

@@ -13,6 +13,6 @@ public final class TargetKinds {
 
   /** The registration with a word. */
   public static Optional<TargetKind> of(String id) {
-    return ALL.stream().filter(kind -> kind.id().equals(id)).findFirst();
+    return ALL.stream().filter(kind -> kind.form().id().equals(id)).findFirst();
   }
 }

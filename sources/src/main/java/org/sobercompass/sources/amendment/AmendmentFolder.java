@@ -67,8 +67,8 @@ public record AmendmentFolder(Path path, Amendment amendment, Foretold foretold,
           .ifPresent(
               kind -> {
                 List<AmendmentRecord> records = amendment.of(target.name());
-                files.put(target.name() + kind.ending(), kind.text(records));
-                files.put(target.name() + ".undo" + kind.ending(), kind.text(back(records)));
+                files.put(target.name() + kind.form().ending(), kind.text(records));
+                files.put(target.name() + ".undo" + kind.form().ending(), kind.text(back(records)));
               });
     }
     OwnFiles.folder(folder);
@@ -112,16 +112,16 @@ public record AmendmentFolder(Path path, Amendment amendment, Foretold foretold,
   }
 
   private static void readMe(Amendment.Target target, TargetKind kind, StringBuilder out) {
-    String file = target.name() + kind.ending();
-    String undo = target.name() + ".undo" + kind.ending();
+    String file = target.name() + kind.form().ending();
+    String undo = target.name() + ".undo" + kind.form().ending();
     out.append("\n")
         .append(target.name())
         .append(": ")
-        .append(kind.words())
+        .append(kind.form().words())
         .append("\n  there: ")
-        .append(kind.command(file).isEmpty() ? file : kind.command(file))
+        .append(kind.form().command(file))
         .append("\n  back:  ")
-        .append(kind.command(undo).isEmpty() ? undo : kind.command(undo))
+        .append(kind.form().command(undo))
         .append('\n');
   }
 

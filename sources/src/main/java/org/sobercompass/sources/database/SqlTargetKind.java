@@ -11,29 +11,17 @@ public final class SqlTargetKind implements TargetKind {
   /** The word for it. */
   static final String ID = "postgresql";
 
-  @Override
-  public String id() {
-    return ID;
-  }
+  private static final Form FORM =
+      new Form(
+          ID,
+          "SQL statements in one transaction",
+          ".sql",
+          "HOST:PORT/DATABASE",
+          "psql -v ON_ERROR_STOP=1 -h HOST -U ROLE -d DATABASE -f FILE");
 
   @Override
-  public String words() {
-    return "SQL statements in one transaction";
-  }
-
-  @Override
-  public String ending() {
-    return ".sql";
-  }
-
-  @Override
-  public String where() {
-    return "HOST:PORT/DATABASE";
-  }
-
-  @Override
-  public String command(String file) {
-    return "psql -v ON_ERROR_STOP=1 -h HOST -U ROLE -d DATABASE -f " + file;
+  public Form form() {
+    return FORM;
   }
 
   @Override

@@ -16,29 +16,17 @@ public final class PosixTargetKind implements TargetKind {
   /** The word for it. */
   static final String ID = "posix-files";
 
-  @Override
-  public String id() {
-    return ID;
-  }
+  private static final Form FORM =
+      new Form(
+          ID,
+          "lists of files, as setfacl restores them",
+          ".acl",
+          "the folder in which the tree stands; / when it is left out",
+          "setfacl --restore=FILE");
 
   @Override
-  public String words() {
-    return "lists of files, as setfacl restores them";
-  }
-
-  @Override
-  public String ending() {
-    return ".acl";
-  }
-
-  @Override
-  public String where() {
-    return "the folder in which the tree stands; / when it is left out";
-  }
-
-  @Override
-  public String command(String file) {
-    return "setfacl --restore=" + file;
+  public Form form() {
+    return FORM;
   }
 
   @Override
@@ -62,7 +50,7 @@ public final class PosixTargetKind implements TargetKind {
     Path root = Path.of(door.where().isEmpty() ? "/" : door.where()).toAbsolutePath();
     if (!Files.isDirectory(root)) {
       throw new Collecting.Mistyped(
-          "there is no folder " + Problem.quote(root.toString()) + "; expected " + where());
+          "there is no folder " + Problem.quote(root.toString()) + "; expected " + FORM.where());
     }
     return new PosixTarget(root);
   }

@@ -13,29 +13,17 @@ public final class SharedTargetKind implements TargetKind {
   /** The word for it. */
   static final String ID = "shared-files";
 
-  @Override
-  public String id() {
-    return ID;
-  }
+  private static final Form FORM =
+      new Form(
+          ID,
+          "a table of paths and their lists as SDDL",
+          ".csv",
+          "nowhere: its lists are set on the file server, by its own tools",
+          "");
 
   @Override
-  public String words() {
-    return "a table of paths and their lists as SDDL";
-  }
-
-  @Override
-  public String ending() {
-    return ".csv";
-  }
-
-  @Override
-  public String where() {
-    return "nowhere: its lists are set on the file server, by its own tools";
-  }
-
-  @Override
-  public String command(String file) {
-    return "";
+  public Form form() {
+    return FORM;
   }
 
   @Override

@@ -26,29 +26,17 @@ public final class LdapTargetKind implements TargetKind {
 
   private static final int LINE = 76;
 
-  @Override
-  public String id() {
-    return ID;
-  }
+  private static final Form FORM =
+      new Form(
+          ID,
+          "LDIF change records",
+          ".ldif",
+          "ldaps://HOST, or ldap://HOST for StartTLS",
+          "ldapmodify -H ldaps://HOST -D DN -W -f FILE");
 
   @Override
-  public String words() {
-    return "LDIF change records";
-  }
-
-  @Override
-  public String ending() {
-    return ".ldif";
-  }
-
-  @Override
-  public String where() {
-    return "ldaps://HOST, or ldap://HOST for StartTLS";
-  }
-
-  @Override
-  public String command(String file) {
-    return "ldapmodify -H ldaps://HOST -D DN -W -f " + file;
+  public Form form() {
+    return FORM;
   }
 
   @Override
@@ -111,7 +99,7 @@ public final class LdapTargetKind implements TargetKind {
                     new Collecting.Mistyped(
                         Problem.quote(door.where())
                             + " is no address of a directory; expected "
-                            + where()));
+                            + FORM.where()));
     LdapAccess access =
         AccessSettings.of(door.target(), uri, door.plain())
             .with(

@@ -22,29 +22,12 @@ public final class ScimTargetKind implements TargetKind {
   private static final String PATCH = "urn:ietf:params:scim:api:messages:2.0:PatchOp";
   private static final JsonMapper JSON = JsonMapper.shared();
 
-  @Override
-  public String id() {
-    return ID;
-  }
+  private static final Form FORM =
+      new Form(ID, "SCIM PATCH requests, one a line", ".patches.jsonl", "https://HOST/scim/v2", "");
 
   @Override
-  public String words() {
-    return "SCIM PATCH requests, one a line";
-  }
-
-  @Override
-  public String ending() {
-    return ".patches.jsonl";
-  }
-
-  @Override
-  public String where() {
-    return "https://HOST/scim/v2";
-  }
-
-  @Override
-  public String command(String file) {
-    return "";
+  public Form form() {
+    return FORM;
   }
 
   @Override
@@ -100,12 +83,12 @@ public final class ScimTargetKind implements TargetKind {
       uri = URI.create(door.where());
     } catch (IllegalArgumentException e) {
       throw new Collecting.Mistyped(
-          Problem.quote(door.where()) + " is no address of a service; expected " + where());
+          Problem.quote(door.where()) + " is no address of a service; expected " + FORM.where());
     }
     boolean known = "https".equals(uri.getScheme()) || "http".equals(uri.getScheme());
     if (!known || uri.getHost() == null || Secret.isIn(door.where())) {
       throw new Collecting.Mistyped(
-          Problem.quote(door.where()) + " is no address of a service; expected " + where());
+          Problem.quote(door.where()) + " is no address of a service; expected " + FORM.where());
     }
     if ("http".equals(uri.getScheme()) && !door.plain()) {
       throw new Collecting.Mistyped(

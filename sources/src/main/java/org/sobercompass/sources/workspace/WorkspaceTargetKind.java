@@ -20,29 +20,17 @@ public final class WorkspaceTargetKind implements TargetKind {
 
   private static final int AROUND = 3;
 
-  @Override
-  public String id() {
-    return ID;
-  }
+  private static final Form FORM =
+      new Form(
+          ID,
+          "a patch of the workspace's files",
+          ".patch",
+          "the folder of the workspace",
+          "patch -p0 < FILE");
 
   @Override
-  public String words() {
-    return "a patch of the workspace's files";
-  }
-
-  @Override
-  public String ending() {
-    return ".patch";
-  }
-
-  @Override
-  public String where() {
-    return "the folder of the workspace";
-  }
-
-  @Override
-  public String command(String file) {
-    return "patch -p0 < " + file;
+  public Form form() {
+    return FORM;
   }
 
   @Override
@@ -69,7 +57,10 @@ public final class WorkspaceTargetKind implements TargetKind {
     Path root = Path.of(door.where().isEmpty() ? "." : door.where());
     if (!Files.isRegularFile(root.resolve(WorkspaceReader.MAIN))) {
       throw new Collecting.Mistyped(
-          "there is no workspace at " + Problem.quote(root.toString()) + "; expected " + where());
+          "there is no workspace at "
+              + Problem.quote(root.toString())
+              + "; expected "
+              + FORM.where());
     }
     return new WorkspaceTarget(root);
   }
