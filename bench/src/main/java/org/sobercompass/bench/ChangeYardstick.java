@@ -121,7 +121,7 @@ public final class ChangeYardstick {
                         .permission(view.id() + ":" + view.rights().text(one.right())),
                     view.resources().id(one.resource()));
         if (organization.can(account, asked).held() != Verdict.NO) {
-          List<Removal> ways = organization.unpick(account, asked, 3);
+          List<Removal> ways = organization.unpick(account, List.of(asked), 3);
           return ways.size() + " ways, " + ways.get(0).result().words();
         }
       }

@@ -1,7 +1,10 @@
 package org.sobercompass.cli;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.Words;
@@ -21,7 +24,7 @@ import picocli.CommandLine.Parameters;
     name = "unpick",
     mixinStandardHelpOptions = true,
     description = {
-      "Tells the smallest removals that end a permission of an account, or a finding, and other"
+      "Tells the smallest removals that end permissions of an account, or a finding, and other"
           + " ways.",
       "Each way says what it takes away besides. Nothing is changed.",
       ""
@@ -31,6 +34,7 @@ import picocli.CommandLine.Parameters;
       "Examples, on the demo:",
       "  sober unpick ilse.brandt orders:payments:sign",
       "  sober unpick tova.quill permits:permits:issue --at vault",
+      "  sober unpick ilse.brandt orders:payments:sign orders:orders:raise   both together",
       "  sober unpick m8za0f   a finding, by its id"
     })
 final class UnpickCommand implements Callable<Integer> {
@@ -45,11 +49,10 @@ final class UnpickCommand implements Callable<Integer> {
   private String what = "";
 
   @Parameters(
-      index = "1",
-      arity = "0..1",
+      index = "1..*",
       paramLabel = "PERMISSION",
-      description = "application:area:level, of an account")
-  private String permission = "";
+      description = "application:area:level, of an account; several are to end together")
+  private List<String> permissions = new ArrayList<>();
 
   @Option(names = "--at", paramLabel = "NODE", description = "the node (default: the top)")
   private String at = "";
@@ -68,7 +71,7 @@ final class UnpickCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    return permission.isEmpty() ? ofFinding() : ofHolding();
+    return permissions.isEmpty() ? ofFinding() : ofHoldings();
   }
 
   private int ofFinding() {
@@ -81,23 +84,32 @@ final class UnpickCommand implements Callable<Integer> {
     return tell(finding.kind().id() + " (" + what + ")", ways);
   }
 
-  private int ofHolding() {
+  private int ofHoldings() {
     int who = inputs.names().account(what);
-    Asked.Use asked = inputs.names().at(inputs.names().permission(permission), at);
-    if (asked.isOfSeveral()) {
-      throw new UsageException(permission + " is several; expected one permission");
+    String name = Words.subject(inputs.model().facts(), who);
+    List<Asked.Use> held = new ArrayList<>();
+    Set<String> where = new LinkedHashSet<>();
+    for (String permission : permissions) {
+      Asked.Use asked = inputs.names().at(inputs.names().permission(permission), at);
+      if (inputs.organization().can(who, asked).held() == Verdict.NO) {
+        throw new UsageException(
+            permission
+                + " of "
+                + name
+                + place(asked)
+                + " is not held; sober routes tells what stops it");
+      }
+      held.add(asked);
+      where.add(place(asked));
     }
-    String holding =
-        permission
-            + " of "
-            + Words.subject(inputs.model().facts(), who)
-            + (asked.view().resources().size() > 1
-                ? " at " + asked.view().resources().name(asked.question().resource())
-                : "");
-    if (inputs.organization().can(who, asked).held() == Verdict.NO) {
-      throw new UsageException(holding + " is not held; sober routes tells what stops it");
-    }
-    return tell(holding, inputs.organization().unpick(who, asked, MOST));
+    String ended = String.join(" and ", permissions) + " of " + name + String.join("", where);
+    return tell(ended, inputs.organization().unpick(who, held, MOST));
+  }
+
+  private static String place(Asked.Use asked) {
+    return asked.view().resources().size() > 1
+        ? " at " + asked.view().resources().name(asked.question().resource())
+        : "";
   }
 
   private int tell(String ended, List<Removal> ways) {

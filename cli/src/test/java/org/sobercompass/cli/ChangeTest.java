@@ -232,6 +232,21 @@ class ChangeTest {
   }
 
   @Test
+  void severalHoldingsAreEndedTogether() {
+    SoberTest.Said both =
+        sober("unpick", "ilse.brandt", "orders:payments:sign", "orders:orders:raise");
+    assertThat(both.out().replaceAll("\\s+", " "))
+        .startsWith(
+            "2 removals end orders:payments:sign and orders:orders:raise of Ilse Brandt"
+                + " (ilse.brandt) at The whole trust; nothing less does.")
+        .contains("6 permissions of 1 account proved least orders-approvers; Take Ilse Brandt");
+    assertThat(
+            sober("unpick", "ilse.brandt", "orders:payments:sign", "permits:permits:issue").err())
+        .contains("permits:permits:issue of Ilse Brandt (ilse.brandt)")
+        .contains("is not held");
+  }
+
+  @Test
   void unpickPutsTheWaysSideBySide() {
     SoberTest.Said said = sober("unpick", "ilse.brandt", "orders:payments:sign");
     assertThat(said.out().replaceAll("\\s+", " "))

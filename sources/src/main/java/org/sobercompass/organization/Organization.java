@@ -34,6 +34,7 @@ import org.sobercompass.core.proposal.ScopeSteps;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.readiness.Readiness;
 import org.sobercompass.core.readiness.ReadinessCheck;
+import org.sobercompass.core.removal.Each;
 import org.sobercompass.core.removal.Goal;
 import org.sobercompass.core.removal.NotHeld;
 import org.sobercompass.core.removal.Removal;
@@ -314,16 +315,19 @@ public final class Organization {
   }
 
   /**
-   * The cheapest removals that differ and end a holding, with what each would do.
+   * The cheapest removals that differ and end one or several holdings of an account.
    *
    * @param account the number of the account
-   * @param asked a permission at a node, as {@link Names#at} gives it
+   * @param asked permissions at a node, as {@link Names#at} gives them
    * @param most so many at most
    */
-  public List<Removal> unpick(int account, Asked.Use asked, int most) {
-    List<Integer> rights = Arrays.stream(asked.question().allOf()).boxed().toList();
-    Goal goal = new NotHeld(account, asked.view().number(), rights, asked.question().resource());
-    return new Unpick(model, assessment().rules().removals()).alternatives(goal, most);
+  public List<Removal> unpick(int account, List<Asked.Use> asked, int most) {
+    List<Goal> goals = new ArrayList<>();
+    for (Asked.Use one : asked) {
+      List<Integer> rights = Arrays.stream(one.question().allOf()).boxed().toList();
+      goals.add(new NotHeld(account, one.view().number(), rights, one.question().resource()));
+    }
+    return new Unpick(model, assessment().rules().removals()).alternatives(new Each(goals), most);
   }
 
   /**

@@ -19,6 +19,7 @@ import org.sobercompass.core.findings.Remedy;
 import org.sobercompass.core.findings.separation.KeptApart;
 import org.sobercompass.core.membership.Circles;
 import org.sobercompass.core.membership.MembershipPaths;
+import org.sobercompass.core.removal.Each;
 import org.sobercompass.core.removal.Goal;
 import org.sobercompass.core.removal.NotHeld;
 import org.sobercompass.core.scope.AdminGrant;
@@ -60,25 +61,6 @@ final class Goals {
               .toList());
     }
     return (model, made) -> circle(model, ((Remedy.Uncircled) aim).groups());
-  }
-
-  /** Several, each of which is to end. */
-  private record Each(List<Goal> goals) implements Goal {
-    @Override
-    public Optional<Still> still(AccessModel model, List<Change> made) {
-      return goals.stream().flatMap(goal -> goal.still(model, made).stream()).findFirst();
-    }
-
-    @Override
-    public List<Still> stills(AccessModel model, List<Change> made) {
-      List<Still> all = new ArrayList<>();
-      for (Goal goal : goals) {
-        if (all.size() < MOST) {
-          all.addAll(goal.stills(model, made));
-        }
-      }
-      return all;
-    }
   }
 
   /** That accounts are given nothing any more. */
