@@ -17,6 +17,7 @@ import org.sobercompass.core.delegation.DirectoryLists;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Plain;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
@@ -137,7 +138,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
     }
     List<String> byHand =
         drafts.left().stream()
-            .map(left -> words.apply(changes.get(left.step())) + ": " + left.why())
+            .map(left -> Plain.text(words.apply(changes.get(left.step())) + ": " + left.why()))
             .toList();
     return new Amendment(
         proposal.name(), now, restsOn(), List.copyOf(targets.values()), records, byHand);

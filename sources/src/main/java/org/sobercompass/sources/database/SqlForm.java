@@ -47,7 +47,8 @@ final class SqlForm {
               + " pg_namespace n on n.oid = pronamespace where nspname = %s and proname || '(' ||"
               + " pg_get_function_identity_arguments(p.oid) || ')' = %s",
           ROLE,
-          "select array(select quote_ident(m.rolname) || case when admin_option then '"
+          "select array(select '\"' || replace(m.rolname, '\"', '\"\"') || '\"' || case when"
+              + " admin_option then '"
               + WITH_ADMIN
               + "' else '' end from pg_auth_members a join pg_roles m on m.oid = a.member where"
               + " a.roleid = r.oid) from pg_roles r where r.rolname = %s");
@@ -102,8 +103,7 @@ final class SqlForm {
 
   /** A member of a role, as the query gives it. */
   static String member(String role, boolean admin) {
-    boolean plain = role.matches("[a-z_][a-z0-9_]*");
-    return (plain ? role : quoted(role)) + (admin ? WITH_ADMIN : "");
+    return quoted(role) + (admin ? WITH_ADMIN : "");
   }
 
   /** The statements of one record: what must be so, then what changes, all of it or nothing. */

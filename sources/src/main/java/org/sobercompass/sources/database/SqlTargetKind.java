@@ -3,6 +3,7 @@ package org.sobercompass.sources.database;
 import java.util.List;
 import org.sobercompass.core.amendment.AmendmentRecord;
 import org.sobercompass.core.amendment.LiveTarget;
+import org.sobercompass.core.problem.Plain;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.TargetKind;
 
@@ -31,9 +32,9 @@ public final class SqlTargetKind implements TargetKind {
       out.append("-- ")
           .append(record.number())
           .append(": ")
-          .append(record.words().replace("\n", " "))
+          .append(Plain.text(record.words()))
           .append("\n-- In the database ")
-          .append(record.place())
+          .append(Plain.text(record.place()))
           .append(". First is asked whether all is as it was read.\nbegin;\n");
       SqlForm.statements(record).forEach(line -> out.append(line).append(";\n"));
       out.append("commit;\n");

@@ -11,6 +11,7 @@ import java.util.List;
 import org.sobercompass.core.amendment.AmendmentRecord;
 import org.sobercompass.core.amendment.Difference;
 import org.sobercompass.core.amendment.LiveTarget;
+import org.sobercompass.core.problem.Plain;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.sources.Collecting;
 import org.sobercompass.sources.Secret;
@@ -43,7 +44,9 @@ public final class LdapTargetKind implements TargetKind {
   public String text(List<AmendmentRecord> records) {
     StringBuilder out = new StringBuilder("version: 1\n");
     for (AmendmentRecord record : records) {
-      out.append("\n# ").append(record.number()).append(": ").append(record.words()).append('\n');
+      // A name with a line end in it must not become a line of its own.
+      String words = Plain.text(record.words());
+      out.append("\n# ").append(record.number()).append(": ").append(words).append('\n');
       if (record.differences().stream().anyMatch(d -> d.name().equals(LIST))) {
         out.append("# The list is written whole: look first whether it still is what it was.\n");
       }

@@ -213,6 +213,26 @@ class AmendmentFolderTest {
   }
 
   @Test
+  void aNameWithALineEndInItBecomesNoLineOfItsOwn() {
+    String words = "put a\r\n\ndn: cn=admins\nchangetype: delete\n into b; drop";
+    AmendmentRecord record =
+        new AmendmentRecord(
+            1, "x", "cn=b", words, List.of(new Difference("member", List.of(), List.of("cn=a"))));
+    String ldif = TargetKinds.of("ldap").orElseThrow().text(List.of(record));
+    assertThat(ldif.lines().filter(line -> line.startsWith("dn:"))).containsExactly("dn: cn=b");
+    assertThat(ldif).doesNotContain("\nchangetype: delete");
+    AmendmentRecord sql =
+        new AmendmentRecord(
+            1,
+            "x",
+            "db\ndrop table a;",
+            words,
+            List.of(new Difference("schema \"s\"", List.of(), List.of("r=U/o"))));
+    assertThat(TargetKinds.of("postgresql").orElseThrow().text(List.of(sql)).lines())
+        .noneMatch(line -> line.startsWith("dn:") || line.startsWith("drop"));
+  }
+
+  @Test
   void aFolderThatCannotBeWrittenIsTold() throws IOException {
     Path file = Files.writeString(folder.resolve("file"), "x");
     assertThatThrownBy(

@@ -49,6 +49,8 @@ class PostgresAmendmentTest {
     try (Connection root = server.connect("postgres", "postgres");
         Statement sql = root.createStatement()) {
       sql.execute("create role keeper");
+      sql.execute("create role \"user\"");
+      sql.execute("grant keeper to \"user\"");
       sql.execute("create role \"odd \"\"one\"\", =/\"");
       sql.execute("create role reader login");
       sql.execute("create role outsider login");
@@ -185,7 +187,7 @@ class PostgresAmendmentTest {
         }
       }
     }
-    assertThat(changes).hasSize(3);
+    assertThat(changes).hasSize(4);
     Amended amended = amend(before, "roles", changes, 0);
     assertThat(amended.records()).as("one transaction").hasSize(1);
     assertThat(amended.carryOut().isWhole()).isTrue();
