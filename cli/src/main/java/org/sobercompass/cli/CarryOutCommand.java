@@ -7,7 +7,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.amendment.Amendment;
@@ -29,6 +28,7 @@ import org.sobercompass.sources.TargetKind;
 import org.sobercompass.sources.TargetKinds;
 import org.sobercompass.sources.amendment.AmendmentFolder;
 import org.sobercompass.sources.amendment.JournalFile;
+import org.sobercompass.sources.workspace.WorkspaceTargetKind;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -113,10 +113,7 @@ final class CarryOutCommand implements Callable<Integer> {
   public Integer call() {
     AmendmentFolder amendment = AmendmentFolder.read(folder);
     AmendmentAnswers answers = new AmendmentAnswers(amendment.amendment());
-    if (at == null && !"workspace".equals(on)) {
-      if (write) {
-        throw new UsageException("where the system is, is not said; expected --at");
-      }
+    if (at == null && on == null && !write && !undo) {
       Map<String, Journal> journals = new HashMap<>();
       for (Amendment.Target target : amendment.amendment().targets()) {
         journals.put(target.name(), JournalFile.look(amendment, target.name()));
@@ -207,7 +204,7 @@ final class CarryOutCommand implements Callable<Integer> {
       return kind.open(
           new TargetKind.Door(
               target.name(),
-              Optional.ofNullable(at).orElse(root.toString()),
+              where(target),
               signIn.as(),
               signIn.secret(),
               signIn.plain(),
@@ -216,6 +213,14 @@ final class CarryOutCommand implements Callable<Integer> {
     } catch (Collecting.Mistyped e) {
       throw new UsageException(e.words());
     }
+  }
+
+  /** Where the system is; a workspace is where the option for it says. */
+  private String where(Amendment.Target target) {
+    if (at != null) {
+      return at;
+    }
+    return target.kind().equals(WorkspaceTargetKind.ID) ? root.toString() : "";
   }
 
   private static void refuseOthers(Amendment.Target target, String identity) {

@@ -212,7 +212,8 @@ class AmendTest {
   @CsvSource(
       delimiter = '|',
       value = {
-        "carry-out LEAVE --write | 2 | expected --at",
+        "carry-out LEAVE --write | 2 | \"\" is no address of a directory; expected ldaps://HOST",
+        "carry-out LEAVE --on alderfen | 2 | is no address of a directory; expected ldaps://HOST",
         "carry-out LEAVE --on alderfn --at x | 2 | did you mean alderfen?",
         "carry-out LEAVE --at nowhere | 2 | is no address of a directory",
         "carry-out LEAVE --at ldap://127.0.0.1:1 --plain | 4 | nothing listens at 127.0.0.1 port 1",

@@ -7,7 +7,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.amendment.Amendment;
@@ -85,6 +87,15 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
                 drafts);
       }
     }
+    Set<String> known =
+        workspace.directories().stream().map(DirectoryFile::name).collect(Collectors.toSet());
+    wishes.forEach(
+        (directory, steps) -> {
+          if (!known.contains(directory)) {
+            String why = "it stands in no directory, but in the settings of the workspace";
+            steps.forEach(one -> drafts.byHand(one.step(), why));
+          }
+        });
     entries.forEach(this::lists);
     mapping();
     return amendment(proposal, as, now);
@@ -93,15 +104,17 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
   private void lists(int system, List<SystemFormat.Gone> gone) {
     SystemView view = model.view(system);
     Optional<SystemFormat> format = SystemFormats.of(view.system().kind());
+    List<SystemFormat.Comes> come = more.getOrDefault(system, List.of());
     if (format.isPresent()) {
-      List<SystemFormat.Comes> come = more.getOrDefault(system, List.of());
       format
           .get()
           .amend(
               new SystemFormat.Wanted(view.system(), Folder.of(workspace.root()), gone, come),
               drafts);
     } else {
-      gone.forEach(one -> drafts.byHand(one.step(), view.system().name() + " is only read"));
+      String why = view.system().name() + " is only read";
+      gone.forEach(one -> drafts.byHand(one.step(), why));
+      come.forEach(one -> drafts.byHand(one.step(), why));
     }
   }
 
@@ -110,11 +123,13 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
     if (mapping.isEmpty()) {
       return;
     }
+    List<Integer> numbers = List.copyOf(mapping.keySet());
     Proposal own = new Proposal("", List.copyOf(mapping.values()));
-    for (EditedFile file : new MappingFiles(workspace, model).edited(own, "", "")) {
+    MappingFiles files = new MappingFiles(workspace, model);
+    for (EditedFile file : files.edited(own, "", "")) {
       drafts.add(
           new Drafts.Draft(
-              mapping.keySet(),
+              files.steps(file).stream().map(numbers::get).collect(Collectors.toSet()),
               WorkspaceTargetKind.ID,
               WorkspaceTargetKind.ID,
               file.name(),
@@ -126,15 +141,13 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
     List<AmendmentRecord> records = new ArrayList<>();
     Map<String, Amendment.Target> targets = new LinkedHashMap<>();
     for (Drafts.Draft draft : drafts.all()) {
+      String name = name(draft, targets);
       targets.putIfAbsent(
-          draft.target(),
-          new Amendment.Target(
-              draft.target(), draft.kind(), Optional.ofNullable(as.get(draft.target()))));
+          name, new Amendment.Target(name, draft.kind(), Optional.ofNullable(as.get(name))));
       String does =
           String.join("; ", draft.steps().stream().sorted().map(changes::get).map(words).toList());
       records.add(
-          new AmendmentRecord(
-              records.size() + 1, draft.target(), draft.place(), does, draft.differences()));
+          new AmendmentRecord(records.size() + 1, name, draft.place(), does, draft.differences()));
     }
     List<String> byHand =
         drafts.left().stream()
@@ -142,6 +155,14 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
             .toList();
     return new Amendment(
         proposal.name(), now, restsOn(), List.copyOf(targets.values()), records, byHand);
+  }
+
+  /** A directory and an application may have the same name, and are changed in different ways. */
+  private static String name(Drafts.Draft draft, Map<String, Amendment.Target> targets) {
+    Amendment.Target other = targets.get(draft.target());
+    return other == null || other.kind().equals(draft.kind())
+        ? draft.target()
+        : draft.target() + "-" + draft.kind();
   }
 
   private String restsOn() {

@@ -7,6 +7,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.function.Function;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
@@ -46,9 +48,11 @@ public final class MappingFiles {
   private final Facts facts;
   private final Problems problems = new Problems();
   private final Map<String, EditedFile> files = new LinkedHashMap<>();
+  private final Map<String, Set<Integer>> steps = new HashMap<>();
   private final Map<String, Integer> lines = new LinkedHashMap<>();
   private final Map<List<String>, List<Integer>> taken = new HashMap<>();
   private final Map<List<String>, Integer> appended = new HashMap<>();
+  private int step;
 
   MappingFiles(Workspace workspace, AccessModel model) {
     this.workspace = workspace;
@@ -81,18 +85,25 @@ public final class MappingFiles {
             Place.of("step " + (note.step() + 1)), note.what(), "a step that can be made");
       }
     }
-    for (Change change : bound.changes()) {
-      change.<Boolean>fold(
-          this::membership,
-          own ->
-              own.byKind(
-                  added -> add(added, by, reason),
-                  taken -> take(taken.system(), taken.grant()),
-                  redefined -> redefine(model.view(redefined.system()), redefined.how())),
-          this::account);
+    for (Bound.Made made : bound.made()) {
+      step = made.step();
+      made.change()
+          .<Boolean>fold(
+              this::membership,
+              own ->
+                  own.byKind(
+                      added -> add(added, by, reason),
+                      taken -> take(taken.system(), taken.grant()),
+                      redefined -> redefine(model.view(redefined.system()), redefined.how())),
+              this::account);
     }
     problems.throwIfErrors();
     return List.copyOf(files.values());
+  }
+
+  /** The numbers of the steps that changed a file. */
+  Set<Integer> steps(EditedFile file) {
+    return steps.getOrDefault(file.name(), Set.of());
   }
 
   private Boolean membership(Change.OfMembership moved) {
@@ -100,7 +111,7 @@ public final class MappingFiles {
     problems.error(
         Place.of(directory),
         "memberships of " + directory + " are only read here: " + facts.label(moved.group()),
-        "the change made in the directory itself, then a new export or survey");
+        "an amendment, which sober amend makes, or the change made there by hand");
     return false;
   }
 
@@ -109,7 +120,7 @@ public final class MappingFiles {
     problems.error(
         Place.of(directory),
         "accounts of " + directory + " are only read here: " + facts.label(changed.account()),
-        "the change made in the directory itself, then a new export or survey");
+        "an amendment, which sober amend makes, or the change made there by hand");
     return false;
   }
 
@@ -277,11 +288,13 @@ public final class MappingFiles {
   }
 
   private TableText table(String file) {
+    steps.computeIfAbsent(file, f -> new TreeSet<>()).add(step);
     return (TableText)
         files.computeIfAbsent(file, f -> new TableText(workspace.root().resolve(f), f));
   }
 
   private YamlText yaml(String file) {
+    steps.computeIfAbsent(file, f -> new TreeSet<>()).add(step);
     return (YamlText)
         files.computeIfAbsent(file, f -> new YamlText(workspace.root().resolve(f), f));
   }

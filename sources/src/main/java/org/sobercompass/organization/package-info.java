@@ -2,7 +2,7 @@
  * The door for programs: an organization that was read, asked by the names that people use.
  *
  * <p>In: a workspace or a survey. Out: answers, findings, what a change would do; proposals read
- * from files, kept, and written into the workspace's own files. {@link
+ * from files, kept, written into the workspace's own files, and made into amendments. {@link
  * org.sobercompass.organization.Organization} is where to begin.
  */
 @NullMarked

@@ -84,30 +84,30 @@ public final class Journal {
   }
 
   private void take(Line line) {
-    State now = state(line.record());
     lines.add(line);
-    switch (line.event()) {
-      case BEGINS -> earlier.put(line.record(), now);
-      case LEFT -> now = earlier.getOrDefault(line.record(), State.OPEN);
-      default -> {}
+    int record = line.record();
+    State before = earlier.getOrDefault(record, State.OPEN);
+    if (line.event() == Event.BEGINS) {
+      earlier.put(record, state(record));
     }
-    states.put(line.record(), line.event() == Event.LEFT ? now : next(now, line));
+    states.put(record, next(before, line));
   }
 
+  /**
+   * How a record stands after a line.
+   *
+   * @param before how it stood when what the line is about began
+   */
   private static State next(State before, Line line) {
-    if (line.undo()) {
-      return switch (line.event()) {
-        case BEGINS -> State.UNDO_BEGUN;
-        case MADE, WAS_SO -> State.UNDONE;
-        case CHANGED_SINCE, REFUSED -> State.NOT_UNDONE;
-        case LEFT -> before;
-      };
-    }
     return switch (line.event()) {
-      case BEGINS -> State.BEGUN;
-      case MADE -> State.MADE;
-      case WAS_SO -> State.WAS_SO;
-      case CHANGED_SINCE, REFUSED -> State.FAILED;
+      case BEGINS -> line.undo() ? State.UNDO_BEGUN : State.BEGUN;
+      case MADE -> line.undo() ? State.UNDONE : State.MADE;
+      case WAS_SO -> line.undo() ? State.UNDONE : State.WAS_SO;
+      // What was made here once stays ours to be taken back.
+      case CHANGED_SINCE, REFUSED ->
+          line.undo() || (before.isOurs() && before != State.BEGUN)
+              ? State.NOT_UNDONE
+              : State.FAILED;
       case LEFT -> before;
     };
   }

@@ -3,8 +3,9 @@
  * accepted.
  *
  * <p>In: what is judged, and by which rules. Out: findings worst first, advice, and previews: what
- * begins and ends, which expectations are not met any more, who is shut out or let in. The families
- * of finders below {@code core.findings} are registered here.
+ * begins and ends, which expectations are not met any more, who is shut out or let in; and whether
+ * what a preview said came true. The families of finders below {@code core.findings} are registered
+ * here.
  */
 @NullMarked
 package org.sobercompass.core.audit;

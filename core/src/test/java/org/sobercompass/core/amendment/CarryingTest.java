@@ -215,6 +215,9 @@ class CarryingTest {
     assertThat(disk.journal().state(1)).isEqualTo(Journal.State.NOT_UNDONE);
     assertThat(groups.members.get("flags")).containsExactly("66050");
 
+    assertThat(carryOut(groups, disk, records).failed()).hasSize(1);
+    assertThat(disk.journal().state(1)).as("still ours").isEqualTo(Journal.State.NOT_UNDONE);
+
     groups.members.put("flags", new TreeSet<>(Set.of("514")));
     assertThat(undo(groups, disk, records).made()).as("once it is there again").isEqualTo(1);
     assertThat(groups.members.get("flags")).containsExactly("512");

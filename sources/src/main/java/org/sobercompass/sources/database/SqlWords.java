@@ -15,8 +15,8 @@ import java.util.regex.Pattern;
 final class SqlWords {
   private static final Pattern PART =
       Pattern.compile(
-          "(?s)--[^\n]*|/\\*.*?\\*/|(?<dollar>\\$[A-Za-z_]*\\$).*?\\k<dollar>|'(?:[^']|'')*'"
-              + "|\"(?<quoted>(?:[^\"]|\"\")*)\"|(?<word>[\\p{L}_][\\p{L}\\p{N}_$]*|[0-9]+)"
+          "(?s)--[^\n]*|/\\*.*?\\*/|(?<dollar>\\$[A-Za-z_]*\\$).*?\\k<dollar>|'(?:[^']++|'')*+'"
+              + "|\"(?<quoted>(?:[^\"]++|\"\")*+)\"|(?<word>[\\p{L}_][\\p{L}\\p{N}_$]*|[0-9]+)"
               + "|(?<sign>[^\\s])");
 
   private final List<Word> words;

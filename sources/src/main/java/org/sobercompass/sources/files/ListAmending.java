@@ -97,7 +97,7 @@ final class ListAmending {
                 root.resolve(file),
                 (path, body, line) ->
                     Optional.ofNullable(wanted.get(id(path)))
-                        .ifPresent(r -> lists.put(r, PosixText.entries(body))));
+                        .ifPresent(r -> lists.put(r, PosixText.entries(PosixText.text(body)))));
       }
     }
     byPath.forEach(

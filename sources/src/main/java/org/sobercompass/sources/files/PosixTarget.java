@@ -92,7 +92,7 @@ final class PosixTarget implements LiveTarget {
       Process process = new ProcessBuilder(command).start();
       process.getOutputStream().write(in.getBytes(StandardCharsets.UTF_8));
       process.getOutputStream().close();
-      String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.ISO_8859_1);
+      String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
       String err = new String(process.getErrorStream().readAllBytes(), StandardCharsets.UTF_8);
       if (!process.waitFor(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
         process.destroyForcibly();

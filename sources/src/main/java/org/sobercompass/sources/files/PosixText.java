@@ -1,5 +1,6 @@
 package org.sobercompass.sources.files;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -8,6 +9,11 @@ import java.util.Set;
 /** Entries of 1003.1e lists as text. */
 final class PosixText {
   private PosixText() {}
+
+  /** What was read with one character a byte, as the text it is. */
+  static String text(String bytes) {
+    return new String(bytes.getBytes(StandardCharsets.ISO_8859_1), StandardCharsets.UTF_8);
+  }
 
   /** The entries of what {@code getfacl} says of one path: no comments, no effective rights. */
   static List<String> entries(String body) {
