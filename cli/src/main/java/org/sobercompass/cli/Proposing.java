@@ -13,6 +13,10 @@ import picocli.CommandLine.Option;
 
 /** What commands that propose changes have in common: they show the effects, and may write. */
 final class Proposing {
+  private static final String NOT_YET =
+      "Nothing is changed yet: --write changes the files of the workspace, sober amend makes"
+          + " records for live systems.";
+
   @Option(names = "--write", description = "also write it into the files of the workspace")
   boolean write;
 
@@ -77,7 +81,7 @@ final class Proposing {
                   .println(
                       "Written: " + file + ", " + rows + (rows == 1 ? " change." : " changes.")));
     } else if (!bound.changes().isEmpty()) {
-      inputs.err().println("Nothing is written yet; --write does it.");
+      inputs.err().println(NOT_YET);
     }
     return Exit.OK;
   }

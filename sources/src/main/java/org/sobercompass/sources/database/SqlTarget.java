@@ -111,7 +111,6 @@ final class SqlTarget implements LiveTarget {
 
   @Override
   public Result make(AmendmentRecord record) {
-    boolean ends = false;
     try {
       connection.setAutoCommit(false);
       try (Statement statement = connection.createStatement()) {
@@ -119,17 +118,13 @@ final class SqlTarget implements LiveTarget {
           statement.execute(one);
         }
       }
-      ends = true;
       connection.commit();
       connection.setAutoCommit(true);
       return Result.MADE;
     } catch (SQLException e) {
       String why = String.valueOf(e.getMessage()).lines().findFirst().orElse("no reason given");
-      // Only what was lost while the transaction ended may have been made.
       if (!isOpen()) {
-        return ends
-            ? new Result(Outcome.LOST, "the connection ended: " + why)
-            : new Result(Outcome.LOST, "the connection ended before anything was made: " + why);
+        return new Result(Outcome.LOST, "the connection ended: " + why);
       }
       return NOT_AS_READ.equals(e.getSQLState())
           ? new Result(Outcome.NOT_AS_COUNTED_ON, why)

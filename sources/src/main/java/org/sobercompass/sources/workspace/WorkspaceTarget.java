@@ -29,7 +29,7 @@ final class WorkspaceTarget implements LiveTarget {
 
   @Override
   public String reached() {
-    return "the workspace " + root.path();
+    return root.path().toAbsolutePath().normalize().toString();
   }
 
   private Optional<String> now(AmendmentRecord record) {
