@@ -102,14 +102,19 @@ public final class TreePatch {
     Descriptor own = descriptors.get(key.own);
     List<Ace> before = handed(key.aboveBefore, own, className);
     List<Ace> now = handed(key.aboveNow, own, className);
+    List<Ace> inherited = own.entries().stream().filter(Ace::isInherited).toList();
     List<Ace> left = new ArrayList<>();
-    boolean same = true;
+    List<Ace> gone = new ArrayList<>();
     for (Ace ace : own.entries()) {
-      boolean goes = ace.isInherited() && has(before, ace) && !has(now, ace);
+      // Two entries above may hand on the same: then one copy goes and the other stays.
+      long kept = count(now, ace) + count(gone, ace);
+      boolean goes = ace.isInherited() && count(before, ace) > kept && count(inherited, ace) > kept;
       left.add(goes ? ace.takenOut() : ace);
-      same &= !goes;
+      if (goes) {
+        gone.add(ace);
+      }
     }
-    return same ? key.own : add(own.with(left));
+    return gone.isEmpty() ? key.own : add(own.with(left));
   }
 
   private List<Ace> handed(int above, Descriptor own, String className) {
@@ -118,7 +123,7 @@ public final class TreePatch {
         descriptors.get(above), id.orElse(new UUID(0, 0)), own.owner(), own.group());
   }
 
-  private static boolean has(List<Ace> list, Ace ace) {
-    return list.stream().anyMatch(other -> Inheritance.same(other, ace));
+  private static long count(List<Ace> list, Ace ace) {
+    return list.stream().filter(other -> Inheritance.same(other, ace)).count();
   }
 }

@@ -72,6 +72,34 @@ class HandedDownTest extends SmallDirectory {
   }
 
   @Test
+  void ofTwoThatHandOnTheSameOneCopyGoesAndTheOtherStays() throws IOException {
+    domain("D:(A;CI" + DOWN);
+    unit("a", "D:(A;CI" + DOWN + "(A;CIID" + DOWN);
+    user("di", 1001, "a", "D:(A;;CR;;;" + sid(1101) + ")(A;CIID" + DOWN + "(A;CIID" + DOWN);
+    user("ed", 1002, "a", "D:(A;CIID" + DOWN);
+    DirectoryTree tree = tree();
+    DirectoryTree one =
+        TreePatch.without(tree, List.of(new HandedDown.Entry(at(tree, "ou=a,dc=x"), 0)));
+    assertThat(standing(one, "ou=a,dc=x")).isEqualTo(1);
+    assertThat(standing(one, "cn=di,ou=a,dc=x")).as("its own, and one from above").isEqualTo(2);
+    assertThat(standing(one, "cn=ed,ou=a,dc=x")).as("it had but one").isEqualTo(1);
+    DirectoryTree both =
+        TreePatch.without(
+            tree,
+            List.of(
+                new HandedDown.Entry(at(tree, "ou=a,dc=x"), 0),
+                new HandedDown.Entry(at(tree, "dc=x"), 0)));
+    assertThat(standing(both, "cn=di,ou=a,dc=x")).as("its own").isEqualTo(1);
+    assertThat(standing(both, "cn=ed,ou=a,dc=x")).isZero();
+  }
+
+  private static long standing(DirectoryTree tree, String dn) {
+    return tree.descriptor(at(tree, dn)).orElseThrow().entries().stream()
+        .filter(ace -> ace.type().effect() != AceType.Effect.NONE)
+        .count();
+  }
+
+  @Test
   void oneThatOnlyClaimsToBeInheritedIsTakenOutWhereItStands() throws IOException {
     domain("D:");
     unit("a", "D:(A;CIID" + DOWN);
