@@ -12,7 +12,7 @@ import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.report.answers.DelegationAnswers;
 import org.sobercompass.report.answers.PowerAnswers;
 import org.sobercompass.report.answers.ScopeAnswers;
-import org.sobercompass.sources.descriptor.Sddl;
+import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** What the commands about delegated administration share: the trees, read once, and names. */

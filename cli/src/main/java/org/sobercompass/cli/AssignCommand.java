@@ -2,6 +2,7 @@ package org.sobercompass.cli;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.SystemView;
@@ -10,6 +11,7 @@ import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
+import org.sobercompass.organization.Mapping;
 import org.sobercompass.organization.Names;
 import org.sobercompass.sources.text.Window;
 import picocli.CommandLine.Command;
@@ -21,8 +23,9 @@ import picocli.CommandLine.Option;
     name = "assign",
     mixinStandardHelpOptions = true,
     description = {
-      "Shows what giving a role would do: who gains what, which findings begin and end.",
-      "With --write the assignment is also written into the workspace.",
+      "Shows what giving a role would do, or rights by an entry in a list: who gains what, which",
+      "findings begin and end. With --write the assignment is also written into the workspace;",
+      "entries of lists are written by sober amend and sober carry-out.",
       ""
     },
     footer = {
@@ -30,7 +33,10 @@ import picocli.CommandLine.Option;
       "Examples, on the demo:",
       "  sober assign permits clerk tova.quill --at vault",
       "  sober assign orders payer joss.merrin --everywhere",
-      "  sober assign rounds foreman \"group vault-leads\" --at arboretum --until 2026-12-31"
+      "  sober assign rounds foreman \"group vault-leads\" --at arboretum --until 2026-12-31",
+      "  sober assign desks set-password+unlock \"group glass-coordinators\" --at \"Seed Vault\"",
+      "  sober assign fernstore read hpine --at /srv/fernhollow/treasury --here-only",
+      "  sober assign fieldbook select \"group observers\" --at fieldbook.public.observations"
     })
 final class AssignCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
@@ -57,13 +63,11 @@ final class AssignCommand implements Callable<Integer> {
   public Integer call() {
     Window window = window();
     List<Step> steps = new ArrayList<>();
-    for (String node : nodes()) {
+    Mapping mapping = inputs.names().mapping();
+    for (String node : nodes(mapping)) {
       for (String who : role.whom) {
-        steps.add(
-            new Step.Assign(
-                inputs
-                    .names()
-                    .assignment(role.application, role.role, who, node, !hereOnly, window)));
+        steps.addAll(
+            mapping.giving(role.application, role.role, who, node, !hereOnly, window));
       }
     }
     return proposing.run(new Proposal("", steps), inputs);
@@ -85,7 +89,16 @@ final class AssignCommand implements Callable<Integer> {
   }
 
   /** Where the application has a tree, "everywhere" is said in words. */
-  private List<String> nodes() {
+  private List<String> nodes(Mapping mapping) {
+    Optional<SystemView> lists = mapping.lists(role.application);
+    if (lists.isPresent() && at.isEmpty()) {
+      throw new UsageException(
+          "it is not said in whose list; expected --at and a node of "
+              + lists.get().system().name());
+    }
+    if (lists.isPresent()) {
+      return at;
+    }
     SystemView view = inputs.names().withRoles(role.application);
     if (everywhere && !at.isEmpty()) {
       throw new UsageException("--everywhere and --at exclude each other; expected one of them");

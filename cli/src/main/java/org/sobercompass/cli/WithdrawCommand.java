@@ -2,11 +2,14 @@ package org.sobercompass.cli;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.organization.Mapping;
 import org.sobercompass.organization.Names;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -17,15 +20,17 @@ import picocli.CommandLine.Option;
     name = "withdraw",
     mixinStandardHelpOptions = true,
     description = {
-      "Shows what withdrawing a role would do: who loses what, which findings begin and end.",
-      "With --write the assignment is also taken out of the workspace.",
+      "Shows what withdrawing a role would do, or rights that an entry in a list gives: who loses",
+      "what, which findings begin and end. With --write the assignment is also taken out of the",
+      "workspace; entries of lists are taken out by sober amend and sober carry-out.",
       ""
     },
     footer = {
       "",
       "Examples, on the demo:",
       "  sober withdraw doors holder maren.holt",
-      "  sober withdraw orders clerk \"group orders-raisers\""
+      "  sober withdraw orders clerk \"group orders-raisers\"",
+      "  sober withdraw desks set-password \"group desk-helpers\" --at Herbarium"
     })
 final class WithdrawCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
@@ -41,6 +46,13 @@ final class WithdrawCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
+    Mapping mapping = inputs.names().mapping();
+    Optional<SystemView> lists = mapping.lists(role.application);
+    if (lists.isPresent()) {
+      List<Step> steps = new ArrayList<>();
+      role.whom.forEach(who -> steps.addAll(mapping.taking(lists.get(), role.role, who, at)));
+      return proposing.run(new Proposal("", steps), inputs);
+    }
     SystemView view = inputs.names().withRoles(role.application);
     int number = inputs.names().role(view, role.role);
     String node = at.isEmpty() ? "" : where(view);

@@ -40,7 +40,7 @@ import org.sobercompass.sources.TargetKinds;
 import org.sobercompass.sources.amendment.AmendmentFolder;
 import org.sobercompass.sources.amendment.JournalFile;
 import org.sobercompass.sources.descriptor.DescriptorCodec;
-import org.sobercompass.sources.descriptor.Sddl;
+import org.sobercompass.core.descriptor.Sddl;
 
 /**
  * What ends each of the demo's findings is amended, carried out on live directories and on a

@@ -48,6 +48,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
   private final Drafts drafts = new Drafts();
   private final Map<String, List<SourceKind.Wish>> wishes = new LinkedHashMap<>();
   private final Map<String, List<SourceKind.Gone>> objects = new LinkedHashMap<>();
+  private final Map<String, List<SourceKind.Comes>> additions = new LinkedHashMap<>();
   private final Map<Integer, List<SystemFormat.Gone>> entries = new LinkedHashMap<>();
   private final Map<Integer, List<SystemFormat.Comes>> more = new LinkedHashMap<>();
   private final Map<Integer, Step> mapping = new LinkedHashMap<>();
@@ -79,12 +80,12 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
     for (DirectoryFile directory : workspace.directories()) {
       List<SourceKind.Wish> steps = wishes.getOrDefault(directory.name(), List.of());
       List<SourceKind.Gone> gone = objects.getOrDefault(directory.name(), List.of());
-      if (!steps.isEmpty() || !gone.isEmpty()) {
-        directory
-            .kind()
-            .amend(
-                new SourceKind.Wanted(directory.name(), facts, directory.entries(), steps, gone),
-                drafts);
+      List<SourceKind.Comes> come = additions.getOrDefault(directory.name(), List.of());
+      if (!steps.isEmpty() || !gone.isEmpty() || !come.isEmpty()) {
+        SourceKind.Wanted wanted =
+            new SourceKind.Wanted(
+                directory.name(), facts, directory.entries(), steps, gone, come);
+        directory.kind().amend(wanted, drafts);
       }
     }
     Set<String> known =
@@ -229,6 +230,11 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
   }
 
   private Boolean comes(int system, Redefinition.ListItem item) {
+    if (model.view(system).system() instanceof DirectoryLists lists) {
+      return additions
+          .computeIfAbsent(lists.tree().directory(), d -> new ArrayList<>())
+          .add(new SourceKind.Comes(number, lists.tree().dn(item.resource()), item.text()));
+    }
     entries.computeIfAbsent(system, s -> new ArrayList<>());
     return more.computeIfAbsent(system, s -> new ArrayList<>())
         .add(new SystemFormat.Comes(number, item.resource(), item.text()));

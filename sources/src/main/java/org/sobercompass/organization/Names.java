@@ -222,6 +222,11 @@ public final class Names {
     return new Asked.Use(rights.view(), new Question(resource, rights.question().allOf()));
   }
 
+  /** What gives something in a system; reads the directories' lists where they are asked for. */
+  public Mapping mapping() {
+    return new Mapping(this, model, () -> powers.get().model());
+  }
+
   /** The names of delegated administration; reads the directories' lists the first time. */
   public ActNames acts() {
     return new ActNames(powers.get());
@@ -246,7 +251,7 @@ public final class Names {
     return new Asked.Use(view, new Question(0, all));
   }
 
-  private static int right(SystemView view, String right) {
+  static int right(SystemView view, String right) {
     return view.rights()
         .find(right)
         .orElseThrow(

@@ -250,11 +250,14 @@ public final class Organization {
     return preview(proposal.on(assessment().model()).changes());
   }
 
-  /** Giving a role at a node (or everywhere) and below it, as a proposal to look at. */
+  /**
+   * Giving a role, or what entries of lists give, at a node (or everywhere) and below it, as a
+   * proposal to look at.
+   */
   public Proposal assigning(String application, String role, String subject, String node) {
     Window always = new Window(Optional.empty(), Optional.empty());
-    Step.Assignment what = names().assignment(application, role, subject, node, true, always);
-    return new Proposal("", List.of(new Step.Assign(what)));
+    return new Proposal(
+        "", names().mapping().giving(application, role, subject, node, true, always));
   }
 
   /**

@@ -14,6 +14,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.ServiceLoader;
 import java.util.Set;
+import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.key.Key;
@@ -142,18 +143,16 @@ final class ProposalFile {
     told(
         row.place(),
         () -> {
-          Assignment what =
-              assignment(
-                  new Written(
-                      row.get("scope").isEmpty() ? row.get("application") : "admin",
-                      row.get("role"),
-                      kind + " " + row.get("subject"),
-                      row.get("scope").isEmpty() ? row.get("node") : row.get("scope"),
-                      row.get("descendants"),
-                      row.get("from"),
-                      row.get("until")),
-                  row.place());
-          steps.add(change.equals("assign") ? new Step.Assign(what) : new Step.Withdraw(what));
+          Written what =
+              new Written(
+                  row.get("scope").isEmpty() ? row.get("application") : "admin",
+                  row.get("role"),
+                  kind + " " + row.get("subject"),
+                  row.get("scope").isEmpty() ? row.get("node") : row.get("scope"),
+                  row.get("descendants"),
+                  row.get("from"),
+                  row.get("until"));
+          steps.addAll(steps(what, change.equals("assign"), row.place()));
         });
   }
 
@@ -194,10 +193,20 @@ final class ProposalFile {
     }
   }
 
-  /** An assignment by the names that people use; what else is wrong with it is told. */
-  Assignment assignment(Written written, Place place) {
-    Window window =
-        Window.read(written.from, written.until, organization.workspace().zone(), place, problems);
+  private List<Step> steps(Written what, boolean gives, Place place) {
+    Mapping mapping = organization.names().mapping();
+    Optional<SystemView> lists = mapping.lists(what.application);
+    if (lists.isEmpty()) {
+      Assignment assignment = assignment(what, place);
+      return List.of(gives ? new Step.Assign(assignment) : new Step.Withdraw(assignment));
+    }
+    return gives
+        ? mapping.giving(
+            what.application, what.role, what.subject, what.node, below(what, place), window(what, place))
+        : mapping.taking(lists.get(), what.role, what.subject, what.node);
+  }
+
+  private boolean below(Written written, Place place) {
     Optional<Boolean> below =
         written.below.isEmpty() ? Optional.of(true) : YesNo.parse(written.below);
     if (below.isEmpty()) {
@@ -206,6 +215,16 @@ final class ProposalFile {
           Problem.quote(written.below) + " is neither yes nor no",
           "whether it counts below");
     }
+    return below.orElse(true);
+  }
+
+  private Window window(Written written, Place place) {
+    return Window.read(
+        written.from, written.until, organization.workspace().zone(), place, problems);
+  }
+
+  /** An assignment by the names that people use; what else is wrong with it is told. */
+  Assignment assignment(Written written, Place place) {
     return organization
         .names()
         .assignment(
@@ -213,8 +232,8 @@ final class ProposalFile {
             written.role,
             written.subject,
             written.node,
-            below.orElse(true),
-            window);
+            below(written, place),
+            window(written, place));
   }
 
   /** The moment at which a day ends, or an instant; told when it is neither. */

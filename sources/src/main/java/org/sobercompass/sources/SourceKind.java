@@ -79,6 +79,7 @@ public interface SourceKind {
     String why = wanted.directory() + " is changed where it is kept, not by this program";
     wanted.steps().forEach(one -> into.byHand(one.step(), why));
     wanted.gone().forEach(one -> into.byHand(one.step(), why));
+    wanted.come().forEach(one -> into.byHand(one.step(), why));
   }
 
   /**
@@ -87,9 +88,15 @@ public interface SourceKind {
    * @param entries its entries as they were read
    * @param steps memberships and states of accounts
    * @param gone entries of lists that are removed
+   * @param come entries that are added to lists
    */
   record Wanted(
-      String directory, Facts facts, Entries entries, List<Wish> steps, List<Gone> gone) {}
+      String directory,
+      Facts facts,
+      Entries entries,
+      List<Wish> steps,
+      List<Gone> gone,
+      List<Comes> come) {}
 
   /** A step of a proposal, by its number. */
   record Wish(int step, Step what) implements Drafts.Numbered {}
@@ -101,6 +108,14 @@ public interface SourceKind {
    * @param entry its number in the list, from 0
    */
   record Gone(int step, String dn, int entry) implements Drafts.Numbered {}
+
+  /**
+   * An entry that is added to an object's list.
+   *
+   * @param dn the object
+   * @param text the entry, as SDDL
+   */
+  record Comes(int step, String dn, String text) implements Drafts.Numbered {}
 
   /**
    * A file of entries.

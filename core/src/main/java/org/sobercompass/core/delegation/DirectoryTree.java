@@ -79,20 +79,16 @@ public final class DirectoryTree implements Resources {
         bySid.putIfAbsent(arrays.sid.get(object), object);
       }
     }
-    firstEntry = new int[size() + 1];
-    for (int object = 0; object < size(); object++) {
-      firstEntry[object + 1] =
-          firstEntry[object] + 1 + descriptor(object).map(d -> d.entries().size()).orElse(0);
-    }
+    this.firstEntry = firstEntries();
   }
 
   /** The same objects with other lists. */
-  private DirectoryTree(DirectoryTree of, int[] descriptor, List<Descriptor> descriptors) {
+  private DirectoryTree(
+      DirectoryTree of, int[] descriptor, List<Descriptor> descriptors, boolean sameNumbers) {
     Arrays a = of.arrays;
     this.directory = of.directory;
     this.names = of.names;
     this.bySid = of.bySid;
-    this.firstEntry = of.firstEntry;
     this.arrays =
         new Arrays(
             a.dn,
@@ -109,6 +105,17 @@ public final class DirectoryTree implements Resources {
             a.foreign,
             a.privileges,
             a.implicitEverywhere);
+    this.firstEntry = sameNumbers ? of.firstEntry : firstEntries();
+  }
+
+  /** The number of the first entry of each object. */
+  private int[] firstEntries() {
+    int[] first = new int[size() + 1];
+    for (int object = 0; object < size(); object++) {
+      first[object + 1] =
+          first[object] + 1 + descriptor(object).map(d -> d.entries().size()).orElse(0);
+    }
+    return first;
   }
 
   /**
@@ -116,7 +123,12 @@ public final class DirectoryTree implements Resources {
    * are those of this tree, in their order, and more.
    */
   DirectoryTree with(int[] descriptor, List<Descriptor> descriptors) {
-    return new DirectoryTree(this, descriptor, descriptors);
+    return new DirectoryTree(this, descriptor, descriptors, true);
+  }
+
+  /** A view with other lists: objects keep their numbers, entries do not. O(objects). */
+  DirectoryTree withMore(int[] descriptor, List<Descriptor> descriptors) {
+    return new DirectoryTree(this, descriptor, descriptors, false);
   }
 
   /** The numbers of the descriptors, of all objects; a copy. */

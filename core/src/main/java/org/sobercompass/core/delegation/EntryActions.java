@@ -19,14 +19,15 @@ import org.sobercompass.core.system.Verdict;
  * Which admin actions some entries make possible by themselves: each action is tried on an object
  * of its class that has these entries and no others. Thread-safe.
  */
-final class EntryActions {
+public final class EntryActions {
   private static final List<String> USUAL =
       List.of("user", "group", "computer", "organizationalUnit");
 
   private final DsNames names;
   private final List<AdminAction> actions;
 
-  EntryActions(DsNames names, List<AdminAction> actions) {
+  /** Of these actions. */
+  public EntryActions(DsNames names, List<AdminAction> actions) {
     this.names = names;
     this.actions =
         actions.stream().sorted(Comparator.comparingInt(AdminAction::weight).reversed()).toList();
@@ -35,13 +36,17 @@ final class EntryActions {
   /** The entries as an object here has them, and as one of a class below has them. */
   private record Lists(Descriptor own, Descriptor above) {}
 
-  /** All actions that the entries make possible, the strongest first. */
-  List<AdminAction> possible(List<Ace> entries, String here) {
+  /**
+   * All actions that the entries make possible, the strongest first.
+   *
+   * @param here the class of the object that has them
+   */
+  public List<AdminAction> possible(List<Ace> entries, String here) {
     return actions.stream().filter(action -> isPossible(action, entries, here)).toList();
   }
 
   /** Which rights of an entry some actions say in full: on the same part, or on the whole. */
-  int covered(Ace ace, List<AdminAction> said) {
+  public int covered(Ace ace, List<AdminAction> said) {
     int covered = 0;
     for (AdminAction action : said) {
       covered |= covered(ace, action.need());

@@ -9,12 +9,13 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.UUID;
+import java.util.function.ToIntBiFunction;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.Inheritance;
 
 /**
- * A tree as it would be without some entries. What an entry handed on goes from the lists below
+ * A tree as it would be without some entries, or with one more. What an entry handed on goes from the lists below
  * with it, as the directory itself does it ([MS-ADTS] 6.1.3): an inherited entry that the list
  * above supported, and supports no longer. Others stay as they are, and entries keep their numbers:
  * one that decides nothing stands where one was. O(objects below).
@@ -49,7 +50,7 @@ public final class TreePatch {
     int done = 0;
     for (int object : gone.keySet()) {
       for (int below = Math.max(done, object + 1); below < tree.end(object); below++) {
-        patch.below(below);
+        patch.below(below, patch::without);
       }
       done = Math.max(done, tree.end(object));
     }
@@ -69,6 +70,38 @@ public final class TreePatch {
     return tree.with(patch.numbers, patch.descriptors);
   }
 
+  /**
+   * The tree with one more entry in the list of an object, and what it hands on in the lists below,
+   * as the directory itself does it ([MS-ADTS] 6.1.3). Entries get other numbers.
+   *
+   * @throws IllegalArgumentException where the directory would not keep the entry, or nothing is
+   *     known of the list
+   */
+  public static DirectoryTree withMore(DirectoryTree tree, int object, Ace ace) {
+    Descriptor own =
+        tree.descriptor(object)
+            .orElseThrow(
+                () -> new IllegalArgumentException("no list is known of " + tree.dn(object)));
+    if (own.dacl().isEmpty()) {
+      throw new IllegalArgumentException(
+          tree.dn(object) + " has no list, so everyone may do everything; give it a list first");
+    }
+    if (tree.isGuarded(object)) {
+      throw new IllegalArgumentException(
+          tree.dn(object)
+              + " is a protected administrator: the directory itself keeps its list, and would take"
+              + " the entry out again");
+    }
+    TreePatch patch = new TreePatch(tree);
+    patch.numbers[object] = patch.add(own.withMore(ace));
+    for (int below = object + 1; below < tree.end(object); below++) {
+      if (tree.isHandedTo(below)) {
+        patch.below(below, patch::gaining);
+      }
+    }
+    return tree.withMore(patch.numbers, patch.descriptors);
+  }
+
   private void takeOut(int object, BitSet entries) {
     Descriptor own =
         tree.descriptor(object)
@@ -85,7 +118,7 @@ public final class TreePatch {
   }
 
   /** What an object still gets when the list above is another. */
-  private void below(int object) {
+  private void below(int object, ToIntBiFunction<Below, String> what) {
     int above = tree.parent(object);
     int before = tree.descriptorNumber(above);
     boolean concerned =
@@ -94,7 +127,7 @@ public final class TreePatch {
             && !descriptors.get(numbers[object]).isProtected();
     if (concerned) {
       Below key = new Below(numbers[object], before, numbers[above], tree.kind(object));
-      numbers[object] = known.computeIfAbsent(key, k -> without(k, tree.objectClass(object)));
+      numbers[object] = known.computeIfAbsent(key, k -> what.applyAsInt(k, tree.objectClass(object)));
     }
   }
 
@@ -115,6 +148,31 @@ public final class TreePatch {
       }
     }
     return gone.isEmpty() ? key.own : add(own.with(left));
+  }
+
+  /** What comes from above now and did not before stands before what comes after it there. */
+  private int gaining(Below key, String className) {
+    Descriptor own = descriptors.get(key.own);
+    List<Ace> before = handed(key.aboveBefore, own, className);
+    List<Ace> now = handed(key.aboveNow, own, className);
+    List<Ace> list = new ArrayList<>(own.entries());
+    for (int i = 0; i < now.size(); i++) {
+      Ace ace = now.get(i);
+      List<Ace> inherited = list.stream().filter(Ace::isInherited).toList();
+      if (count(now, ace) > Math.max(count(before, ace), count(inherited, ace))) {
+        list.add(place(list, now.subList(i + 1, now.size())), ace);
+      }
+    }
+    return list.size() == own.entries().size() ? key.own : add(own.with(list));
+  }
+
+  /** Before the first inherited entry that is one of these; else last. */
+  private static int place(List<Ace> list, List<Ace> after) {
+    int at = 0;
+    while (at < list.size() && !(list.get(at).isInherited() && count(after, list.get(at)) > 0)) {
+      at++;
+    }
+    return at;
   }
 
   private List<Ace> handed(int above, Descriptor own, String className) {

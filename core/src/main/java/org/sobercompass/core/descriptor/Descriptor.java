@@ -1,5 +1,6 @@
 package org.sobercompass.core.descriptor;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -50,6 +51,20 @@ public record Descriptor(
   /** The same with another list of entries. */
   public Descriptor with(List<Ace> entries) {
     return new Descriptor(control, owner, group, Optional.of(entries), sacl);
+  }
+
+  /**
+   * The same with one more entry of its own, in the usual order: entries of its own before those
+   * from above, and among its own those that deny first ([MS-DTYP] 2.4.5).
+   */
+  public Descriptor withMore(Ace ace) {
+    List<Ace> more = new ArrayList<>(entries());
+    int at = 0;
+    while (at < more.size() && !more.get(at).isInherited() && (!ace.denies() || more.get(at).denies())) {
+      at++;
+    }
+    more.add(at, ace);
+    return with(more);
   }
 
   /** Whether nothing comes into its list from above. */

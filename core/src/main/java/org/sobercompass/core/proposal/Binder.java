@@ -35,6 +35,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
   private final Map<Object, Step> settled = new HashMap<>();
   private final Map<String, Integer> included = new HashMap<>();
   private final Map<Integer, AccessSystem> written = new HashMap<>();
+  private final Map<Integer, ListSteps> lists = new HashMap<>();
   private int step;
 
   Binder(AccessModel model) {
@@ -200,7 +201,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
     OptionalInt there = lookup.entry(view.get(), entry);
     if (there.isPresent()) {
       return entry.removed()
-          ? Optional.of(new Change.AssignmentRemoved(view.get().number(), there.getAsInt()))
+          ? Optional.of(lists(view.get()).take(there.getAsInt()))
           : none(Kind.ALREADY, "the entry is there");
     }
     return entry.removed()
@@ -215,22 +216,24 @@ final class Binder implements Step.Cases<Optional<Change>> {
     if (resource.isEmpty()) {
       return Optional.empty();
     }
-    OptionalInt there = view.get().system().entryOf(resource.get(), item.text());
-    if (!item.added()) {
-      return there.isPresent()
-          ? Optional.of(new Change.AssignmentRemoved(view.get().number(), there.getAsInt()))
-          : none(Kind.NOT_THERE, "there is no entry " + item.text() + " at " + item.at());
-    }
-    if (there.isPresent()) {
-      return none(Kind.ALREADY, "the entry " + item.text() + " is there");
-    }
-    Redefinition how = new Redefinition.ListItem(resource.get(), item.text());
     try {
-      view.get().system().redefined(how);
+      OptionalInt there = view.get().system().entryOf(resource.get(), item.text());
+      if (!item.added()) {
+        return there.isPresent()
+            ? Optional.of(lists(view.get()).take(there.getAsInt()))
+            : none(Kind.NOT_THERE, "there is no entry " + item.text() + " at " + item.at());
+      }
+      return there.isPresent()
+          ? none(Kind.ALREADY, "the entry " + item.text() + " is there")
+          : Optional.of(
+              lists(view.get()).add(new Redefinition.ListItem(resource.get(), item.text())));
     } catch (IllegalArgumentException e) {
       return none(Kind.UNKNOWN, String.valueOf(e.getMessage()));
     }
-    return Optional.of(new Change.Redefined(view.get().number(), how));
+  }
+
+  private ListSteps lists(SystemView view) {
+    return lists.computeIfAbsent(view.number(), n -> new ListSteps(view));
   }
 
   @Override

@@ -165,6 +165,26 @@ public interface AccessSystem {
     return OptionalInt.empty();
   }
 
+  /**
+   * The entries to add, and those to take out in their place, so that somebody gets rights. Where
+   * lists say so already, an entry that is there.
+   *
+   * @throws IllegalArgumentException when no entry could give them, with why
+   */
+  default List<ListWish.Edit> giving(ListWish wish) {
+    throw new IllegalArgumentException(name() + " keeps no lists of entries");
+  }
+
+  /**
+   * The entries to take out, and those to put in their place, so that lists give somebody these
+   * rights no more; what others have is not looked at, nor what comes through groups.
+   *
+   * @throws IllegalArgumentException when no entry of theirs gives them
+   */
+  default List<ListWish.Edit> taking(ListWish wish) {
+    throw new IllegalArgumentException(name() + " keeps no lists of entries");
+  }
+
   /** The lists of a resource as they stand, one line an entry, with where each comes from. */
   default List<ListLine> list(int resource) {
     return List.of();

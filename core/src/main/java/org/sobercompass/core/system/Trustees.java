@@ -1,6 +1,7 @@
 package org.sobercompass.core.system;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
@@ -37,6 +38,49 @@ public final class Trustees {
     known = (BitSet) builder.known.clone();
     open = (BitSet) builder.open.clone();
     earlier = (BitSet) builder.earlier.clone();
+  }
+
+  /** Those of others, with the same numbers, and one more. */
+  private Trustees(Trustees of, String text, String label, List<Integer> subjectsOf) {
+    texts = plus(of.texts, text);
+    labels = plus(of.labels, label);
+    subjects = Arrays.copyOf(of.subjects, of.subjects.length + 1);
+    subjects[of.size()] = subjectsOf.get(0);
+    IntList pairTrustee = new IntList();
+    IntList pairSubject = new IntList();
+    for (int trustee = 0; trustee < of.size(); trustee++) {
+      for (int subject : of.byTrustee.row(trustee)) {
+        pairTrustee.add(trustee);
+        pairSubject.add(subject);
+      }
+    }
+    for (int subject : subjectsOf) {
+      pairTrustee.add(of.size());
+      pairSubject.add(subject);
+    }
+    bySubject = IntRows.ofPairs(of.bySubject.rows(), pairSubject, pairTrustee);
+    byTrustee = IntRows.ofPairs(subjects.length, pairTrustee, pairSubject);
+    known = of.known;
+    open = of.open;
+    earlier = of.earlier;
+    Map<String, Integer> numbers = new HashMap<>(of.byText);
+    numbers.put(text, of.size());
+    byText = Map.copyOf(numbers);
+  }
+
+  private static List<String> plus(List<String> texts, String text) {
+    List<String> more = new ArrayList<>(texts);
+    more.add(text);
+    return List.copyOf(more);
+  }
+
+  /**
+   * The same with one more, which gets the next number. O(trustees).
+   *
+   * @param subjectsOf who counts as it; at least one
+   */
+  public Trustees with(String text, String label, List<Integer> subjectsOf) {
+    return new Trustees(this, text, label, subjectsOf);
   }
 
   /** How many there are. */

@@ -14,8 +14,8 @@ import java.util.UUID;
 import org.sobercompass.core.delegation.DsNames;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.DsRights;
-import org.sobercompass.sources.descriptor.MalformedException;
-import org.sobercompass.sources.descriptor.Sddl;
+import org.sobercompass.core.descriptor.MalformedException;
+import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.sources.directory.BinaryIds;
 
 /**

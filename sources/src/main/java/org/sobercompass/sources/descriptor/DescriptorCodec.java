@@ -11,6 +11,7 @@ import java.util.UUID;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.descriptor.MalformedException;
 
 /** The binary form of descriptors, both ways ([MS-DTYP] 2.4.2 to 2.4.6). Thread-safe. */
 public final class DescriptorCodec {

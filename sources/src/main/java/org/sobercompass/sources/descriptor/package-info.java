@@ -1,7 +1,7 @@
 /**
- * Security descriptors in their two forms: binary ([MS-DTYP] 2.4.6) and SDDL ([MS-DTYP] 2.5.1).
+ * Security descriptors in their binary form ([MS-DTYP] 2.4.6).
  *
- * <p>In: bytes or text, from anywhere. Out: a descriptor, or where and why it is none. What is
+ * <p>In: bytes, from anywhere. Out: a descriptor, or where and why it is none. What is
  * truncated or does not fit is refused whole; nothing is guessed.
  */
 @NullMarked

@@ -128,9 +128,8 @@ public abstract class FileFormat implements SystemFormat {
       SystemFormat.super.amend(wanted, into);
       return;
     }
-    String why = "new entries of " + wanted.system().name() + " are not made yet";
-    wanted.come().forEach(one -> into.byHand(one.step(), why));
-    ListAmending amending = new ListAmending((FileAccess) wanted.system(), wanted.gone(), into);
+    ListAmending amending =
+        new ListAmending((FileAccess) wanted.system(), wanted.gone(), wanted.come(), into);
     if (style == FileStyle.SHARED) {
       amending.descriptors();
     } else {

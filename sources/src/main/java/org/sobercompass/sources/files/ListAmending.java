@@ -14,46 +14,68 @@ import java.util.TreeSet;
 import org.sobercompass.core.amendment.Difference;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.descriptor.MalformedException;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.files.FileAccess;
 import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.SystemFormat;
-import org.sobercompass.sources.descriptor.Sddl;
+import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.sources.disk.Folder;
 
-/** Makes whole lists of paths, as they were and as they are to be, of entries that are removed. */
+/**
+ * Makes whole lists of paths, as they were and as they are to be, of entries that are removed and
+ * added.
+ */
 final class ListAmending {
   /** What the list of a path is called. */
   static final String LIST = "list";
 
   private final FileAccess system;
   private final Drafts into;
-  private final Map<Integer, List<SystemFormat.Gone>> byPath = new LinkedHashMap<>();
+  private final Map<Integer, Steps> byPath = new LinkedHashMap<>();
 
-  ListAmending(FileAccess system, List<SystemFormat.Gone> gone, Drafts into) {
+  /** What is done to one list. */
+  private record Steps(List<SystemFormat.Gone> gone, List<SystemFormat.Comes> come) {
+    Steps() {
+      this(new ArrayList<>(), new ArrayList<>());
+    }
+
+    List<Drafts.Numbered> all() {
+      List<Drafts.Numbered> all = new ArrayList<>(gone);
+      all.addAll(come);
+      return all;
+    }
+  }
+
+  ListAmending(
+      FileAccess system,
+      List<SystemFormat.Gone> gone,
+      List<SystemFormat.Comes> come,
+      Drafts into) {
     this.system = system;
     this.into = into;
     for (SystemFormat.Gone one : gone) {
       Grant grant = system.grants(system.usualBasis()).get(one.grant());
       if (system.entry(one.grant()).isPresent()) {
-        byPath.computeIfAbsent(grant.resource(), r -> new ArrayList<>()).add(one);
+        byPath.computeIfAbsent(grant.resource(), r -> new Steps()).gone.add(one);
       } else {
         into.byHand(one.step(), "the list of a share is changed where the share is set up");
       }
     }
+    come.forEach(c -> byPath.computeIfAbsent(c.resource(), r -> new Steps()).come.add(c));
   }
 
-  private Set<Integer> entries(List<SystemFormat.Gone> gone) {
+  private Set<Integer> entries(Steps steps) {
     Set<Integer> entries = new TreeSet<>();
-    gone.forEach(one -> system.entry(one.grant()).ifPresent(entries::add));
+    steps.gone.forEach(one -> system.entry(one.grant()).ifPresent(entries::add));
     return entries;
   }
 
-  private void add(int resource, List<SystemFormat.Gone> gone, String kind, String was, String is) {
+  private void add(int resource, Steps steps, String kind, String was, String is) {
     into.add(
         new Drafts.Draft(
-            Drafts.steps(gone),
+            Drafts.steps(steps.all()),
             system.id(),
             kind,
             system.facts().tree().id(resource),
@@ -63,26 +85,34 @@ final class ListAmending {
   /** Of descriptors: the entries go, what was inherited from them goes with them. */
   void descriptors() {
     byPath.forEach(
-        (resource, gone) -> {
+        (resource, steps) -> {
           Optional<Descriptor> was = system.facts().descriptor(resource);
           if (was.isEmpty()) {
-            gone.forEach(one -> into.byHand(one.step(), "its list was not read"));
+            steps.all().forEach(one -> into.byHand(one.step(), "its list was not read"));
             return;
           }
-          Set<Integer> entries = entries(gone);
+          Set<Integer> entries = entries(steps);
           List<Ace> left = new ArrayList<>();
           for (int i = 0; i < was.get().entries().size(); i++) {
             if (!entries.contains(i)) {
               left.add(was.get().entries().get(i));
             }
           }
-          add(
-              resource,
-              gone,
-              SharedTargetKind.ID,
-              Sddl.text(was.get()),
-              Sddl.text(was.get().with(left)));
+          Descriptor is = was.get().with(left);
+          for (SystemFormat.Comes one : steps.come) {
+            is = is.withMore(entry(one.text()));
+          }
+          add(resource, steps, SharedTargetKind.ID, Sddl.text(was.get()), Sddl.text(is));
         });
+  }
+
+  /** What was laid over the model can be read. */
+  private static Ace entry(String text) {
+    try {
+      return Sddl.readEntry(text, Optional.empty());
+    } catch (MalformedException e) {
+      throw new IllegalStateException(e);
+    }
   }
 
   /** Of 1003.1e lists, from the files that they were read from. */
@@ -101,19 +131,23 @@ final class ListAmending {
       }
     }
     byPath.forEach(
-        (resource, gone) -> {
+        (resource, steps) -> {
           List<String> was = lists.getOrDefault(resource, List.of());
           if (was.isEmpty()) {
-            gone.forEach(one -> into.byHand(one.step(), "its list was not read"));
+            steps.all().forEach(one -> into.byHand(one.step(), "its list was not read"));
+            return;
+          }
+          List<String> is = PosixText.without(was, entries(steps));
+          boolean numbers = was.stream().anyMatch(line -> line.matches("(user|group):[0-9]+:.*"));
+          for (SystemFormat.Comes one : steps.come) {
+            is = PosixText.with(is, numbers ? system.numbered(one.text()) : one.text());
+          }
+          if (PosixText.isSame(String.join("\n", is), String.join("\n", was))) {
+            String why = "the entry gives nothing and must stand";
+            steps.all().forEach(one -> into.byHand(one.step(), why));
           } else {
-            List<String> is = PosixText.without(was, entries(gone));
-            if (is.equals(was)) {
-              gone.forEach(
-                  one -> into.byHand(one.step(), "the entry gives nothing and must stand"));
-            } else {
-              String before = String.join("\n", was);
-              add(resource, gone, PosixTargetKind.ID, before, String.join("\n", is));
-            }
+            String before = String.join("\n", was);
+            add(resource, steps, PosixTargetKind.ID, before, String.join("\n", is));
           }
         });
   }

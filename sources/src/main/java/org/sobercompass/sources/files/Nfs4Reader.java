@@ -6,14 +6,14 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.descriptor.Ace;
-import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.descriptor.MalformedException;
 import org.sobercompass.core.problem.Place;
-import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Trustees;
 import org.sobercompass.core.system.files.FileFacts;
+import org.sobercompass.core.system.files.Nfs4Entry;
 
 /**
  * Reads NFSv4 lists (RFC 7530 section 6) as text: {@code # file:}, {@code # owner:}, {@code #
@@ -21,12 +21,6 @@ import org.sobercompass.core.system.files.FileFacts;
  * GROUP@}, {@code EVERYONE@}, or a name with or without a domain; with flag {@code g} a group.
  */
 final class Nfs4Reader {
-  private static final String RIGHTS = "rwaxdDtTnNcCoy";
-  private static final int[] BITS = {
-    0x1, 0x2, 0x4, 0x20, 0x1_0000, 0x40, 0x80, 0x100, 0x8, 0x10, 0x2_0000, 0x4_0000, 0x8_0000,
-    0x10_0000
-  };
-
   private final String name;
   private final PosixNames names;
   private final FileFacts.Builder into;
@@ -95,23 +89,13 @@ final class Nfs4Reader {
 
   private void entry(
       String text, int line, String owner, String group, List<Ace> entries, IntList trustees) {
-    String[] parts = text.split(":", -1);
-    if (parts.length != 4) {
-      wrong(line, 1, text, "no entry", "TYPE:FLAGS:WHO:RIGHTS");
-      return;
+    try {
+      Nfs4Entry entry = Nfs4Entry.of(text);
+      entries.add(entry.ace());
+      trustees.add(trustee(entry.who(), entry.isGroup(), owner, group));
+    } catch (MalformedException e) {
+      problems.error(Place.of(name, line, e.at()), e.getMessage(), e.expected());
     }
-    Optional<AceType> type = type(parts[0]);
-    int flags = flags(parts[1], line, parts[0].length() + 2);
-    int mask = mask(parts[3], line, text.length() - parts[3].length() + 1);
-    if (type.isEmpty()) {
-      wrong(line, 1, parts[0], "no type of entry", "A, D, U or L");
-      return;
-    }
-    if (flags < 0 || mask < 0) {
-      return;
-    }
-    entries.add(Ace.of(type.get(), flags, mask, parts[2] + (parts[1].contains("g") ? " (g)" : "")));
-    trustees.add(trustee(parts[2], parts[1].contains("g"), owner, group));
   }
 
   private int trustee(String who, boolean isGroup, String owner, String group) {
@@ -127,52 +111,6 @@ final class Nfs4Reader {
   private static String plain(String who) {
     int at = who.indexOf('@');
     return at > 0 ? who.substring(0, at) : who;
-  }
-
-  private static Optional<AceType> type(String letter) {
-    return switch (letter) {
-      case "A" -> Optional.of(AceType.ALLOW);
-      case "D" -> Optional.of(AceType.DENY);
-      case "U" -> Optional.of(AceType.AUDIT);
-      case "L" -> Optional.of(AceType.ALARM);
-      default -> Optional.empty();
-    };
-  }
-
-  private int flags(String text, int line, int column) {
-    int flags = 0;
-    for (int i = 0; i < text.length(); i++) {
-      switch (text.charAt(i)) {
-        case 'f' -> flags |= Ace.OBJECTS;
-        case 'd' -> flags |= Ace.CHILDREN;
-        case 'n' -> flags |= Ace.NEXT_ONLY;
-        case 'i' -> flags |= Ace.BELOW_ONLY;
-        case 'I' -> flags |= Ace.INHERITED;
-        case 'g', 'S', 'F' -> {}
-        default -> {
-          wrong(line, column + i, text, "no flags", "letters of f d n i I g S F");
-          return -1;
-        }
-      }
-    }
-    return flags;
-  }
-
-  private int mask(String text, int line, int column) {
-    int mask = 0;
-    for (int i = 0; i < text.length(); i++) {
-      int at = RIGHTS.indexOf(text.charAt(i));
-      if (at < 0) {
-        wrong(line, column + i, text, "no rights", "letters of " + RIGHTS);
-        return -1;
-      }
-      mask |= BITS[at];
-    }
-    return mask;
-  }
-
-  private void wrong(int line, int column, String text, String what, String expected) {
-    problems.error(Place.of(name, line, column), Problem.quote(text) + " is " + what, expected);
   }
 
   private static String decoded(String text) {

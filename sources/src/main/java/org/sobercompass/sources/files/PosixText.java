@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 
 /** Entries of 1003.1e lists as text. */
@@ -63,6 +64,52 @@ final class PosixText {
       }
     }
     return left;
+  }
+
+  /**
+   * A list with one more entry, as it is said. The entry of the owner, of the owning group or of
+   * others gets the permissions; a default list that was not there gets the three that every list
+   * has; the mask lets what is new through.
+   */
+  static List<String> with(List<String> entries, String more) {
+    String prefix = more.startsWith("default:") ? "default:" : "";
+    List<String> list = new ArrayList<>(entries);
+    boolean none = list.stream().noneMatch(entry -> entry.startsWith(prefix + "user::"));
+    if (none) {
+      for (String who : List.of("user::", "group::", "other::")) {
+        entries.stream()
+            .filter(entry -> entry.startsWith(who))
+            .forEach(entry -> list.add(prefix + entry));
+      }
+    }
+    String who = more.substring(0, more.lastIndexOf(':') + 1);
+    boolean named = more.matches("(default:)?(user|group):[^:]+:.*");
+    list.removeIf(entry -> entry.startsWith(who));
+    list.add(more);
+    String mask = prefix + "mask::";
+    Optional<String> was = list.stream().filter(entry -> entry.startsWith(mask)).findFirst();
+    if (named || (was.isPresent() && who.equals(prefix + "group::"))) {
+      String base =
+          was.orElseGet(
+              () ->
+                  list.stream()
+                      .filter(entry -> entry.startsWith(prefix + "group::"))
+                      .findFirst()
+                      .orElse("---"));
+      list.removeIf(entry -> entry.startsWith(mask));
+      list.add(mask + both(base, more));
+    }
+    return list;
+  }
+
+  /** The permissions that one of two entries has. */
+  private static String both(String one, String other) {
+    StringBuilder both = new StringBuilder();
+    for (int i = 3; i > 0; i--) {
+      char a = one.charAt(one.length() - i);
+      both.append(a == '-' ? other.charAt(other.length() - i) : a);
+    }
+    return both.toString();
   }
 
   /** Whether two lists have the same entries, in any order. */

@@ -16,8 +16,8 @@ import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.files.FileFacts;
 import org.sobercompass.sources.descriptor.DescriptorCodec;
-import org.sobercompass.sources.descriptor.MalformedException;
-import org.sobercompass.sources.descriptor.Sddl;
+import org.sobercompass.core.descriptor.MalformedException;
+import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.sources.text.CsvReader;
 
 /**

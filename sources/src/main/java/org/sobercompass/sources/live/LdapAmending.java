@@ -23,8 +23,8 @@ import org.sobercompass.core.proposal.Step;
 import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.SourceKind;
 import org.sobercompass.sources.descriptor.DescriptorCodec;
-import org.sobercompass.sources.descriptor.MalformedException;
-import org.sobercompass.sources.descriptor.Sddl;
+import org.sobercompass.core.descriptor.MalformedException;
+import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.sources.directory.AccountStates;
 import org.sobercompass.sources.directory.BinaryIds;
 import org.sobercompass.sources.directory.DnForm;
@@ -54,6 +54,7 @@ final class LdapAmending {
   void make() {
     wanted.steps().forEach(wish -> entries.put(DnForm.of(place(wish.what())), Optional.empty()));
     wanted.gone().forEach(gone -> entries.put(DnForm.of(gone.dn()), Optional.empty()));
+    wanted.come().forEach(comes -> entries.put(DnForm.of(comes.dn()), Optional.empty()));
     SourceKind.Entries file = wanted.entries();
     Problems problems = new Problems();
     TextFiles.stream(
@@ -183,38 +184,54 @@ final class LdapAmending {
         .flatMap(value -> one(account, attribute, value.isEmpty() ? List.of() : List.of(value)));
   }
 
-  /** The lists of objects: all entries that go from one list go at once. */
+  /** The lists of objects: all that goes from one list and comes into it does so at once. */
   private void lists() {
-    Map<String, List<SourceKind.Gone>> byObject = new LinkedHashMap<>();
-    for (SourceKind.Gone gone : wanted.gone()) {
-      byObject.computeIfAbsent(gone.dn(), dn -> new ArrayList<>()).add(gone);
-    }
+    Map<String, List<Drafts.Numbered>> byObject = new LinkedHashMap<>();
+    wanted.gone().forEach(g -> byObject.computeIfAbsent(g.dn(), dn -> new ArrayList<>()).add(g));
+    wanted.come().forEach(c -> byObject.computeIfAbsent(c.dn(), dn -> new ArrayList<>()).add(c));
     byObject.forEach(
-        (dn, gone) -> {
+        (dn, steps) -> {
           Optional<Descriptor> was =
-              entries
-                  .getOrDefault(DnForm.of(dn), Optional.empty())
-                  .flatMap(entry -> descriptor(entry));
+              entries.getOrDefault(DnForm.of(dn), Optional.empty()).flatMap(this::descriptor);
           if (was.isEmpty()) {
-            gone.forEach(one -> into.byHand(one.step(), "the list of " + dn + " was not read"));
+            steps.forEach(one -> into.byHand(one.step(), "the list of " + dn + " was not read"));
             return;
           }
-          List<Ace> left = new ArrayList<>(was.get().entries());
-          Set<Integer> numbers = new TreeSet<>();
-          gone.forEach(one -> numbers.add(-one.entry()));
-          numbers.forEach(number -> left.remove(-number));
+          Difference difference =
+              new Difference(
+                  LdapTargetKind.LIST, List.of(text(was.get())), List.of(text(is(dn, was.get()))));
           into.add(
               new Drafts.Draft(
-                  Drafts.steps(gone),
+                  Drafts.steps(steps),
                   wanted.directory(),
                   LdapTargetKind.ID,
                   dn,
-                  List.of(
-                      new Difference(
-                          LdapTargetKind.LIST,
-                          List.of(text(was.get())),
-                          List.of(text(was.get().with(left)))))));
+                  List.of(difference)));
         });
+  }
+
+  /** The list of an object as it is to be: what it hands on the directory itself hands on. */
+  private Descriptor is(String dn, Descriptor was) {
+    List<Ace> left = new ArrayList<>(was.entries());
+    Set<Integer> numbers = new TreeSet<>();
+    wanted.gone().stream().filter(g -> g.dn().equals(dn)).forEach(g -> numbers.add(-g.entry()));
+    numbers.forEach(number -> left.remove(-number));
+    Descriptor is = was.with(left);
+    for (SourceKind.Comes comes : wanted.come()) {
+      if (comes.dn().equals(dn)) {
+        is = is.withMore(entry(comes.text()));
+      }
+    }
+    return is;
+  }
+
+  /** What was laid over the model can be read. */
+  private static Ace entry(String text) {
+    try {
+      return Sddl.readEntry(text, Optional.empty());
+    } catch (MalformedException e) {
+      throw new IllegalStateException(e);
+    }
   }
 
   private static String text(Descriptor descriptor) {

@@ -18,6 +18,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.descriptor.MalformedException;
+import org.sobercompass.core.descriptor.Sddl;
 
 /** Both forms of descriptors, there and back; what is damaged is refused with its place. */
 class DescriptorFormsTest {

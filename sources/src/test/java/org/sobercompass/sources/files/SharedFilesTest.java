@@ -22,8 +22,8 @@ import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.descriptor.DescriptorCodec;
-import org.sobercompass.sources.descriptor.MalformedException;
-import org.sobercompass.sources.descriptor.Sddl;
+import org.sobercompass.core.descriptor.MalformedException;
+import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** Shared folders, as a workspace reads them. */

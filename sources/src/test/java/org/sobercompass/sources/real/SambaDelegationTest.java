@@ -413,7 +413,7 @@ class SambaDelegationTest {
                 + ", theirs "
                 + theirs
                 + " "
-                + org.sobercompass.sources.descriptor.Sddl.text(
+                + org.sobercompass.core.descriptor.Sddl.text(
                         tree.descriptor(object).orElseThrow())
                     .toLowerCase(Locale.ROOT));
       }

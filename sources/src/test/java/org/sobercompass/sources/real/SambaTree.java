@@ -30,7 +30,7 @@ import org.sobercompass.core.descriptor.WellKnown;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.delegation.TreeReader;
 import org.sobercompass.sources.descriptor.DescriptorCodec;
-import org.sobercompass.sources.descriptor.MalformedException;
+import org.sobercompass.core.descriptor.MalformedException;
 
 /** Fills a domain controller with accounts, groups, hosts in nested units, and delegations. */
 final class SambaTree {

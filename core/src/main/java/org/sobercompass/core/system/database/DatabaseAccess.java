@@ -17,6 +17,7 @@ import org.sobercompass.core.system.Decider;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.ListLine;
 import org.sobercompass.core.system.ListMark;
+import org.sobercompass.core.system.ListWish;
 import org.sobercompass.core.system.ListedSystem;
 import org.sobercompass.core.system.Redefinition;
 import org.sobercompass.core.system.Remark;
@@ -131,6 +132,28 @@ public final class DatabaseAccess extends ListedSystem {
       }
     }
     return OptionalInt.empty();
+  }
+
+  @Override
+  public List<ListWish.Edit> giving(ListWish wish) {
+    return wished().giving(wish, mask(wish));
+  }
+
+  @Override
+  public List<ListWish.Edit> taking(ListWish wish) {
+    return wished().taking(wish, mask(wish));
+  }
+
+  private WishedGrants wished() {
+    return new WishedGrants(facts, subjects, this::item);
+  }
+
+  private static long mask(ListWish wish) {
+    long mask = 0;
+    for (int right : wish.rights()) {
+      mask |= DatabaseRights.RIGHTS.mask(right);
+    }
+    return mask;
   }
 
   @Override

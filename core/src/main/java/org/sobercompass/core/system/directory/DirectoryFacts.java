@@ -1,8 +1,12 @@
 package org.sobercompass.core.system.directory;
 
+import java.util.List;
 import org.sobercompass.core.delegation.ActionRights;
+import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.DirectoryTrees;
+import org.sobercompass.core.delegation.EntryActions;
+import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.WellKnown;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.Implicit;
@@ -53,6 +57,13 @@ record DirectoryFacts(
   /** The same with other lists of as many entries, which name nobody else. */
   DirectoryFacts with(DirectoryTree patched) {
     return new DirectoryFacts(patched, trees, trustees, rights);
+  }
+
+  /** Whether an entry gives what some actions need, or a part of it, on an object or below it. */
+  boolean gives(Ace ace, List<AdminAction> actions, int object) {
+    EntryActions alone = new EntryActions(tree.names(), actions);
+    return !alone.possible(List.of(ace), tree.objectClass(object)).isEmpty()
+        || alone.covered(ace, actions) != 0;
   }
 
   /** The account or group that an object is, or -1: nobody is an organizational unit. */

@@ -2,9 +2,11 @@ package org.sobercompass.core.system.files;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.IntFunction;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.system.AccessSystem;
@@ -13,7 +15,9 @@ import org.sobercompass.core.system.Decider;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.ListLine;
 import org.sobercompass.core.system.ListMark;
+import org.sobercompass.core.system.ListWish;
 import org.sobercompass.core.system.ListedSystem;
+import org.sobercompass.core.system.Redefinition;
 import org.sobercompass.core.system.Remark;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.Rights;
@@ -24,11 +28,13 @@ public final class FileAccess extends ListedSystem {
   private final List<Integer> administrators;
   private final FileFacts facts;
   private final Facts subjects;
-  private final FileGrants grants;
-  private final FileDecider decider;
+  private @Nullable Ready ready;
+
+  /** What is worked out when it is first asked for. O(paths). */
+  private record Ready(FileGrants grants, FileDecider decider) {}
 
   /**
-   * A file system with its lists. O(paths).
+   * A file system with its lists.
    *
    * @param administrators trustees, by number, who may own folders without a remark
    */
@@ -38,13 +44,23 @@ public final class FileAccess extends ListedSystem {
     this.administrators = List.copyOf(administrators);
     this.facts = facts;
     this.subjects = subjects;
-    this.grants = new FileGrants(facts, subjects);
-    this.decider = new FileDecider(facts, grants);
+  }
+
+  private synchronized Ready ready() {
+    if (ready == null) {
+      FileGrants grants = new FileGrants(facts, subjects);
+      ready = new Ready(grants, new FileDecider(facts, grants));
+    }
+    return ready;
+  }
+
+  private FileGrants grants() {
+    return ready().grants;
   }
 
   @Override
   protected AccessSystem without(int grant) {
-    return new FileAccess(definition(), administrators, grants.without(grant), subjects);
+    return new FileAccess(definition(), administrators, grants().without(grant), subjects);
   }
 
   @Override
@@ -83,27 +99,100 @@ public final class FileAccess extends ListedSystem {
 
   @Override
   public List<RoleInfo> roles() {
-    return grants.roles();
+    return grants().roles();
   }
 
   @Override
   public List<Grant> grants(Basis basis) {
-    return grants;
+    return grants();
   }
 
   @Override
   public OptionalInt entry(int grant) {
-    return grants.entry(grant);
+    return grants().entry(grant);
+  }
+
+  private ListForm form() {
+    return ListForm.of(facts, new FileTrustees(subjects, sight(), facts.style()));
+  }
+
+  @Override
+  public Optional<String> entryText(int grant) {
+    OptionalInt entry = grants().entry(grant);
+    return entry.isEmpty()
+        ? Optional.empty()
+        : facts
+            .list(grants().resource(grant))
+            .map(list -> form().text(list, entry.getAsInt() + 1));
+  }
+
+  /** An entry of a 1003.1e list with the number of the user or group in place of the name. */
+  public String numbered(String text) {
+    return new PosixForm(facts.trustees(), new FileTrustees(subjects, sight(), facts.style()))
+        .numbered(text);
+  }
+
+  @Override
+  public String entryWords(String text) {
+    return form().words(text);
+  }
+
+  @Override
+  public OptionalInt entryOf(int resource, String text) {
+    OptionalInt entry =
+        facts.list(resource).map(list -> form().find(list, text)).orElse(OptionalInt.empty());
+    return entry.isEmpty()
+        ? OptionalInt.empty()
+        : OptionalInt.of(grants().grant(resource, entry.getAsInt()));
+  }
+
+  @Override
+  public List<ListWish.Edit> giving(ListWish wish) {
+    return form().giving(facts, wish, id(wish.subject()));
+  }
+
+  @Override
+  public List<ListWish.Edit> taking(ListWish wish) {
+    List<ListWish.Edit> edits = form().taking(facts, wish, id(wish.subject()));
+    if (edits.isEmpty()) {
+      throw new IllegalArgumentException(
+          "no entry at " + facts.tree().id(wish.resource()) + " itself gives it");
+    }
+    return edits;
+  }
+
+  private String id(int subject) {
+    return new FileTrustees(subjects, sight(), facts.style())
+        .id(subject)
+        .orElseThrow(
+            () ->
+                new IllegalArgumentException(
+                    subjects.title(subject) + " has no number or SID by which " + name()
+                        + " could name it"));
+  }
+
+  @Override
+  public AccessSystem redefined(Redefinition how) {
+    return how.byKind(
+        super::redefined,
+        super::redefined,
+        super::redefined,
+        item ->
+            new FileAccess(
+                definition(),
+                administrators,
+                form().with(facts, item.resource(), item.text()),
+                subjects));
   }
 
   @Override
   public Decider decider(Basis basis) {
-    return decider;
+    return ready().decider;
   }
 
   @Override
   public List<Remark> remarks(long asOf, IntFunction<SubjectSet> subjectsOf) {
-    return new FileRemarks(facts, grants, administrators, subjectsOf).all();
+    return new FileRemarks(facts, grants(), administrators, subjectsOf).all();
   }
 
   @Override
@@ -114,22 +203,22 @@ public final class FileAccess extends ListedSystem {
   @Override
   public List<ListLine> list(int resource) {
     List<ListLine> lines = new ArrayList<>();
-    new FileLines(facts, grants).of(resource, lines);
+    new FileLines(facts, grants()).of(resource, lines);
     return List.copyOf(lines);
   }
 
   @Override
   public String what(int resource) {
-    return new FileLines(facts, grants).what(resource);
+    return new FileLines(facts, grants()).what(resource);
   }
 
   @Override
   public Set<ListMark> marks(int resource) {
-    return new FileLines(facts, grants).marks(resource);
+    return new FileLines(facts, grants()).marks(resource);
   }
 
   @Override
   public List<String> made(int resource) {
-    return new FileLines(facts, grants).made(resource);
+    return new FileLines(facts, grants()).made(resource);
   }
 }

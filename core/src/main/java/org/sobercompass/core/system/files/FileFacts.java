@@ -3,6 +3,7 @@ package org.sobercompass.core.system.files;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -73,10 +74,15 @@ public final class FileFacts {
   }
 
   /** The same with other lists: one a path, and one a share. */
-  private FileFacts(FileFacts from, List<FileList> lists, int[] listOf, List<Share> shares) {
+  private FileFacts(
+      FileFacts from,
+      Trustees trustees,
+      List<FileList> lists,
+      int[] listOf,
+      List<Share> shares) {
     this.tree = from.tree;
     this.style = from.style;
-    this.trustees = from.trustees;
+    this.trustees = trustees;
     this.lists = lists.toArray(FileList[]::new);
     this.listOf = listOf;
     this.kind = from.kind;
@@ -106,7 +112,7 @@ public final class FileFacts {
                     });
           }
         });
-    return new FileFacts(this, more, changed, shares);
+    return new FileFacts(this, trustees, more, changed, shares);
   }
 
   /** The same as if an entry of a share were not there. */
@@ -116,7 +122,29 @@ public final class FileFacts {
     Share share = shares.get(number);
     more.add(lists[share.list()].without(entry));
     others.set(number, new Share(share.name(), share.resource(), more.size() - 1));
-    return new FileFacts(this, more, listOf, others);
+    return new FileFacts(this, trustees, more, listOf, others);
+  }
+
+  /** The same with other lists of some paths, which may name trustees that were not named before. */
+  FileFacts with(Map<Integer, FileList> others, Trustees more) {
+    List<FileList> all = new ArrayList<>(List.of(lists));
+    Map<FileList, Integer> numbers = new IdentityHashMap<>();
+    int[] changed = listOf.clone();
+    others.forEach(
+        (resource, list) ->
+            changed[resource] =
+                numbers.computeIfAbsent(
+                    list,
+                    l -> {
+                      all.add(l);
+                      return all.size() - 1;
+                    }));
+    return new FileFacts(this, more, all, changed, shares);
+  }
+
+  /** The list of a path; empty when it was not read. */
+  Optional<FileList> list(int resource) {
+    return listOf[resource] < 0 ? Optional.empty() : Optional.of(lists[listOf[resource]]);
   }
 
   /** The tree of paths. */

@@ -100,7 +100,7 @@ final class OrderedList implements FileList {
     };
   }
 
-  private static String reach(Ace ace) {
+  static String reach(Ace ace) {
     if (!ace.isHandedOn()) {
       return "";
     }
@@ -125,6 +125,49 @@ final class OrderedList implements FileList {
     List<Entry> left = new ArrayList<>(from.entries);
     left.set(without, REMOVED);
     entries = List.copyOf(left);
+  }
+
+  /** Another with one more entry, before the one that has a number. */
+  private OrderedList(OrderedList from, int at, Ace ace, int of) {
+    List<Ace> more = new ArrayList<>(from.descriptor.entries());
+    more.add(at, ace);
+    OrderedList fresh = new OrderedList(from.descriptor.with(more), from.owner, put(from.trustee, at, of), false);
+    descriptor = fresh.descriptor;
+    owner = fresh.owner;
+    noList = fresh.noList;
+    trustee = fresh.trustee;
+    mask = fresh.mask;
+    effect = fresh.effect;
+    counts = fresh.counts;
+    ownerMay = fresh.ownerMay;
+    List<Entry> all = new ArrayList<>(fresh.entries);
+    for (int i = 0; i < from.counts.length; i++) {
+      // What a preview took out stays out.
+      int now = i < at ? i : i + 1;
+      counts[now] &= from.counts[i];
+      if (from.entries.get(i + 1) == REMOVED) {
+        all.set(now + 1, REMOVED);
+      }
+    }
+    entries = List.copyOf(all);
+  }
+
+  private static int[] put(int[] numbers, int at, int number) {
+    int[] more = new int[numbers.length + 1];
+    System.arraycopy(numbers, 0, more, 0, at);
+    more[at] = number;
+    System.arraycopy(numbers, at, more, at + 1, numbers.length - at);
+    return more;
+  }
+
+  /** The same with one more entry, before the one that has a number. */
+  OrderedList with(int at, Ace ace, int trusteeOf) {
+    return new OrderedList(this, at, ace, trusteeOf);
+  }
+
+  /** Whether an entry is taken out in a preview. */
+  boolean isRemoved(int entry) {
+    return entries.get(entry + 1) == REMOVED;
   }
 
   @Override

@@ -1,6 +1,7 @@
 package org.sobercompass.core.system.files;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import org.sobercompass.core.system.Trustees;
@@ -14,7 +15,7 @@ import org.sobercompass.core.system.Who;
  */
 public final class PosixList implements FileList {
   /** What read, write and execute are called together, by combination. */
-  private static final List<String> WORDS =
+  static final List<String> WORDS =
       List.of(
           "nothing",
           "execute",
@@ -80,7 +81,62 @@ public final class PosixList implements FileList {
       int[] groups,
       int[] groupsMay,
       List<String> defaults,
-      int hidden) {}
+      int hidden) {
+    /** The same with other permissions. */
+    Parts with(int ofOwner, int ofGroup, int ofOthers, int newMask, Named user, Named inGroup) {
+      return new Parts(
+          owner,
+          group,
+          superuser,
+          ofOwner,
+          ofGroup,
+          ofOthers,
+          newMask,
+          special,
+          user.who,
+          user.may,
+          inGroup.who,
+          inGroup.may,
+          defaults,
+          hidden);
+    }
+
+    /** The same with another default list. */
+    Parts with(List<String> newDefaults) {
+      return new Parts(
+          owner,
+          group,
+          superuser,
+          ownerMay,
+          groupMay,
+          otherMay,
+          mask,
+          special,
+          users,
+          userMay,
+          groups,
+          groupsMay,
+          newDefaults,
+          hidden);
+    }
+  }
+
+  /**
+   * Named users, or named groups, of a list.
+   *
+   * @param who their trustees, by number
+   * @param may what each may
+   */
+  record Named(int[] who, int[] may) {
+    /** One more. */
+    Named plus(int trustee, int permissions) {
+      int[] more = Arrays.copyOf(who, who.length + 1);
+      int[] moreMay = Arrays.copyOf(may, may.length + 1);
+      more[who.length] = trustee;
+      moreMay[who.length] = permissions;
+      return new Named(more, moreMay);
+    }
+  }
 
   /** A list of these parts. */
   public PosixList(Parts parts) {
@@ -101,6 +157,13 @@ public final class PosixList implements FileList {
     entries = List.copyOf(describe());
   }
 
+  /** What it is made of. */
+  Parts parts() {
+    return new Parts(
+        owner, group, superuser, ownerMay, groupMay, otherMay, mask, special, users, userMay,
+        groups, groupsMay, defaults, hidden);
+  }
+
   /** Of owner, owning group and others the permissions go; a named user or group goes whole. */
   @Override
   public FileList without(int entry) {
@@ -108,22 +171,15 @@ public final class PosixList implements FileList {
     int last = entries.size() - 1;
     boolean user = entry > 1 && entry < firstGroup - 1;
     boolean named = entry >= firstGroup && entry < last;
+    Parts all = parts();
     return new PosixList(
-        new Parts(
-            owner,
-            group,
-            superuser,
+        all.with(
             entry == 1 ? 0 : ownerMay,
             entry == firstGroup - 1 ? 0 : groupMay,
             entry == last ? 0 : otherMay,
             mask,
-            special,
-            user ? gone(users, entry - 2) : users,
-            userMay,
-            named ? gone(groups, entry - firstGroup) : groups,
-            groupsMay,
-            defaults,
-            hidden));
+            new Named(user ? gone(users, entry - 2) : users, userMay),
+            new Named(named ? gone(groups, entry - firstGroup) : groups, groupsMay)));
   }
 
   private static int[] gone(int[] trustees, int at) {
@@ -445,13 +501,13 @@ public final class PosixList implements FileList {
     return String.join(", ", entries) + whose;
   }
 
-  private static int bits(String text) {
+  static int bits(String text) {
     return (text.indexOf('r') >= 0 ? 4 : 0)
         | (text.indexOf('w') >= 0 ? 2 : 0)
         | (text.indexOf('x') >= 0 ? 1 : 0);
   }
 
-  private static String may(int bits) {
+  static String may(int bits) {
     return ((bits & 4) != 0 ? "r" : "-")
         + ((bits & 2) != 0 ? "w" : "-")
         + ((bits & 1) != 0 ? "x" : "-");

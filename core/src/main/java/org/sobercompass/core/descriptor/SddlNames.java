@@ -1,4 +1,4 @@
-package org.sobercompass.sources.descriptor;
+package org.sobercompass.core.descriptor;
 
 import java.util.HashMap;
 import java.util.Map;

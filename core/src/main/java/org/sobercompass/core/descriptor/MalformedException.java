@@ -1,4 +1,4 @@
-package org.sobercompass.sources.descriptor;
+package org.sobercompass.core.descriptor;
 
 import java.io.Serial;
 
@@ -9,7 +9,13 @@ public final class MalformedException extends Exception {
   private final int at;
   private final String expected;
 
-  MalformedException(int at, String what, String expected) {
+  /**
+   * Says where and why.
+   *
+   * @param at the offset of the byte, or the column of the text (from 1)
+   * @param expected what would have been right
+   */
+  public MalformedException(int at, String what, String expected) {
     super(what);
     this.at = at;
     this.expected = expected;

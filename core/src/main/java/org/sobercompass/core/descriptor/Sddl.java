@@ -1,15 +1,14 @@
-package org.sobercompass.sources.descriptor;
+package org.sobercompass.core.descriptor;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
-import org.sobercompass.core.descriptor.Ace;
-import org.sobercompass.core.descriptor.AceType;
-import org.sobercompass.core.descriptor.Descriptor;
-import org.sobercompass.core.descriptor.DsRights;
+import org.sobercompass.core.problem.Problem;
 
 /**
  * Descriptors as text ([MS-DTYP] 2.5.1), both ways. Conditions are kept as text and not judged.
@@ -76,6 +75,24 @@ public final class Sddl {
    */
   public static Descriptor read(String text, Optional<String> domain) throws MalformedException {
     return new Sddl(text, domain).descriptor();
+  }
+
+  /**
+   * Reads one entry of a list, in brackets.
+   *
+   * @throws MalformedException with the column
+   */
+  public static Ace readEntry(String text, Optional<String> domain) throws MalformedException {
+    Sddl one = new Sddl(text, domain);
+    if (!text.startsWith("(")) {
+      throw one.bad("an entry stands in brackets", "(type;flags;rights;object;inherited;trustee)");
+    }
+    one.at = 1;
+    Ace ace = one.entry();
+    if (one.at < text.length()) {
+      throw one.bad("something follows the entry", "one entry");
+    }
+    return ace;
   }
 
   private MalformedException bad(String what, String expected) {
@@ -181,7 +198,7 @@ public final class Sddl {
       throw bad("an entry of type " + letters + " names an object type", "OA or OD");
     }
     String hex =
-        java.util.HexFormat.of().formatHex(data.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+        HexFormat.of().formatHex(data.getBytes(StandardCharsets.UTF_8));
     return new Ace(type, type.code(), flags, mask, object, inherited, trustee, hex);
   }
 
@@ -296,7 +313,7 @@ public final class Sddl {
   }
 
   private static String quote(Object text) {
-    return org.sobercompass.core.problem.Problem.quote(String.valueOf(text));
+    return Problem.quote(String.valueOf(text));
   }
 
   /** One entry as text. An unknown one is shown with its number and bytes. */
@@ -323,8 +340,8 @@ public final class Sddl {
 
   /** What was text stays text; bytes are shown in hexadecimal. */
   private static String condition(String hex) {
-    byte[] bytes = java.util.HexFormat.of().parseHex(hex);
-    String text = new String(bytes, java.nio.charset.StandardCharsets.UTF_8);
+    byte[] bytes = HexFormat.of().parseHex(hex);
+    String text = new String(bytes, StandardCharsets.UTF_8);
     boolean plain = text.startsWith("(") && text.chars().allMatch(c -> c >= ' ' && c < 0xfffd);
     return plain ? text : hex;
   }

@@ -1,0 +1,323 @@
+package org.sobercompass.core.system.files;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalInt;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.system.ListWish;
+import org.sobercompass.core.system.Trustees;
+import org.sobercompass.core.system.files.PosixList.Named;
+import org.sobercompass.core.system.files.PosixList.Parts;
+
+/**
+ * Entries of 1003.1e lists as text (1003.1e 23.3.1): {@code user:ann:r-x}, {@code group::r--},
+ * {@code default:group:desk:rwx}. Thread-safe.
+ */
+final class PosixForm implements ListForm {
+  private static final Pattern FORM =
+      Pattern.compile("(default:)?(user|group|other):([^:]*):([r-][w-][x-])");
+
+  private final Trustees trustees;
+  private final FileTrustees names;
+
+  PosixForm(Trustees trustees, FileTrustees names) {
+    this.trustees = trustees;
+    this.names = names;
+  }
+
+  /** An entry as it is written. */
+  private record Written(boolean ofDefault, String kind, String who, int may) {
+    static Written of(String text) {
+      Matcher m = FORM.matcher(text);
+      boolean fits = m.matches() && (!m.group(2).equals("other") || m.group(3).isEmpty());
+      if (!fits) {
+        throw new IllegalArgumentException(
+            Problem.quote(text)
+                + " is no entry of such a list; expected user:NAME:rwx, group:NAME:rwx, other::rwx,"
+                + " each with or without default: before it");
+      }
+      return new Written(
+          m.group(1) != null, m.group(2), m.group(3), PosixList.bits(m.group(4)));
+    }
+
+    boolean isNamed() {
+      return !who.isEmpty();
+    }
+
+    String id(FileTrustees names) {
+      return names.id(kind.equals("group"), who);
+    }
+  }
+
+  @Override
+  public String text(FileList list, int entry) {
+    Parts parts = ((PosixList) list).parts();
+    int firstGroup = 3 + parts.users().length;
+    int last = list.entries().size() - 1;
+    if (entry == 1) {
+      return "user::" + PosixList.may(parts.ownerMay());
+    }
+    if (entry < firstGroup - 1) {
+      return named("user", parts.users()[entry - 2], parts.userMay()[entry - 2]);
+    }
+    if (entry == firstGroup - 1) {
+      return "group::" + PosixList.may(parts.groupMay());
+    }
+    return entry == last
+        ? "other::" + PosixList.may(parts.otherMay())
+        : named("group", parts.groups()[entry - firstGroup], parts.groupsMay()[entry - firstGroup]);
+  }
+
+  private String named(String kind, int trustee, int may) {
+    String id = trustee < 0 ? "" : trustees.text(trustee).substring(2);
+    boolean known = trustee >= 0 && trustees.subject(trustee) >= 0;
+    return kind + ":" + (known ? trustees.label(trustee) : id) + ":" + PosixList.may(may);
+  }
+
+  @Override
+  public String words(String text) {
+    Written entry = Written.of(text);
+    String who =
+        entry.isNamed()
+            ? (entry.kind.equals("group") ? "group " : "") + entry.who
+            : Map.of("user", "the owner", "group", "the owning group", "other", "others")
+                .getOrDefault(entry.kind, entry.kind);
+    return PosixList.WORDS.get(entry.may)
+        + (entry.ofDefault ? " in what is made there later, for " : " for ")
+        + who;
+  }
+
+  @Override
+  public OptionalInt find(FileList list, String text) {
+    Written entry = Written.of(text);
+    if (entry.ofDefault) {
+      return OptionalInt.empty();
+    }
+    int at = place(((PosixList) list).parts(), entry);
+    return at >= 0 && text(list, at).endsWith(PosixList.may(entry.may))
+        ? OptionalInt.of(at)
+        : OptionalInt.empty();
+  }
+
+  /** With the number in place of a name. */
+  String numbered(String text) {
+    Written entry = Written.of(text);
+    return !entry.isNamed()
+        ? text
+        : (entry.ofDefault ? "default:" : "")
+            + entry.kind
+            + ":"
+            + entry.id(names).substring(2)
+            + ":"
+            + PosixList.may(entry.may);
+  }
+
+  /** The number of the entry for whom an entry is, or -1. */
+  private int place(Parts parts, Written entry) {
+    int firstGroup = 3 + parts.users().length;
+    if (!entry.isNamed()) {
+      return entry.kind.equals("user")
+          ? 1
+          : entry.kind.equals("group") ? firstGroup - 1 : firstGroup + parts.groups().length;
+    }
+    boolean group = entry.kind.equals("group");
+    int trustee = trustees.find(entry.id(names));
+    int[] there = group ? parts.groups() : parts.users();
+    for (int i = 0; i < there.length; i++) {
+      if (trustee >= 0 && there[i] == trustee) {
+        return (group ? firstGroup : 2) + i;
+      }
+    }
+    return -1;
+  }
+
+  @Override
+  public FileFacts with(FileFacts facts, int resource, String text) {
+    Written entry = Written.of(text);
+    PosixList list =
+        facts
+            .list(resource)
+            .map(PosixList.class::cast)
+            .filter(l -> !l.mayHideList())
+            .orElseThrow(
+                () ->
+                    new IllegalArgumentException(
+                        "the list of " + facts.tree.id(resource) + " was not read"));
+    Trustees more =
+        entry.isNamed() ? names.with(facts.trustees, entry.id(names)) : facts.trustees;
+    Parts parts = list.parts();
+    Parts changed =
+        entry.ofDefault
+            ? parts.with(defaults(parts, entry, facts, resource))
+            : new PosixForm(more, names).with(parts, entry, list);
+    return facts.with(Map.of(resource, new PosixList(changed)), more);
+  }
+
+  @Override
+  public List<ListWish.Edit> giving(FileFacts facts, ListWish wish, String id) {
+    int may = bits(wish);
+    List<ListWish.Edit> edits = new ArrayList<>();
+    int end = wish.below() ? facts.tree.end(wish.resource()) : wish.resource() + 1;
+    for (int r = wish.resource(); r < end; r++) {
+      boolean folder = facts.isFolder(r);
+      // What is below a folder is reached by execute on it.
+      int here = wish.below() && folder ? may | 1 : may;
+      PosixList list = facts.list(r).map(PosixList.class::cast).orElse(null);
+      if (list != null) {
+        change(list.parts(), r, id, here, 0, edits);
+        if (wish.below() && folder) {
+          String text = "default:" + who(id) + PosixList.may(here);
+          if (list.defaults().stream().noneMatch(line -> line.startsWith(who(id)))) {
+            edits.add(new ListWish.Edit(r, text, true));
+          }
+        }
+      } else if (r == wish.resource()) {
+        throw new IllegalArgumentException("the list of " + facts.tree.id(r) + " was not read");
+      }
+    }
+    return edits.isEmpty()
+        ? List.of(new ListWish.Edit(wish.resource(), who(id) + PosixList.may(may), true))
+        : edits;
+  }
+
+  @Override
+  public List<ListWish.Edit> taking(FileFacts facts, ListWish wish, String id) {
+    List<ListWish.Edit> edits = new ArrayList<>();
+    facts
+        .list(wish.resource())
+        .map(PosixList.class::cast)
+        .ifPresent(list -> change(list.parts(), wish.resource(), id, 0, bits(wish), edits));
+    return edits;
+  }
+
+  /** The entry of one trustee with more permissions, or with less: the old goes, another comes. */
+  private void change(
+      Parts parts, int resource, String id, int more, int less, List<ListWish.Edit> into) {
+    int was = may(parts, id);
+    int is = (Math.max(was, 0) | more) & ~less;
+    if (is == was || (was < 0 && is == 0)) {
+      return;
+    }
+    if (was >= 0) {
+      into.add(new ListWish.Edit(resource, who(id) + PosixList.may(was), false));
+    }
+    if (is != 0) {
+      into.add(new ListWish.Edit(resource, who(id) + PosixList.may(is), true));
+    }
+  }
+
+  /** What the entry of a trustee says, or -1 when there is none. */
+  private int may(Parts parts, String id) {
+    if (id.equals(FileTrustees.EVERYONE)) {
+      return parts.otherMay() == 0 ? -1 : parts.otherMay();
+    }
+    int trustee = trustees.find(id);
+    if (trustee < 0) {
+      return -1;
+    }
+    boolean group = id.startsWith("g:");
+    int[] there = group ? parts.groups() : parts.users();
+    for (int i = 0; i < there.length; i++) {
+      if (there[i] == trustee) {
+        return group ? parts.groupsMay()[i] : parts.userMay()[i];
+      }
+    }
+    return -1;
+  }
+
+  private String who(String id) {
+    if (id.equals(FileTrustees.EVERYONE)) {
+      return "other::";
+    }
+    return (id.startsWith("g:") ? "group:" : "user:") + names.name(id) + ":";
+  }
+
+  private static int bits(ListWish wish) {
+    int bits = 0;
+    for (int right : wish.rights()) {
+      bits |=
+          switch (right) {
+            case FileRights.POSIX_READ -> 4;
+            case FileRights.POSIX_WRITE -> 2;
+            case FileRights.POSIX_EXECUTE -> 1;
+            case FileRights.POSIX_CREATE -> 3;
+            case FileRights.POSIX_DELETE ->
+                throw new IllegalArgumentException(
+                    "no entry gives delete: it takes create on the folder above");
+            default ->
+                throw new IllegalArgumentException(
+                    "no entry gives "
+                        + FileRights.POSIX.text(right)
+                        + ": that is for the owner and the superuser");
+          };
+    }
+    return bits;
+  }
+
+  /**
+   * The mask lets what is new through, as programs that set entries do it; it takes nothing away,
+   * and grows no more than that.
+   */
+  private Parts with(Parts parts, Written entry, PosixList list) {
+    int at = place(parts, entry);
+    boolean free = at < 0 || (!entry.isNamed() && text(list, at).endsWith("---"));
+    if (!free) {
+      throw new IllegalArgumentException(
+          "the list has the entry " + text(list, at) + " already; take it out first");
+    }
+    boolean user = entry.kind.equals("user");
+    boolean group = entry.kind.equals("group");
+    boolean named = entry.isNamed();
+    int groupMay = group && !named ? entry.may : parts.groupMay();
+    boolean masked = parts.mask() != PosixList.NO_MASK;
+    int mask = masked ? parts.mask() : named ? groupMay : PosixList.NO_MASK;
+    mask |= named || (masked && group) ? entry.may : 0;
+    int trustee = named ? trustees.find(entry.id(names)) : -1;
+    Named users = new Named(parts.users(), parts.userMay());
+    Named groups = new Named(parts.groups(), parts.groupsMay());
+    return parts.with(
+        user && !named ? entry.may : parts.ownerMay(),
+        groupMay,
+        entry.kind.equals("other") ? entry.may : parts.otherMay(),
+        mask,
+        named && user ? users.plus(trustee, entry.may) : users,
+        named && group ? groups.plus(trustee, entry.may) : groups);
+  }
+
+  /** A default list has the three entries that every list has, as the list of the folder has them. */
+  private static List<String> defaults(
+      Parts parts, Written entry, FileFacts facts, int resource) {
+    if (!facts.isFolder(resource)) {
+      throw new IllegalArgumentException(
+          facts.tree.id(resource) + " is a file: only folders have default entries");
+    }
+    List<String> all = new ArrayList<>(parts.defaults());
+    if (all.isEmpty()) {
+      all.add("user::" + PosixList.may(parts.ownerMay()));
+      all.add("group::" + PosixList.may(parts.groupMay()));
+      all.add("other::" + PosixList.may(parts.otherMay()));
+    }
+    String who = entry.kind + ":" + entry.who + ":";
+    if (all.stream().anyMatch(line -> line.startsWith(who) && !line.endsWith("---"))) {
+      throw new IllegalArgumentException(
+          "the default list of " + facts.tree.id(resource) + " has an entry " + who + " already");
+    }
+    all.removeIf(line -> line.startsWith(who));
+    all.add(who + PosixList.may(entry.may));
+    boolean named = all.stream().anyMatch(line -> line.matches("(user|group):[^:]+:.*"));
+    if (named) {
+      int mask = 0;
+      for (String line : all) {
+        boolean limited =
+            line.startsWith("mask") || line.startsWith("group") || line.matches("user:[^:]+:.*");
+        mask |= limited ? PosixList.bits(line.substring(line.lastIndexOf(':'))) : 0;
+      }
+      all.removeIf(line -> line.startsWith("mask"));
+      all.add("mask::" + PosixList.may(mask));
+    }
+    return all;
+  }
+}
