@@ -15,12 +15,12 @@ import org.sobercompass.core.amendment.Difference;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.MalformedException;
+import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.files.FileAccess;
 import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.SystemFormat;
-import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.sources.disk.Folder;
 
 /**
@@ -49,10 +49,7 @@ final class ListAmending {
   }
 
   ListAmending(
-      FileAccess system,
-      List<SystemFormat.Gone> gone,
-      List<SystemFormat.Comes> come,
-      Drafts into) {
+      FileAccess system, List<SystemFormat.Gone> gone, List<SystemFormat.Comes> come, Drafts into) {
     this.system = system;
     this.into = into;
     for (SystemFormat.Gone one : gone) {
@@ -138,7 +135,9 @@ final class ListAmending {
             return;
           }
           List<String> is = PosixText.without(was, entries(steps));
-          boolean numbers = was.stream().anyMatch(line -> line.matches("(user|group):[0-9]+:.*"));
+          // A number means the same on every host; beside names it would be told otherwise.
+          boolean numbers =
+              was.stream().noneMatch(line -> line.matches(".*(user|group):[^:0-9][^:]*:.*"));
           for (SystemFormat.Comes one : steps.come) {
             is = PosixText.with(is, numbers ? system.numbered(one.text()) : one.text());
           }

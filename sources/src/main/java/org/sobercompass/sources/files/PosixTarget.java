@@ -44,13 +44,12 @@ final class PosixTarget implements LiveTarget {
     return above + below;
   }
 
-  private Optional<String> now(AmendmentRecord record) {
+  /** The list as it is now; what has no name here is told by its number all the same. */
+  private Optional<String> now(AmendmentRecord record, boolean numbers) {
     String plain =
         new String(
             PathText.unescaped(path(record).getBytes(StandardCharsets.UTF_8)),
             StandardCharsets.UTF_8);
-    // Lists may have been read with numbers in place of names.
-    boolean numbers = record.differences().toString().matches("(?s).*(user|group):[0-9]+:.*");
     String options = numbers ? "-pcEn" : "-pcE";
     Said said = run(List.of("getfacl", options, "--", plain.isEmpty() ? "/" : plain), "");
     return said.code == 0
@@ -60,15 +59,24 @@ final class PosixTarget implements LiveTarget {
 
   @Override
   public Standing standing(AmendmentRecord record) {
-    Optional<String> now = now(record);
     Difference list = record.differences().get(0);
-    return now.map(there -> Standing.of(list, List.of(there), PosixText::isSame))
-        .orElse(Standing.OTHER);
+    // Lists may have been read with numbers in place of names.
+    for (boolean numbers : List.of(false, true)) {
+      Standing standing =
+          now(record, numbers)
+              .map(there -> Standing.of(list, List.of(there), PosixText::isSame))
+              .orElse(Standing.OTHER);
+      if (standing != Standing.OTHER) {
+        return standing;
+      }
+    }
+    return Standing.OTHER;
   }
 
   @Override
   public String found(AmendmentRecord record) {
-    return now(record)
+    boolean numbers = record.differences().toString().matches("(?s).*(user|group):[0-9]+:.*");
+    return now(record, numbers)
         .map(there -> "its list is " + String.join(" ", there.lines().toList()))
         .orElse("there is no such path, or it may not be seen");
   }

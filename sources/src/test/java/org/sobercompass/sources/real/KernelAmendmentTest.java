@@ -7,15 +7,19 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.amendment.Work;
 import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.ListWish;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.organization.Organization;
@@ -172,6 +176,56 @@ class KernelAmendmentTest {
     }
     all.sort(null);
     return all;
+  }
+
+  /** Rights that are given to users and groups, at some paths and below some. */
+  private static Proposal given(Organization before, Path tree, Random random) {
+    SystemView view = before.model().system("s").orElseThrow();
+    List<Step> steps = new ArrayList<>();
+    Set<Integer> done = new HashSet<>();
+    for (int r = 0; r < view.resources().size(); r++) {
+      String id = view.resources().id(r);
+      if (id.startsWith(tree + "/") && random.nextInt(2) == 0) {
+        boolean group = random.nextInt(3) == 0;
+        int who =
+            group ? before.names().group("team") : before.names().account("a" + random.nextInt(3));
+        boolean below = random.nextInt(4) == 0;
+        List<Integer> rights = List.of(random.nextInt(4), random.nextInt(4));
+        for (ListWish.Edit edit : view.system().giving(new ListWish(who, r, rights, below))) {
+          done.add(edit.resource());
+          String at = view.resources().id(edit.resource());
+          steps.add(new Step.ListItem("s", at, edit.text(), edit.added()));
+        }
+        r = below ? view.resources().end(r) - 1 : r;
+      }
+    }
+    assertThat(done).isNotEmpty();
+    return new Proposal("", steps);
+  }
+
+  @Test
+  void rightsAreGivenAndTakenBackAndTheKernelAgrees() throws Exception {
+    assumeTrue(Files.isExecutable(Path.of("/usr/bin/setfacl")), "needs the package acl");
+    assumeTrue(System.getProperty("user.name").equals("root"), "needs root");
+    Random random = new Random(14);
+    Path tree = tree(random);
+    int others = 0;
+    for (int round = 0; round < 8; round++) {
+      Organization before = read(tree, round % 2 == 0 ? "-n" : "-e");
+      String all = run("getfacl", "-R", "-p", tree.toString());
+      Proposal proposal = given(before, tree, random);
+      List<Change> changes = proposal.on(before.assessment().model()).changes();
+      Amended amended = Amended.of(before, proposal, folder.resolve("g" + round), DOOR, "");
+      Work work = amended.carryOut();
+      assertThat(work.isWhole()).as(work.failed() + work.stopped()).isTrue();
+      Organization after = read(tree, "-n");
+      assertDecidesAsTheKernel(after, tree);
+      assertThat(holders(after)).isEqualTo(holders(before.model().with(changes)));
+      others += holders(after).equals(holders(before)) ? 0 : 1;
+      assertThat(amended.undo().isWhole()).isTrue();
+      assertThat(run("getfacl", "-R", "-p", tree.toString())).isEqualTo(all);
+    }
+    assertThat(others).as("rounds in which somebody gained something").isGreaterThan(5);
   }
 
   @Test

@@ -17,6 +17,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -31,14 +32,18 @@ import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.amendment.Work;
 import org.sobercompass.core.delegation.DirectoryLists;
+import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.proposal.AsIn;
 import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.ListWish;
 import org.sobercompass.organization.Organization;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.TargetKind;
@@ -209,6 +214,73 @@ class SambaAmendmentTest {
               before.assessment().model().with(proposal.on(before.assessment().model()).changes()),
               read().assessment().model());
       assertThat(left.proposal().steps()).isEmpty();
+      assertThat(amended.undo().isWhole()).isTrue();
+      assertThat(dump()).isEqualTo(all);
+    }
+  }
+
+  private static SystemView lists(Organization of) {
+    return of.assessment().model().delegated().stream()
+        .filter(v -> v.system() instanceof DirectoryLists)
+        .findFirst()
+        .orElseThrow();
+  }
+
+  /** Admin actions that are given to users and groups, on some objects and below some. */
+  private static Proposal given(Organization from, Random random) {
+    SystemView view = lists(from);
+    DirectoryLists lists = (DirectoryLists) view.system();
+    Facts facts = from.model().facts();
+    Set<Step> steps = new LinkedHashSet<>();
+    while (steps.size() < 12) {
+      int object = random.nextInt(view.resources().size());
+      int subject = random.nextInt(facts.firstGroup() + facts.groups());
+      int action = random.nextInt(view.rights().size());
+      if (lists.tree().dn(object).endsWith(SITES) && facts.dn(subject).endsWith(SITES)) {
+        try {
+          ListWish wish = new ListWish(subject, object, List.of(action), random.nextInt(3) > 0);
+          for (ListWish.Edit edit : view.system().giving(wish)) {
+            String at = view.resources().id(edit.resource());
+            steps.add(new Step.ListItem(view.id(), at, edit.text(), edit.added()));
+          }
+        } catch (IllegalArgumentException e) {
+          assertThat(e).hasMessageMatching(".+");
+        }
+      }
+    }
+    return new Proposal("", List.copyOf(steps));
+  }
+
+  /** The list of each object, in order. */
+  private static Map<String, String> texts(SystemView view) {
+    DirectoryTree tree = ((DirectoryLists) view.system()).tree();
+    Map<String, String> texts = new TreeMap<>();
+    for (int object = 0; object < tree.size(); object++) {
+      if (tree.dn(object).endsWith(SITES)) {
+        texts.put(tree.dn(object), tree.descriptor(object).map(d -> Sddl.text(d)).orElse("unread"));
+      }
+    }
+    return texts;
+  }
+
+  @Test
+  void whatIsGivenIsHandedOnAsThePreviewSaidAndIsTakenBackByteForByte() throws Exception {
+    Random random = new Random(12);
+    for (int round = 0; round < 6; round++) {
+      Organization before = read();
+      Map<String, Set<String>> all = dump();
+      Proposal proposal = given(before, random);
+      List<Change> changes = proposal.on(before.assessment().model()).changes();
+      assertThat(changes).hasSizeGreaterThan(6);
+      Amended amended = amend(before, proposal);
+      Work work = amended.carryOut();
+      assertThat(work.isWhole()).as(work.failed() + work.stopped()).isTrue();
+      SystemView foretold =
+          before.assessment().model().with(changes).delegated().stream()
+              .filter(v -> v.id().equals(lists(before).id()))
+              .findFirst()
+              .orElseThrow();
+      assertThat(texts(lists(read()))).isEqualTo(texts(foretold));
       assertThat(amended.undo().isWhole()).isTrue();
       assertThat(dump()).isEqualTo(all);
     }

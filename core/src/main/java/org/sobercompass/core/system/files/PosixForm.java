@@ -39,8 +39,7 @@ final class PosixForm implements ListForm {
                 + " is no entry of such a list; expected user:NAME:rwx, group:NAME:rwx, other::rwx,"
                 + " each with or without default: before it");
       }
-      return new Written(
-          m.group(1) != null, m.group(2), m.group(3), PosixList.bits(m.group(4)));
+      return new Written(m.group(1) != null, m.group(2), m.group(3), PosixList.bits(m.group(4)));
     }
 
     boolean isNamed() {
@@ -146,8 +145,7 @@ final class PosixForm implements ListForm {
                 () ->
                     new IllegalArgumentException(
                         "the list of " + facts.tree.id(resource) + " was not read"));
-    Trustees more =
-        entry.isNamed() ? names.with(facts.trustees, entry.id(names)) : facts.trustees;
+    Trustees more = entry.isNamed() ? names.with(facts.trustees, entry.id(names)) : facts.trustees;
     Parts parts = list.parts();
     Parts changed =
         entry.ofDefault
@@ -170,7 +168,7 @@ final class PosixForm implements ListForm {
         change(list.parts(), r, id, here, 0, edits);
         if (wish.below() && folder) {
           String text = "default:" + who(id) + PosixList.may(here);
-          if (list.defaults().stream().noneMatch(line -> line.startsWith(who(id)))) {
+          if (list.defaults().stream().noneMatch(line -> isFor(line, id))) {
             edits.add(new ListWish.Edit(r, text, true));
           }
         }
@@ -178,9 +176,11 @@ final class PosixForm implements ListForm {
         throw new IllegalArgumentException("the list of " + facts.tree.id(r) + " was not read");
       }
     }
-    return edits.isEmpty()
-        ? List.of(new ListWish.Edit(wish.resource(), who(id) + PosixList.may(may), true))
-        : edits;
+    if (edits.isEmpty()) {
+      Parts top = facts.list(wish.resource()).map(PosixList.class::cast).orElseThrow().parts();
+      edits.add(new ListWish.Edit(wish.resource(), who(id) + PosixList.may(may(top, id)), true));
+    }
+    return edits;
   }
 
   @Override
@@ -226,6 +226,18 @@ final class PosixForm implements ListForm {
       }
     }
     return -1;
+  }
+
+  /** Whether a default entry is for a trustee, whether it is written by name or by number. */
+  private boolean isFor(String line, String id) {
+    Matcher m = FORM.matcher(line);
+    if (!m.matches()) {
+      return false;
+    }
+    Written entry = Written.of(line);
+    boolean others = id.equals(FileTrustees.EVERYONE) && entry.kind.equals("other");
+    return others
+        || (entry.isNamed() ? entry.id(names).equals(id) : !id.isEmpty() && line.startsWith(id));
   }
 
   private String who(String id) {
@@ -287,9 +299,10 @@ final class PosixForm implements ListForm {
         named && group ? groups.plus(trustee, entry.may) : groups);
   }
 
-  /** A default list has the three entries that every list has, as the list of the folder has them. */
-  private static List<String> defaults(
-      Parts parts, Written entry, FileFacts facts, int resource) {
+  /**
+   * A default list has the three entries that every list has, as the list of the folder has them.
+   */
+  private List<String> defaults(Parts parts, Written entry, FileFacts facts, int resource) {
     if (!facts.isFolder(resource)) {
       throw new IllegalArgumentException(
           facts.tree.id(resource) + " is a file: only folders have default entries");
@@ -301,11 +314,12 @@ final class PosixForm implements ListForm {
       all.add("other::" + PosixList.may(parts.otherMay()));
     }
     String who = entry.kind + ":" + entry.who + ":";
-    if (all.stream().anyMatch(line -> line.startsWith(who) && !line.endsWith("---"))) {
+    String id = entry.isNamed() ? entry.id(names) : who;
+    if (all.stream().anyMatch(line -> isFor(line, id) && !line.endsWith("---"))) {
       throw new IllegalArgumentException(
           "the default list of " + facts.tree.id(resource) + " has an entry " + who + " already");
     }
-    all.removeIf(line -> line.startsWith(who));
+    all.removeIf(line -> isFor(line, id));
     all.add(who + PosixList.may(entry.may));
     boolean named = all.stream().anyMatch(line -> line.matches("(user|group):[^:]+:.*"));
     if (named) {
