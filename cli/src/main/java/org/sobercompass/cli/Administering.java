@@ -7,12 +7,12 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.report.answers.DelegationAnswers;
 import org.sobercompass.report.answers.PowerAnswers;
 import org.sobercompass.report.answers.ScopeAnswers;
-import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** What the commands about delegated administration share: the trees, read once, and names. */

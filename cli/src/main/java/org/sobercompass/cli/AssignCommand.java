@@ -23,9 +23,11 @@ import picocli.CommandLine.Option;
     name = "assign",
     mixinStandardHelpOptions = true,
     description = {
-      "Shows what giving a role would do, or rights by an entry in a list: who gains what, which",
-      "findings begin and end. With --write the assignment is also written into the workspace;",
-      "entries of lists are written by sober amend and sober carry-out.",
+      "Shows what giving a role, or rights by a list, would do: who gains what, which findings"
+          + " begin.",
+      "With --write the assignment is also written into the workspace; entries of lists are"
+          + " written",
+      "by sober amend and sober carry-out.",
       ""
     },
     footer = {
@@ -36,7 +38,7 @@ import picocli.CommandLine.Option;
       "  sober assign rounds foreman \"group vault-leads\" --at arboretum --until 2026-12-31",
       "  sober assign desks set-password+unlock \"group glass-coordinators\" --at \"Seed Vault\"",
       "  sober assign fernstore read hpine --at /srv/fernhollow/treasury --here-only",
-      "  sober assign fieldbook select \"group observers\" --at fieldbook.public.observations"
+      "  sober assign fieldbook select \"group observers\" --at /fieldbook/obs"
     })
 final class AssignCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
@@ -66,8 +68,7 @@ final class AssignCommand implements Callable<Integer> {
     Mapping mapping = inputs.names().mapping();
     for (String node : nodes(mapping)) {
       for (String who : role.whom) {
-        steps.addAll(
-            mapping.giving(role.application, role.role, who, node, !hereOnly, window));
+        steps.addAll(mapping.giving(role.application, role.role, who, node, !hereOnly, window));
       }
     }
     return proposing.run(new Proposal("", steps), inputs);

@@ -4,12 +4,21 @@ import java.util.ArrayList;
 import java.util.List;
 import picocli.CommandLine.Parameters;
 
-/** A role of an application and for whom, or rights by lists, as the commands that give and withdraw take them. */
+/**
+ * A role of an application and for whom, or rights by lists, as the commands that give and withdraw
+ * take them.
+ */
 final class RoleAndWhom {
-  @Parameters(index = "0", paramLabel = "APP", description = "the application; or a directory, for its lists")
+  @Parameters(
+      index = "0",
+      paramLabel = "APP",
+      description = "the application; or a directory, for its lists")
   String application = "";
 
-  @Parameters(index = "1", paramLabel = "ROLE", description = "the role; of lists rights or admin actions, joined by +")
+  @Parameters(
+      index = "1",
+      paramLabel = "ROLE",
+      description = "the role; of lists rights or admin actions, joined by +")
   String role = "";
 
   @Parameters(

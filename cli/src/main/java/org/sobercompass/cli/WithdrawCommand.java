@@ -20,9 +20,9 @@ import picocli.CommandLine.Option;
     name = "withdraw",
     mixinStandardHelpOptions = true,
     description = {
-      "Shows what withdrawing a role would do, or rights that an entry in a list gives: who loses",
-      "what, which findings begin and end. With --write the assignment is also taken out of the",
-      "workspace; entries of lists are taken out by sober amend and sober carry-out.",
+      "Shows what withdrawing a role, or rights by a list, would do: who loses what.",
+      "With --write the assignment is also taken out of the workspace; entries of lists are taken",
+      "out by sober amend and sober carry-out.",
       ""
     },
     footer = {

@@ -29,6 +29,7 @@ import org.sobercompass.core.amendment.Journal;
 import org.sobercompass.core.amendment.LiveTarget;
 import org.sobercompass.core.amendment.Work;
 import org.sobercompass.core.audit.Foretold;
+import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
@@ -40,7 +41,6 @@ import org.sobercompass.sources.TargetKinds;
 import org.sobercompass.sources.amendment.AmendmentFolder;
 import org.sobercompass.sources.amendment.JournalFile;
 import org.sobercompass.sources.descriptor.DescriptorCodec;
-import org.sobercompass.core.descriptor.Sddl;
 
 /**
  * What ends each of the demo's findings is amended, carried out on live directories and on a

@@ -83,8 +83,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
       List<SourceKind.Comes> come = additions.getOrDefault(directory.name(), List.of());
       if (!steps.isEmpty() || !gone.isEmpty() || !come.isEmpty()) {
         SourceKind.Wanted wanted =
-            new SourceKind.Wanted(
-                directory.name(), facts, directory.entries(), steps, gone, come);
+            new SourceKind.Wanted(directory.name(), facts, directory.entries(), steps, gone, come);
         directory.kind().amend(wanted, drafts);
       }
     }

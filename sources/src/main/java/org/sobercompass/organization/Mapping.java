@@ -58,8 +58,7 @@ public final class Mapping {
       String system, String what, String who, String where, boolean below, Window window) {
     Optional<SystemView> view = lists(system);
     if (view.isEmpty()) {
-      return List.of(
-          new Step.Assign(names.assignment(system, what, who, where, below, window)));
+      return List.of(new Step.Assign(names.assignment(system, what, who, where, below, window)));
     }
     if (window.from().isPresent() || window.until().isPresent()) {
       throw new UnknownNameException(

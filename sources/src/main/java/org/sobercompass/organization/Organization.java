@@ -250,14 +250,11 @@ public final class Organization {
     return preview(proposal.on(assessment().model()).changes());
   }
 
-  /**
-   * Giving a role, or what entries of lists give, at a node (or everywhere) and below it, as a
-   * proposal to look at.
-   */
+  /** Giving a role, or rights by a list, at a node (or everywhere) and below, to look at. */
   public Proposal assigning(String application, String role, String subject, String node) {
     Window always = new Window(Optional.empty(), Optional.empty());
-    return new Proposal(
-        "", names().mapping().giving(application, role, subject, node, true, always));
+    Mapping mapping = names().mapping();
+    return new Proposal("", mapping.giving(application, role, subject, node, true, always));
   }
 
   /**

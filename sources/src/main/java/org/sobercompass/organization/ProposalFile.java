@@ -202,7 +202,12 @@ final class ProposalFile {
     }
     return gives
         ? mapping.giving(
-            what.application, what.role, what.subject, what.node, below(what, place), window(what, place))
+            what.application,
+            what.role,
+            what.subject,
+            what.node,
+            below(what, place),
+            window(what, place))
         : mapping.taking(lists.get(), what.role, what.subject, what.node);
   }
 

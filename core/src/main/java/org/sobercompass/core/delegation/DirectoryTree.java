@@ -1,7 +1,6 @@
 package org.sobercompass.core.delegation;
 
 import java.nio.charset.StandardCharsets;
-import java.util.BitSet;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -10,7 +9,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
 import org.sobercompass.core.descriptor.Descriptor;
-import org.sobercompass.core.store.Texts;
 import org.sobercompass.core.system.Resources;
 
 /**
@@ -29,54 +27,19 @@ public final class DirectoryTree implements Resources {
 
   private final String directory;
   private final DsNames names;
-  private final Arrays arrays;
+  private final TreeArrays arrays;
   private final Map<String, Integer> bySid;
   private final int[] firstEntry;
 
-  /**
-   * The arrays behind it, one item an object unless said otherwise.
-   *
-   * @param dn the names as written
-   * @param dnForm the names in canonical form
-   * @param parent the object above, or -1
-   * @param end one after the last object below
-   * @param kind the number of its class
-   * @param classes the names of classes, by number
-   * @param descriptor the number of its descriptor, or {@link #UNREADABLE}
-   * @param descriptors the distinct descriptors
-   * @param sid its SID, or empty
-   * @param label the name for people
-   * @param history SIDs it brought along from elsewhere, by object
-   * @param foreign groups that list a trustee of elsewhere by its SID: object of the group by SID
-   * @param implicitEverywhere whether everyone, and everyone signed in, count as members of any
-   *     group that lists them; else of built-in groups only
-   * @param privileges whether the directory bears the mark of protected administrators, by object
-   */
-  public record Arrays(
-      Texts dn,
-      Texts dnForm,
-      int[] parent,
-      int[] end,
-      int[] kind,
-      List<String> classes,
-      int[] descriptor,
-      List<Descriptor> descriptors,
-      Texts sid,
-      Texts label,
-      Map<Integer, List<String>> history,
-      Map<String, List<Integer>> foreign,
-      BitSet privileges,
-      boolean implicitEverywhere) {}
-
   /** A tree over arrays, for {@link TreeBuilder}. */
-  DirectoryTree(String directory, DsNames names, Arrays arrays) {
+  DirectoryTree(String directory, DsNames names, TreeArrays arrays) {
     this.directory = directory;
     this.names = names;
     this.arrays = arrays;
     this.bySid = new HashMap<>();
     for (int object = 0; object < size(); object++) {
-      if (!arrays.sid.isEmpty(object)) {
-        bySid.putIfAbsent(arrays.sid.get(object), object);
+      if (!arrays.sid().isEmpty(object)) {
+        bySid.putIfAbsent(arrays.sid().get(object), object);
       }
     }
     this.firstEntry = firstEntries();
@@ -85,26 +48,10 @@ public final class DirectoryTree implements Resources {
   /** The same objects with other lists. */
   private DirectoryTree(
       DirectoryTree of, int[] descriptor, List<Descriptor> descriptors, boolean sameNumbers) {
-    Arrays a = of.arrays;
     this.directory = of.directory;
     this.names = of.names;
     this.bySid = of.bySid;
-    this.arrays =
-        new Arrays(
-            a.dn,
-            a.dnForm,
-            a.parent,
-            a.end,
-            a.kind,
-            a.classes,
-            descriptor,
-            descriptors,
-            a.sid,
-            a.label,
-            a.history,
-            a.foreign,
-            a.privileges,
-            a.implicitEverywhere);
+    this.arrays = of.arrays.with(descriptor, descriptors);
     this.firstEntry = sameNumbers ? of.firstEntry : firstEntries();
   }
 
@@ -133,7 +80,7 @@ public final class DirectoryTree implements Resources {
 
   /** The numbers of the descriptors, of all objects; a copy. */
   int[] descriptorNumbers() {
-    return arrays.descriptor.clone();
+    return arrays.descriptor().clone();
   }
 
   /** The name of the directory. */
@@ -149,34 +96,34 @@ public final class DirectoryTree implements Resources {
   /** How many objects there are. */
   @Override
   public int size() {
-    return arrays.parent.length;
+    return arrays.parent().length;
   }
 
   /** The name as written. */
   public String dn(int object) {
-    return arrays.dn.get(object);
+    return arrays.dn().get(object);
   }
 
   /** The name in canonical form. */
   public String dnForm(int object) {
-    return arrays.dnForm.get(object);
+    return arrays.dnForm().get(object);
   }
 
   /** The name for people. */
   public String label(int object) {
-    return arrays.label.get(object);
+    return arrays.label().get(object);
   }
 
   /** The object above, or -1. */
   @Override
   public int parent(int object) {
-    return arrays.parent[object];
+    return arrays.parent()[object];
   }
 
   /** One after the last object below; {@code object + 1} when there is none. */
   @Override
   public int end(int object) {
-    return arrays.end[object];
+    return arrays.end()[object];
   }
 
   /**
@@ -203,38 +150,38 @@ public final class DirectoryTree implements Resources {
 
   /** The name of its class. */
   public String objectClass(int object) {
-    return arrays.classes.get(arrays.kind[object]);
+    return arrays.classes().get(arrays.kind()[object]);
   }
 
   /** The number of its class. */
   public int kind(int object) {
-    return arrays.kind[object];
+    return arrays.kind()[object];
   }
 
   /** The number of its descriptor, equal for equal ones, or {@link #UNREADABLE}. */
   public int descriptorNumber(int object) {
-    return arrays.descriptor[object];
+    return arrays.descriptor()[object];
   }
 
   /** The descriptor with this number. */
   public Descriptor descriptorOf(int number) {
-    return arrays.descriptors.get(number);
+    return arrays.descriptors().get(number);
   }
 
   /** How many objects have a list that could not be read. */
   public int unreadable() {
-    return (int) IntStream.of(arrays.descriptor).filter(n -> n == UNREADABLE).count();
+    return (int) IntStream.of(arrays.descriptor()).filter(n -> n == UNREADABLE).count();
   }
 
   /** How many distinct descriptors there are. */
   public int descriptors() {
-    return arrays.descriptors.size();
+    return arrays.descriptors().size();
   }
 
   /** Its descriptor; empty when it could not be read. */
   public Optional<Descriptor> descriptor(int object) {
-    int number = arrays.descriptor[object];
-    return number < 0 ? Optional.empty() : Optional.of(arrays.descriptors.get(number));
+    int number = arrays.descriptor()[object];
+    return number < 0 ? Optional.empty() : Optional.of(arrays.descriptors().get(number));
   }
 
   /**
@@ -270,7 +217,7 @@ public final class DirectoryTree implements Resources {
   /** All whom its lists name, owners among them. O(entries of distinct lists). */
   public Set<String> trustees() {
     Set<String> found = new LinkedHashSet<>();
-    for (Descriptor descriptor : arrays.descriptors) {
+    for (Descriptor descriptor : arrays.descriptors()) {
       descriptor.entries().forEach(ace -> found.add(ace.trustee()));
       descriptor.owner().ifPresent(found::add);
     }
@@ -279,17 +226,17 @@ public final class DirectoryTree implements Resources {
 
   /** Its SID, or empty. */
   public String sid(int object) {
-    return arrays.sid.get(object);
+    return arrays.sid().get(object);
   }
 
   /** SIDs it brought along from an earlier directory. */
   public List<String> history(int object) {
-    return arrays.history.getOrDefault(object, List.of());
+    return arrays.history().getOrDefault(object, List.of());
   }
 
   /** The groups that list a trustee of elsewhere by this SID. */
   public List<Integer> listing(String sid) {
-    return arrays.foreign.getOrDefault(sid, List.of());
+    return arrays.foreign().getOrDefault(sid, List.of());
   }
 
   /**
@@ -298,22 +245,22 @@ public final class DirectoryTree implements Resources {
    * where the workspace says so.
    */
   public boolean countsImplicit(int group) {
-    return arrays.implicitEverywhere || sid(group).startsWith("S-1-5-32-");
+    return arrays.implicitEverywhere() || sid(group).startsWith("S-1-5-32-");
   }
 
   /** The SIDs of trustees of elsewhere that groups here list. */
   public java.util.Set<String> listed() {
-    return arrays.foreign.keySet();
+    return arrays.foreign().keySet();
   }
 
   /** Whether the directory keeps its list as of a protected administrator ({@code adminCount}). */
   public boolean isGuarded(int object) {
-    return arrays.privileges.get(object);
+    return arrays.privileges().get(object);
   }
 
   /** Whether it is the object whose list protected administrators get ([MS-ADTS] 3.1.1.6.1). */
   public boolean isGuard(int object) {
-    return arrays.label.equalsBytes(object, GUARD)
+    return arrays.label().equalsBytes(object, GUARD)
         && dnForm(object).startsWith("cn=adminsdholder,cn=system,");
   }
 
@@ -355,7 +302,7 @@ public final class DirectoryTree implements Resources {
   public int findForm(String form) {
     byte[] wanted = form.getBytes(StandardCharsets.UTF_8);
     return IntStream.range(0, size())
-        .filter(object -> arrays.dnForm.equalsBytes(object, wanted))
+        .filter(object -> arrays.dnForm().equalsBytes(object, wanted))
         .findFirst()
         .orElse(-1);
   }

@@ -141,7 +141,7 @@ public final class TreeBuilder {
     return new DirectoryTree(
         directory,
         names,
-        new DirectoryTree.Arrays(
+        new TreeArrays(
             texts[0].build(),
             texts[1].build(),
             parent,

@@ -11,14 +11,15 @@ import java.util.TreeMap;
 import java.util.UUID;
 import java.util.function.ToIntBiFunction;
 import org.sobercompass.core.descriptor.Ace;
+import org.sobercompass.core.descriptor.Arrivals;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.Inheritance;
 
 /**
- * A tree as it would be without some entries, or with one more. What an entry handed on goes from the lists below
- * with it, as the directory itself does it ([MS-ADTS] 6.1.3): an inherited entry that the list
- * above supported, and supports no longer. Others stay as they are, and entries keep their numbers:
- * one that decides nothing stands where one was. O(objects below).
+ * A tree as it would be without some entries, or with one more. What an entry handed on goes from
+ * the lists below with it, as the directory itself does it ([MS-ADTS] 6.1.3): an inherited entry
+ * that the list above supported, and supports no longer. Others stay as they are, and entries keep
+ * their numbers: one that decides nothing stands where one was. O(objects below).
  */
 public final class TreePatch {
   private final DirectoryTree tree;
@@ -123,11 +124,13 @@ public final class TreePatch {
     int before = tree.descriptorNumber(above);
     boolean concerned =
         numbers[object] >= 0
+            && descriptors.get(numbers[object]).dacl().isPresent()
             && before != numbers[above]
             && !descriptors.get(numbers[object]).isProtected();
     if (concerned) {
       Below key = new Below(numbers[object], before, numbers[above], tree.kind(object));
-      numbers[object] = known.computeIfAbsent(key, k -> what.applyAsInt(k, tree.objectClass(object)));
+      numbers[object] =
+          known.computeIfAbsent(key, k -> what.applyAsInt(k, tree.objectClass(object)));
     }
   }
 
@@ -150,29 +153,14 @@ public final class TreePatch {
     return gone.isEmpty() ? key.own : add(own.with(left));
   }
 
-  /** What comes from above now and did not before stands before what comes after it there. */
   private int gaining(Below key, String className) {
     Descriptor own = descriptors.get(key.own);
     List<Ace> before = handed(key.aboveBefore, own, className);
     List<Ace> now = handed(key.aboveNow, own, className);
     List<Ace> list = new ArrayList<>(own.entries());
-    for (int i = 0; i < now.size(); i++) {
-      Ace ace = now.get(i);
-      List<Ace> inherited = list.stream().filter(Ace::isInherited).toList();
-      if (count(now, ace) > Math.max(count(before, ace), count(inherited, ace))) {
-        list.add(place(list, now.subList(i + 1, now.size())), ace);
-      }
-    }
+    Arrivals.of(list, before, now, Inheritance::same)
+        .forEach(arrival -> list.add(arrival.at(), arrival.ace()));
     return list.size() == own.entries().size() ? key.own : add(own.with(list));
-  }
-
-  /** Before the first inherited entry that is one of these; else last. */
-  private static int place(List<Ace> list, List<Ace> after) {
-    int at = 0;
-    while (at < list.size() && !(list.get(at).isInherited() && count(after, list.get(at)) > 0)) {
-      at++;
-    }
-    return at;
   }
 
   private List<Ace> handed(int above, Descriptor own, String className) {

@@ -60,7 +60,9 @@ public record Descriptor(
   public Descriptor withMore(Ace ace) {
     List<Ace> more = new ArrayList<>(entries());
     int at = 0;
-    while (at < more.size() && !more.get(at).isInherited() && (!ace.denies() || more.get(at).denies())) {
+    while (at < more.size()
+        && !more.get(at).isInherited()
+        && (!ace.denies() || more.get(at).denies())) {
       at++;
     }
     more.add(at, ace);

@@ -16,10 +16,10 @@ import org.sobercompass.core.problem.Problem;
  */
 public final class Sddl {
   /** Rights by their two letters, single bits first, so that text is made of them. */
-  private static final Map<String, Integer> RIGHTS = new LinkedHashMap<>();
+  static final Map<String, Integer> RIGHTS = new LinkedHashMap<>();
 
   /** Flags of entries by their two letters. */
-  private static final Map<String, Integer> FLAGS = new LinkedHashMap<>();
+  static final Map<String, Integer> FLAGS = new LinkedHashMap<>();
 
   static {
     RIGHTS.put("CC", DsRights.CREATE_CHILD);
@@ -55,8 +55,6 @@ public final class Sddl {
     FLAGS.put("SA", 0x40);
     FLAGS.put("FA", 0x80);
   }
-
-  private static final int SINGLE_BITS = 17;
 
   private final String text;
   private final Optional<String> domain;
@@ -197,8 +195,7 @@ public final class Sddl {
       at = begin;
       throw bad("an entry of type " + letters + " names an object type", "OA or OD");
     }
-    String hex =
-        HexFormat.of().formatHex(data.getBytes(StandardCharsets.UTF_8));
+    String hex = HexFormat.of().formatHex(data.getBytes(StandardCharsets.UTF_8));
     return new Ace(type, type.code(), flags, mask, object, inherited, trustee, hex);
   }
 
@@ -318,74 +315,11 @@ public final class Sddl {
 
   /** One entry as text. An unknown one is shown with its number and bytes. */
   public static String text(Ace ace) {
-    if (ace.type() == AceType.UNKNOWN) {
-      return "(0x" + Integer.toHexString(ace.code()) + ";" + flagText(ace) + ";" + ace.data() + ")";
-    }
-    String data = ace.data().isEmpty() ? "" : ";" + condition(ace.data());
-    return "("
-        + ace.type().letters()
-        + ";"
-        + flagText(ace)
-        + ";"
-        + maskText(ace.mask())
-        + ";"
-        + ace.object().map(UUID::toString).orElse("")
-        + ";"
-        + ace.inheritedBy().map(UUID::toString).orElse("")
-        + ";"
-        + SddlNames.letters(ace.trustee())
-        + data
-        + ")";
-  }
-
-  /** What was text stays text; bytes are shown in hexadecimal. */
-  private static String condition(String hex) {
-    byte[] bytes = HexFormat.of().parseHex(hex);
-    String text = new String(bytes, StandardCharsets.UTF_8);
-    boolean plain = text.startsWith("(") && text.chars().allMatch(c -> c >= ' ' && c < 0xfffd);
-    return plain ? text : hex;
-  }
-
-  private static String flagText(Ace ace) {
-    StringBuilder out = new StringBuilder();
-    FLAGS.forEach((letters, flag) -> out.append((ace.flags() & flag) != 0 ? letters : ""));
-    return out.toString();
-  }
-
-  private static String maskText(int mask) {
-    StringBuilder out = new StringBuilder();
-    int left = mask;
-    int n = 0;
-    for (Map.Entry<String, Integer> right : RIGHTS.entrySet()) {
-      if (n++ < SINGLE_BITS && (left & right.getValue()) != 0) {
-        out.append(right.getKey());
-        left &= ~right.getValue();
-      }
-    }
-    return left == 0 ? out.toString() : "0x" + Integer.toHexString(mask);
+    return SddlText.text(ace);
   }
 
   /** A whole descriptor as text. */
   public static String text(Descriptor descriptor) {
-    StringBuilder out = new StringBuilder();
-    descriptor.owner().ifPresent(sid -> out.append("O:").append(SddlNames.letters(sid)));
-    descriptor.group().ifPresent(sid -> out.append("G:").append(SddlNames.letters(sid)));
-    int control = descriptor.control();
-    if ((control & Descriptor.DACL_PRESENT) != 0) {
-      out.append("D:").append(descriptor.isProtected() ? "P" : "");
-      out.append((control & Descriptor.DACL_AUTO_INHERITED) != 0 ? "AI" : "");
-      list(descriptor.dacl(), out);
-    }
-    if ((control & Descriptor.SACL_PRESENT) != 0) {
-      out.append("S:").append((control & Descriptor.SACL_PROTECTED) != 0 ? "P" : "");
-      out.append((control & Descriptor.SACL_AUTO_INHERITED) != 0 ? "AI" : "");
-      list(descriptor.sacl(), out);
-    }
-    return out.toString();
-  }
-
-  private static void list(Optional<List<Ace>> entries, StringBuilder out) {
-    entries.ifPresentOrElse(
-        list -> list.forEach(ace -> out.append(text(ace))), () -> out.append("NO_ACCESS_CONTROL"));
+    return SddlText.text(descriptor);
   }
 }

@@ -116,6 +116,9 @@ public final class PreviewAnswers {
       return "";
     }
     List<Change> one = List.of(bound.made().get(at).change());
+    if (!standsAlone(one)) {
+      return "not by itself";
+    }
     Effects effects = Effects.of(assessment.model(), one);
     ActEffects acts = ActEffects.of(assessment, one);
     int gives = effects.gives().size() + acts.gives().size();
@@ -127,6 +130,16 @@ public final class PreviewAnswers {
             Stream.of(gives > 0 ? "+" + gives : "", ends > 0 ? "-" + ends : "")
                 .filter(part -> !part.isEmpty())
                 .toList());
+  }
+
+  /** An entry may come only where another was taken out. */
+  private boolean standsAlone(List<Change> one) {
+    try {
+      assessment.model().with(one);
+      return true;
+    } catch (IllegalArgumentException e) {
+      return false;
+    }
   }
 
   private static String name(Preview.Expected expected) {

@@ -10,14 +10,14 @@ import java.util.Map;
 import java.util.Optional;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.descriptor.MalformedException;
+import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.core.descriptor.WellKnown;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.files.FileFacts;
 import org.sobercompass.sources.descriptor.DescriptorCodec;
-import org.sobercompass.core.descriptor.MalformedException;
-import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.sources.text.CsvReader;
 
 /**

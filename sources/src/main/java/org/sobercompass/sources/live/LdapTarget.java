@@ -21,8 +21,8 @@ import org.sobercompass.core.amendment.LiveTarget;
 import org.sobercompass.core.amendment.Standing;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
-import org.sobercompass.sources.descriptor.DescriptorCodec;
 import org.sobercompass.core.descriptor.MalformedException;
+import org.sobercompass.sources.descriptor.DescriptorCodec;
 import org.sobercompass.sources.directory.DnForm;
 
 /**

@@ -15,6 +15,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.descriptor.MalformedException;
+import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Problem;
@@ -22,8 +24,6 @@ import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.descriptor.DescriptorCodec;
-import org.sobercompass.core.descriptor.MalformedException;
-import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** Shared folders, as a workspace reads them. */

@@ -413,8 +413,7 @@ class SambaDelegationTest {
                 + ", theirs "
                 + theirs
                 + " "
-                + org.sobercompass.core.descriptor.Sddl.text(
-                        tree.descriptor(object).orElseThrow())
+                + org.sobercompass.core.descriptor.Sddl.text(tree.descriptor(object).orElseThrow())
                     .toLowerCase(Locale.ROOT));
       }
     }

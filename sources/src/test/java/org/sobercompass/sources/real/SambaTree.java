@@ -26,11 +26,11 @@ import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.DsRights;
+import org.sobercompass.core.descriptor.MalformedException;
 import org.sobercompass.core.descriptor.WellKnown;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.delegation.TreeReader;
 import org.sobercompass.sources.descriptor.DescriptorCodec;
-import org.sobercompass.core.descriptor.MalformedException;
 
 /** Fills a domain controller with accounts, groups, hosts in nested units, and delegations. */
 final class SambaTree {

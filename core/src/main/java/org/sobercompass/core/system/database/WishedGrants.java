@@ -19,9 +19,7 @@ import org.sobercompass.core.system.Trustees;
  * @param items the item that is a grant of an object, by number
  */
 record WishedGrants(
-    DatabaseFacts facts,
-    Facts subjects,
-    BiFunction<DatabaseFacts.Item, Integer, AclItem> items) {
+    DatabaseFacts facts, Facts subjects, BiFunction<DatabaseFacts.Item, Integer, AclItem> items) {
 
   List<ListWish.Edit> giving(ListWish wish, long asked) {
     // Only what one may do oneself can be passed on.
@@ -59,8 +57,7 @@ record WishedGrants(
         long options = (mask << DatabaseRights.LETTERS.length()) & DatabaseRights.OPTIONS;
         long left = item.mask() & ~mask & ~options;
         if (item.grantee().equals(role) && left != item.mask()) {
-          change(
-              resource, Optional.of(item), new AclItem(role, left, item.grantor()), edits);
+          change(resource, Optional.of(item), new AclItem(role, left, item.grantor()), edits);
         }
       }
     }

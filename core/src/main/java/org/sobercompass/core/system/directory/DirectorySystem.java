@@ -198,8 +198,7 @@ public final class DirectorySystem extends ListedSystem implements DirectoryList
   /** The same with one more entry, for a trustee that is there. */
   private AccessSystem giving(Redefinition.ListItem more) {
     Ace ace = entry(more.text());
-    if (facts.trees().subject(ace.trustee()).isEmpty()
-        && WellKnown.name(ace.trustee()).isEmpty()) {
+    if (facts.trees().subject(ace.trustee()).isEmpty() && WellKnown.name(ace.trustee()).isEmpty()) {
       throw new IllegalArgumentException("nobody in " + name() + " has the SID " + ace.trustee());
     }
     DirectoryTree changed = TreePatch.withMore(facts.tree(), more.resource(), ace);
@@ -226,8 +225,10 @@ public final class DirectorySystem extends ListedSystem implements DirectoryList
         wish.rights().stream().map(((ActionRights) facts.rights())::action).toList();
     List<ListWish.Edit> edits = new ArrayList<>();
     String above = "";
-    for (Ace ace : facts.tree().descriptor(wish.resource()).map(Descriptor::entries).orElse(List.of())) {
-      boolean gives = ace.allows() && ace.trustee().equals(sid) && facts.gives(ace, actions, wish.resource());
+    for (Ace ace :
+        facts.tree().descriptor(wish.resource()).map(Descriptor::entries).orElse(List.of())) {
+      boolean gives =
+          ace.allows() && ace.trustee().equals(sid) && facts.gives(ace, actions, wish.resource());
       if (gives && !ace.isInherited()) {
         edits.add(new ListWish.Edit(wish.resource(), Sddl.text(ace), false));
       } else if (gives) {
@@ -251,7 +252,10 @@ public final class DirectorySystem extends ListedSystem implements DirectoryList
                 : WellKnown.EVERYONE;
     if (sid.isEmpty() || all.kind(subject) == SubjectKind.UNIT) {
       throw new IllegalArgumentException(
-          all.title(subject) + " has no SID, so no list of " + facts.tree().directory() + " can name it");
+          all.title(subject)
+              + " has no SID, so no list of "
+              + facts.tree().directory()
+              + " can name it");
     }
     return sid;
   }
@@ -266,7 +270,8 @@ public final class DirectorySystem extends ListedSystem implements DirectoryList
       return ace;
     } catch (MalformedException e) {
       throw new IllegalArgumentException(
-          Problem.quote(text) + " is no entry: " + e.getMessage() + "; expected " + e.expected(), e);
+          Problem.quote(text) + " is no entry: " + e.getMessage() + "; expected " + e.expected(),
+          e);
     }
   }
 

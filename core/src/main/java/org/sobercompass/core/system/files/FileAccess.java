@@ -121,9 +121,7 @@ public final class FileAccess extends ListedSystem {
     OptionalInt entry = grants().entry(grant);
     return entry.isEmpty()
         ? Optional.empty()
-        : facts
-            .list(grants().resource(grant))
-            .map(list -> form().text(list, entry.getAsInt() + 1));
+        : facts.list(grants().resource(grant)).map(list -> form().text(list, entry.getAsInt() + 1));
   }
 
   /** An entry of a 1003.1e list with the number of the user or group in place of the name. */
@@ -167,7 +165,9 @@ public final class FileAccess extends ListedSystem {
         .orElseThrow(
             () ->
                 new IllegalArgumentException(
-                    subjects.title(subject) + " has no number or SID by which " + name()
+                    subjects.title(subject)
+                        + " has no number or SID by which "
+                        + name()
                         + " could name it"));
   }
 

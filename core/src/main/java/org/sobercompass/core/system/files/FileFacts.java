@@ -75,11 +75,7 @@ public final class FileFacts {
 
   /** The same with other lists: one a path, and one a share. */
   private FileFacts(
-      FileFacts from,
-      Trustees trustees,
-      List<FileList> lists,
-      int[] listOf,
-      List<Share> shares) {
+      FileFacts from, Trustees trustees, List<FileList> lists, int[] listOf, List<Share> shares) {
     this.tree = from.tree;
     this.style = from.style;
     this.trustees = trustees;
@@ -125,7 +121,9 @@ public final class FileFacts {
     return new FileFacts(this, trustees, more, listOf, others);
   }
 
-  /** The same with other lists of some paths, which may name trustees that were not named before. */
+  /**
+   * The same with other lists of some paths, which may name trustees that were not named before.
+   */
   FileFacts with(Map<Integer, FileList> others, Trustees more) {
     List<FileList> all = new ArrayList<>(List.of(lists));
     Map<FileList, Integer> numbers = new IdentityHashMap<>();

@@ -88,7 +88,11 @@ record FileTrustees(Facts facts, Sight sight, FileStyle style) {
   /** By what name entries write whom an id stands for; the number when it is nobody. */
   String name(String id) {
     String number = id.substring(2);
-    return subjects(id).stream().map(facts::login).filter(l -> !l.isEmpty()).findFirst().orElse(number);
+    return subjects(id).stream()
+        .map(facts::login)
+        .filter(l -> !l.isEmpty())
+        .findFirst()
+        .orElse(number);
   }
 
   /** Whom an id stands for, for people; empty when it is nobody. */

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType;
+import org.sobercompass.core.descriptor.Arrivals;
 import org.sobercompass.core.descriptor.MalformedException;
 import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.core.descriptor.WellKnown;
@@ -130,8 +131,7 @@ abstract sealed class OrderedForm implements ListForm {
         case "OWNER@" -> list.owner();
         case "EVERYONE@" -> Trustees.EVERYONE;
         case "GROUP@" ->
-            all.find(
-                names.id(true, Nfs4Entry.plain(list.descriptor.group().orElse(""))));
+            all.find(names.id(true, Nfs4Entry.plain(list.descriptor.group().orElse(""))));
         default -> all.find(id(entry));
       };
     }
@@ -168,7 +168,8 @@ abstract sealed class OrderedForm implements ListForm {
       return read(text);
     } catch (MalformedException e) {
       throw new IllegalArgumentException(
-          Problem.quote(text) + " is no entry: " + e.getMessage() + "; expected " + e.expected(), e);
+          Problem.quote(text) + " is no entry: " + e.getMessage() + "; expected " + e.expected(),
+          e);
     }
   }
 
@@ -193,7 +194,8 @@ abstract sealed class OrderedForm implements ListForm {
     String wanted = written(parsed(text));
     List<Ace> entries = ((OrderedList) list).descriptor.entries();
     for (int i = 0; i < entries.size(); i++) {
-      if (!entries.get(i).isInherited() && written(entries.get(i)).equals(wanted)) {
+      boolean own = !entries.get(i).isInherited() && !((OrderedList) list).isRemoved(i);
+      if (own && written(entries.get(i)).equals(wanted)) {
         return OptionalInt.of(i + 1);
       }
     }
@@ -220,8 +222,7 @@ abstract sealed class OrderedForm implements ListForm {
     }
     Trustees all = with(ace);
     Map<Integer, FileList> changed = new LinkedHashMap<>();
-    changed.put(
-        resource, list.with(place(list, ace), ace, trustee(all, list, facts, ace)));
+    changed.put(resource, list.with(place(list, ace), ace, trustee(all, list, facts, ace)));
     if (isHandedOn()) {
       new Below(facts, all, changed).down(resource);
     }
@@ -262,9 +263,10 @@ abstract sealed class OrderedForm implements ListForm {
     if (list == null) {
       return edits;
     }
-    for (Ace ace : list.descriptor.entries()) {
+    for (int i = 0; i < list.descriptor.entries().size(); i++) {
+      Ace ace = list.descriptor.entries().get(i);
       int has = FileRights.mapped(ace.mask());
-      boolean gives = ace.allows() && !ace.isInherited() && (has & mask) != 0;
+      boolean gives = ace.allows() && !ace.isInherited() && !list.isRemoved(i) && (has & mask) != 0;
       if (gives && ace.trustee().equals(ace(id, 0, 0).trustee())) {
         edits.add(new ListWish.Edit(wish.resource(), written(ace), false));
         int left = has & ~mask & ~FileRights.SYNCHRONIZE;
@@ -325,43 +327,24 @@ abstract sealed class OrderedForm implements ListForm {
     }
 
     private FileList with(OrderedList was, OrderedList now, OrderedList own, boolean folder) {
-      List<Handed> before = handed(was, folder, own);
-      List<Handed> after = handed(now, folder, own);
       OrderedList list = own;
-      for (int i = 0; i < after.size(); i++) {
-        Ace ace = after.get(i).ace();
-        List<Ace> inherited = list.descriptor.entries().stream().filter(Ace::isInherited).toList();
-        if (count(aces(after), ace) > Math.max(count(aces(before), ace), count(inherited, ace))) {
-          List<Ace> later = aces(after.subList(i + 1, after.size()));
-          list = list.with(place(list, later), ace, trustee(all, list, facts, ace));
-        }
+      for (Arrivals.Arrival arrival :
+          Arrivals.of(
+              own.descriptor.entries(),
+              handed(was, folder, own),
+              handed(now, folder, own),
+              FileInheritance::same)) {
+        Ace ace = arrival.ace();
+        list = list.with(arrival.at(), ace, trustee(all, list, facts, ace));
       }
       return list;
     }
 
-    private static List<Handed> handed(OrderedList above, boolean folder, OrderedList own) {
-      List<Handed> handed =
-          new ArrayList<>(FileInheritance.handed(above.descriptor, folder, own.descriptor));
-      handed.removeIf(one -> above.isRemoved(one.from()));
-      return handed;
-    }
-
-    private static List<Ace> aces(List<Handed> handed) {
-      return handed.stream().map(Handed::ace).toList();
-    }
-
-    private static long count(List<Ace> list, Ace ace) {
-      return list.stream().filter(other -> FileInheritance.same(other, ace)).count();
-    }
-
-    private static int place(OrderedList list, List<Ace> after) {
-      List<Ace> entries = list.descriptor.entries();
-      int at = 0;
-      while (at < entries.size()
-          && !(entries.get(at).isInherited() && count(after, entries.get(at)) > 0)) {
-        at++;
-      }
-      return at;
+    private static List<Ace> handed(OrderedList above, boolean folder, OrderedList own) {
+      return FileInheritance.handed(above.descriptor, folder, own.descriptor).stream()
+          .filter(one -> !above.isRemoved(one.from()))
+          .map(Handed::ace)
+          .toList();
     }
   }
 }

@@ -131,7 +131,8 @@ final class OrderedList implements FileList {
   private OrderedList(OrderedList from, int at, Ace ace, int of) {
     List<Ace> more = new ArrayList<>(from.descriptor.entries());
     more.add(at, ace);
-    OrderedList fresh = new OrderedList(from.descriptor.with(more), from.owner, put(from.trustee, at, of), false);
+    OrderedList fresh =
+        new OrderedList(from.descriptor.with(more), from.owner, put(from.trustee, at, of), false);
     descriptor = fresh.descriptor;
     owner = fresh.owner;
     noList = fresh.noList;

@@ -4,9 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
-import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.system.ListWish;
 import org.sobercompass.core.system.Trustees;
 import org.sobercompass.core.system.files.PosixList.Named;
@@ -17,38 +14,12 @@ import org.sobercompass.core.system.files.PosixList.Parts;
  * {@code default:group:desk:rwx}. Thread-safe.
  */
 final class PosixForm implements ListForm {
-  private static final Pattern FORM =
-      Pattern.compile("(default:)?(user|group|other):([^:]*):([r-][w-][x-])");
-
   private final Trustees trustees;
   private final FileTrustees names;
 
   PosixForm(Trustees trustees, FileTrustees names) {
     this.trustees = trustees;
     this.names = names;
-  }
-
-  /** An entry as it is written. */
-  private record Written(boolean ofDefault, String kind, String who, int may) {
-    static Written of(String text) {
-      Matcher m = FORM.matcher(text);
-      boolean fits = m.matches() && (!m.group(2).equals("other") || m.group(3).isEmpty());
-      if (!fits) {
-        throw new IllegalArgumentException(
-            Problem.quote(text)
-                + " is no entry of such a list; expected user:NAME:rwx, group:NAME:rwx, other::rwx,"
-                + " each with or without default: before it");
-      }
-      return new Written(m.group(1) != null, m.group(2), m.group(3), PosixList.bits(m.group(4)));
-    }
-
-    boolean isNamed() {
-      return !who.isEmpty();
-    }
-
-    String id(FileTrustees names) {
-      return names.id(kind.equals("group"), who);
-    }
   }
 
   @Override
@@ -78,51 +49,56 @@ final class PosixForm implements ListForm {
 
   @Override
   public String words(String text) {
-    Written entry = Written.of(text);
+    PosixEntry entry = PosixEntry.of(text);
+    if (entry.kind().equals("mask")) {
+      return "at most "
+          + PosixList.WORDS.get(entry.may())
+          + " for whoever is named, and all groups";
+    }
     String who =
         entry.isNamed()
-            ? (entry.kind.equals("group") ? "group " : "") + entry.who
+            ? (entry.kind().equals("group") ? "group " : "") + entry.who()
             : Map.of("user", "the owner", "group", "the owning group", "other", "others")
-                .getOrDefault(entry.kind, entry.kind);
-    return PosixList.WORDS.get(entry.may)
-        + (entry.ofDefault ? " in what is made there later, for " : " for ")
+                .getOrDefault(entry.kind(), entry.kind());
+    return PosixList.WORDS.get(entry.may())
+        + (entry.ofDefault() ? " in what is made there later, for " : " for ")
         + who;
   }
 
   @Override
   public OptionalInt find(FileList list, String text) {
-    Written entry = Written.of(text);
-    if (entry.ofDefault) {
+    PosixEntry entry = PosixEntry.of(text);
+    if (entry.ofDefault() || entry.kind().equals("mask")) {
       return OptionalInt.empty();
     }
     int at = place(((PosixList) list).parts(), entry);
-    return at >= 0 && text(list, at).endsWith(PosixList.may(entry.may))
+    return at >= 0 && text(list, at).endsWith(PosixList.may(entry.may()))
         ? OptionalInt.of(at)
         : OptionalInt.empty();
   }
 
   /** With the number in place of a name. */
   String numbered(String text) {
-    Written entry = Written.of(text);
+    PosixEntry entry = PosixEntry.of(text);
     return !entry.isNamed()
         ? text
-        : (entry.ofDefault ? "default:" : "")
-            + entry.kind
+        : (entry.ofDefault() ? "default:" : "")
+            + entry.kind()
             + ":"
             + entry.id(names).substring(2)
             + ":"
-            + PosixList.may(entry.may);
+            + PosixList.may(entry.may());
   }
 
   /** The number of the entry for whom an entry is, or -1. */
-  private int place(Parts parts, Written entry) {
+  private int place(Parts parts, PosixEntry entry) {
     int firstGroup = 3 + parts.users().length;
     if (!entry.isNamed()) {
-      return entry.kind.equals("user")
+      return entry.kind().equals("user")
           ? 1
-          : entry.kind.equals("group") ? firstGroup - 1 : firstGroup + parts.groups().length;
+          : entry.kind().equals("group") ? firstGroup - 1 : firstGroup + parts.groups().length;
     }
-    boolean group = entry.kind.equals("group");
+    boolean group = entry.kind().equals("group");
     int trustee = trustees.find(entry.id(names));
     int[] there = group ? parts.groups() : parts.users();
     for (int i = 0; i < there.length; i++) {
@@ -135,7 +111,7 @@ final class PosixForm implements ListForm {
 
   @Override
   public FileFacts with(FileFacts facts, int resource, String text) {
-    Written entry = Written.of(text);
+    PosixEntry entry = PosixEntry.of(text);
     PosixList list =
         facts
             .list(resource)
@@ -148,7 +124,7 @@ final class PosixForm implements ListForm {
     Trustees more = entry.isNamed() ? names.with(facts.trustees, entry.id(names)) : facts.trustees;
     Parts parts = list.parts();
     Parts changed =
-        entry.ofDefault
+        entry.ofDefault()
             ? parts.with(defaults(parts, entry, facts, resource))
             : new PosixForm(more, names).with(parts, entry, list);
     return facts.with(Map.of(resource, new PosixList(changed)), more);
@@ -198,6 +174,13 @@ final class PosixForm implements ListForm {
       Parts parts, int resource, String id, int more, int less, List<ListWish.Edit> into) {
     int was = may(parts, id);
     int is = (Math.max(was, 0) | more) & ~less;
+    boolean masked =
+        parts.mask() != PosixList.NO_MASK
+            && !id.equals(FileTrustees.EVERYONE)
+            && (more & ~parts.mask()) != 0;
+    if (is == was && masked) {
+      into.add(new ListWish.Edit(resource, "mask::" + PosixList.may(parts.mask() | more), true));
+    }
     if (is == was || (was < 0 && is == 0)) {
       return;
     }
@@ -230,14 +213,13 @@ final class PosixForm implements ListForm {
 
   /** Whether a default entry is for a trustee, whether it is written by name or by number. */
   private boolean isFor(String line, String id) {
-    Matcher m = FORM.matcher(line);
-    if (!m.matches()) {
+    if (!PosixEntry.is(line)) {
       return false;
     }
-    Written entry = Written.of(line);
-    boolean others = id.equals(FileTrustees.EVERYONE) && entry.kind.equals("other");
-    return others
-        || (entry.isNamed() ? entry.id(names).equals(id) : !id.isEmpty() && line.startsWith(id));
+    PosixEntry entry = PosixEntry.of(line);
+    boolean others = id.equals(FileTrustees.EVERYONE) && entry.kind().equals("other");
+    boolean same = entry.isNamed() ? entry.id(names).equals(id) : line.startsWith(id);
+    return others || (!id.isEmpty() && same);
   }
 
   private String who(String id) {
@@ -273,36 +255,56 @@ final class PosixForm implements ListForm {
    * The mask lets what is new through, as programs that set entries do it; it takes nothing away,
    * and grows no more than that.
    */
-  private Parts with(Parts parts, Written entry, PosixList list) {
+  private Parts with(Parts parts, PosixEntry entry, PosixList list) {
+    if (entry.kind().equals("mask")) {
+      return widened(parts, entry.may());
+    }
     int at = place(parts, entry);
     boolean free = at < 0 || (!entry.isNamed() && text(list, at).endsWith("---"));
     if (!free) {
       throw new IllegalArgumentException(
           "the list has the entry " + text(list, at) + " already; take it out first");
     }
-    boolean user = entry.kind.equals("user");
-    boolean group = entry.kind.equals("group");
+    boolean user = entry.kind().equals("user");
+    boolean group = entry.kind().equals("group");
     boolean named = entry.isNamed();
-    int groupMay = group && !named ? entry.may : parts.groupMay();
+    int groupMay = group && !named ? entry.may() : parts.groupMay();
     boolean masked = parts.mask() != PosixList.NO_MASK;
     int mask = masked ? parts.mask() : named ? groupMay : PosixList.NO_MASK;
-    mask |= named || (masked && group) ? entry.may : 0;
+    mask |= named || (masked && group) ? entry.may() : 0;
     int trustee = named ? trustees.find(entry.id(names)) : -1;
     Named users = new Named(parts.users(), parts.userMay());
     Named groups = new Named(parts.groups(), parts.groupsMay());
     return parts.with(
-        user && !named ? entry.may : parts.ownerMay(),
+        user && !named ? entry.may() : parts.ownerMay(),
         groupMay,
-        entry.kind.equals("other") ? entry.may : parts.otherMay(),
+        entry.kind().equals("other") ? entry.may() : parts.otherMay(),
         mask,
-        named && user ? users.plus(trustee, entry.may) : users,
-        named && group ? groups.plus(trustee, entry.may) : groups);
+        named && user ? users.plus(trustee, entry.may()) : users,
+        named && group ? groups.plus(trustee, entry.may()) : groups);
+  }
+
+  /** The mask lets more through. */
+  private static Parts widened(Parts parts, int mask) {
+    if (parts.mask() == PosixList.NO_MASK || (parts.mask() & mask) != parts.mask()) {
+      throw new IllegalArgumentException(
+          parts.mask() == PosixList.NO_MASK
+              ? "the list has no mask"
+              : "a mask is only widened; take entries out instead of narrowing it");
+    }
+    return parts.with(
+        parts.ownerMay(),
+        parts.groupMay(),
+        parts.otherMay(),
+        mask,
+        new Named(parts.users(), parts.userMay()),
+        new Named(parts.groups(), parts.groupsMay()));
   }
 
   /**
    * A default list has the three entries that every list has, as the list of the folder has them.
    */
-  private List<String> defaults(Parts parts, Written entry, FileFacts facts, int resource) {
+  private List<String> defaults(Parts parts, PosixEntry entry, FileFacts facts, int resource) {
     if (!facts.isFolder(resource)) {
       throw new IllegalArgumentException(
           facts.tree.id(resource) + " is a file: only folders have default entries");
@@ -313,14 +315,14 @@ final class PosixForm implements ListForm {
       all.add("group::" + PosixList.may(parts.groupMay()));
       all.add("other::" + PosixList.may(parts.otherMay()));
     }
-    String who = entry.kind + ":" + entry.who + ":";
+    String who = entry.kind() + ":" + entry.who() + ":";
     String id = entry.isNamed() ? entry.id(names) : who;
     if (all.stream().anyMatch(line -> isFor(line, id) && !line.endsWith("---"))) {
       throw new IllegalArgumentException(
           "the default list of " + facts.tree.id(resource) + " has an entry " + who + " already");
     }
     all.removeIf(line -> isFor(line, id));
-    all.add(who + PosixList.may(entry.may));
+    all.add(who + PosixList.may(entry.may()));
     boolean named = all.stream().anyMatch(line -> line.matches("(user|group):[^:]+:.*"));
     if (named) {
       int mask = 0;

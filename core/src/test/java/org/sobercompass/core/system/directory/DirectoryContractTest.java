@@ -3,8 +3,10 @@ package org.sobercompass.core.system.directory;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
@@ -14,7 +16,12 @@ import org.sobercompass.core.contract.SystemContract;
 import org.sobercompass.core.delegation.ActionRights;
 import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.ListWish;
+import org.sobercompass.core.system.Question;
+import org.sobercompass.core.system.Verdict;
 
 /** The contract on random directories. */
 class DirectoryContractTest extends SystemContract {
@@ -85,6 +92,61 @@ class DirectoryContractTest extends SystemContract {
       }
     }
     return false;
+  }
+
+  /** Whoever is given an action can do it unless denied, loses nothing, and all is taken back. */
+  @Test
+  void whatIsGivenCanBeDoneAndTakenBack() {
+    int can = 0;
+    int asked = 0;
+    for (long seed = 0; seed < 150; seed++) {
+      RandomDirectory world = new RandomDirectory(seed);
+      AccessModel before = model(world);
+      SystemView view = before.systems().get(0);
+      Random random = new Random(seed);
+      int account = random.nextInt(RandomDirectory.ACCOUNTS);
+      int object = random.nextInt(world.tree.size());
+      int right = random.nextInt(view.rights().size());
+      List<Step> steps = new ArrayList<>();
+      try {
+        ListWish wish = new ListWish(account, object, List.of(right), random.nextBoolean());
+        for (ListWish.Edit edit : view.system().giving(wish)) {
+          String at = view.resources().id(edit.resource());
+          steps.add(new Step.ListItem(view.id(), at, edit.text(), edit.added()));
+        }
+      } catch (IllegalArgumentException e) {
+        assertThat(e).hasMessageMatching(".+");
+        continue;
+      }
+      Proposal proposal = new Proposal("", steps);
+      AccessModel after = before.with(proposal.on(before).changes());
+      List<Verdict> was = decisions(before, account);
+      List<Verdict> is = decisions(after, account);
+      for (int i = 0; i < was.size(); i++) {
+        assertThat(is.get(i)).as("seed " + seed).isGreaterThanOrEqualTo(was.get(i));
+      }
+      Verdict there =
+          after.asker().decide(after.systems().get(0), account, Question.of(object, right));
+      boolean fits =
+          world.actions.get(right).fits(world.tree.names(), world.tree.objectClass(object));
+      asked += fits && proposal.on(before).isSound() ? 1 : 0;
+      can += fits && there == Verdict.YES ? 1 : 0;
+      AccessModel back = after.with(proposal.inverse().on(after).changes());
+      assertThat(decisions(back, account)).as("seed " + seed).isEqualTo(was);
+    }
+    assertThat(can).isGreaterThan(asked / 2).isGreaterThan(20);
+  }
+
+  private static List<Verdict> decisions(AccessModel model, int account) {
+    List<Verdict> all = new ArrayList<>();
+    SystemView view = model.systems().get(0);
+    Asker asker = model.asker();
+    for (int r = 0; r < view.resources().size(); r++) {
+      for (int right = 0; right < view.rights().size(); right++) {
+        all.add(asker.decide(view, account, Question.of(r, right)));
+      }
+    }
+    return all;
   }
 
   @Test

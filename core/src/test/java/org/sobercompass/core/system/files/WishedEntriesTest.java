@@ -1,0 +1,439 @@
+package org.sobercompass.core.system.files;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.contract.SmallFacts;
+import org.sobercompass.core.descriptor.Ace;
+import org.sobercompass.core.descriptor.AceType;
+import org.sobercompass.core.descriptor.Descriptor;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.FactsBuilder;
+import org.sobercompass.core.facts.FactsBuilder.Space;
+import org.sobercompass.core.facts.FactsSource;
+import org.sobercompass.core.facts.Implicit;
+import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.facts.SubjectRow;
+import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.proposal.Bound;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.Step;
+import org.sobercompass.core.system.Admission;
+import org.sobercompass.core.system.ListWish;
+import org.sobercompass.core.system.ListedSystem;
+import org.sobercompass.core.system.Question;
+import org.sobercompass.core.system.Trustees;
+import org.sobercompass.core.system.Verdict;
+
+/**
+ * Rights given and taken by entries in lists of files, on random trees of all three styles, against
+ * trees that were made with the entries in them.
+ */
+class WishedEntriesTest {
+  private static final int ACCOUNTS = 5;
+  private static final int GROUPS = 3;
+  private static final int PATHS = 12;
+
+  private final Facts facts = facts();
+
+  private static Facts facts() {
+    FactsBuilder builder =
+        new FactsBuilder(List.of("objectsid", "uidnumber", "gidnumber"), dn -> dn, new Problems());
+    FactsSource source = builder.source("d");
+    for (int a = 0; a < ACCOUNTS; a++) {
+      int row = source.add(row(SubjectKind.ACCOUNT, "a" + a));
+      source.name(row, Space.LOGIN, "a" + a);
+      source.values(row, "uidnumber", List.of(String.valueOf(1000 + a)));
+      source.values(row, "objectsid", List.of("S-1-5-21-1-" + (1000 + a)));
+    }
+    for (int g = 0; g < GROUPS; g++) {
+      int row = source.add(row(SubjectKind.GROUP, "g" + g));
+      source.name(row, Space.LOGIN, "g" + g);
+      source.values(row, "gidnumber", List.of(String.valueOf(2000 + g)));
+      source.values(row, "objectsid", List.of("S-1-5-21-1-" + (2000 + g)));
+      source.refer(row, Via.MEMBER, Space.LOGIN, "a" + g);
+      source.refer(row, Via.MEMBER, Space.LOGIN, "a" + (g + 1));
+    }
+    return builder.build();
+  }
+
+  private static SubjectRow row(SubjectKind kind, String id) {
+    return new SubjectRow(kind, id, id, id, id, id, "", 0, Facts.NEVER);
+  }
+
+  /** A path: where it stands, whether a folder, and the entries that are written there. */
+  private record Spot(int above, boolean folder, List<Ace> own, PosixList.Parts posix) {}
+
+  private static String sid(FileStyle style, int who) {
+    boolean account = who < ACCOUNTS;
+    String name = account ? "a" + who : "g" + (who - ACCOUNTS);
+    int number = account ? 1000 + who : 2000 + who - ACCOUNTS;
+    return style == FileStyle.SHARED ? "S-1-5-21-1-" + number : name + (account ? "" : " (g)");
+  }
+
+  private static List<Spot> spots(FileStyle style, Random random) {
+    List<Spot> spots = new ArrayList<>();
+    List<Integer> folders = new ArrayList<>(List.of(0));
+    for (int p = 0; p < PATHS; p++) {
+      boolean folder = p == 0 || random.nextBoolean();
+      int above = p == 0 ? -1 : folders.get(random.nextInt(folders.size()));
+      if (folder && p > 0) {
+        folders.add(p);
+      }
+      List<Ace> own = new ArrayList<>();
+      for (int i = random.nextInt(3); i > 0; i--) {
+        int flags = folder && random.nextInt(3) > 0 ? Ace.OBJECTS | Ace.CHILDREN : 0;
+        AceType type = random.nextInt(3) == 0 ? AceType.DENY : AceType.ALLOW;
+        int mask = random.nextBoolean() ? FileRights.READ : FileRights.CHANGE;
+        Ace ace = Ace.of(type, flags, mask, sid(style, random.nextInt(ACCOUNTS + GROUPS)));
+        if (!own.contains(ace)) {
+          own.add(ace);
+        }
+      }
+      own.sort((a, b) -> Boolean.compare(b.denies(), a.denies()));
+      spots.add(new Spot(above, folder, own, posix(random)));
+    }
+    return spots;
+  }
+
+  /** Owner 1, group 1; perhaps a named user and a named group under a mask. */
+  private static PosixList.Parts posix(Random random) {
+    boolean named = random.nextBoolean();
+    int[] none = {};
+    return new PosixList.Parts(
+        2,
+        1 + ACCOUNTS,
+        -1,
+        random.nextInt(8),
+        random.nextInt(8),
+        random.nextInt(8),
+        named ? random.nextInt(8) : PosixList.NO_MASK,
+        0,
+        named ? new int[] {3} : none,
+        named ? new int[] {random.nextInt(8)} : none,
+        named ? new int[] {2 + ACCOUNTS} : none,
+        named ? new int[] {random.nextInt(8)} : none,
+        List.of(),
+        0);
+  }
+
+  /** The tree made new: what comes from above is worked out at each path. */
+  private FileAccess access(FileStyle style, List<Spot> spots) {
+    Trustees.Builder trustees = new Trustees.Builder(facts, facts.implicit(Implicit.EVERYONE));
+    for (int s = 0; s < ACCOUNTS + GROUPS; s++) {
+      int subject = s < ACCOUNTS ? s : facts.firstGroup() + s - ACCOUNTS;
+      String kind = s < ACCOUNTS ? "u:" + (1000 + s) : "g:" + (2000 + s - ACCOUNTS);
+      trustees.add(style == FileStyle.SHARED ? sid(style, s) : kind, facts.login(subject), subject);
+    }
+    FileFacts.Builder into = new FileFacts.Builder(style, trustees);
+    int[] nodes = new int[spots.size()];
+    Descriptor[] made = new Descriptor[spots.size()];
+    for (int p = 0; p < spots.size(); p++) {
+      Spot spot = spots.get(p);
+      nodes[p] =
+          p == 0
+              ? 0
+              : into.paths().child(nodes[spot.above], ("p" + p).getBytes(StandardCharsets.UTF_8));
+      if (style == FileStyle.POSIX) {
+        into.put(nodes[p], spot.folder, into.list(p, new PosixList(spot.posix)));
+        continue;
+      }
+      Descriptor own = descriptor(style, spot.own);
+      List<Ace> all = new ArrayList<>(spot.own);
+      if (p > 0 && style == FileStyle.SHARED) {
+        FileInheritance.handed(made[spot.above], spot.folder, own).forEach(h -> all.add(h.ace()));
+      }
+      made[p] = descriptor(style, all);
+      int[] named = all.stream().mapToInt(a -> number(style, a.trustee())).toArray();
+      into.put(nodes[p], spot.folder, into.list(made[p], 1, named));
+    }
+    return new FileAccess(
+        new ListedSystem.Definition(
+            "x",
+            "x",
+            SmallFacts.sight(true),
+            new Admission(facts, false, Set.of(), Optional.empty()),
+            List.of()),
+        List.of(),
+        into.build(),
+        facts);
+  }
+
+  private static int number(FileStyle style, String trustee) {
+    for (int s = 0; s < ACCOUNTS + GROUPS; s++) {
+      if (sid(style, s).equals(trustee)) {
+        return 1 + s;
+      }
+    }
+    throw new AssertionError(trustee);
+  }
+
+  private static Descriptor descriptor(FileStyle style, List<Ace> entries) {
+    return new Descriptor(
+        Descriptor.DACL_PRESENT,
+        Optional.of(sid(style, 0)),
+        Optional.empty(),
+        Optional.of(entries),
+        Optional.empty());
+  }
+
+  private AccessModel model(FileAccess system) {
+    return AccessModel.of(facts, List.of(system), Instant.EPOCH, Optional.empty());
+  }
+
+  /** Who can do what where. */
+  private Map<String, Verdict> decisions(AccessModel model) {
+    Map<String, Verdict> all = new HashMap<>();
+    SystemView view = model.systems().get(0);
+    Asker asker = model.asker();
+    for (int account = 0; account < ACCOUNTS; account++) {
+      for (int r = 0; r < view.resources().size(); r++) {
+        for (int right = 0; right < view.rights().size(); right++) {
+          all.put(
+              account + " " + view.resources().id(r) + " " + view.rights().text(right),
+              asker.decide(view, account, Question.of(r, right)));
+        }
+      }
+    }
+    return all;
+  }
+
+  private static Proposal proposal(AccessModel model, List<ListWish.Edit> edits) {
+    SystemView view = model.systems().get(0);
+    List<Step> steps = new ArrayList<>();
+    edits.forEach(
+        e ->
+            steps.add(
+                new Step.ListItem(
+                    view.id(), view.resources().id(e.resource()), e.text(), e.added())));
+    return new Proposal("", steps);
+  }
+
+  @ParameterizedTest
+  @EnumSource(FileStyle.class)
+  void whatIsGivenIsAsIfItHadStoodThereAndTakingItBackLeavesNothing(FileStyle style) {
+    int gained = 0;
+    for (int seed = 0; seed < 150; seed++) {
+      Random random = new Random(seed);
+      List<Spot> spots = spots(style, random);
+      AccessModel before = model(access(style, spots));
+      SystemView view = before.systems().get(0);
+      int path = random.nextInt(PATHS);
+      int resource = resource(view, spots, path);
+      int who = random.nextInt(ACCOUNTS + GROUPS);
+      int subject = who < ACCOUNTS ? who : facts.firstGroup() + who - ACCOUNTS;
+      int right = random.nextInt(style == FileStyle.POSIX ? 4 : view.rights().size());
+      boolean below = random.nextBoolean();
+      List<ListWish.Edit> edits =
+          view.system().giving(new ListWish(subject, resource, List.of(right), below));
+      Proposal proposal = proposal(before, edits);
+      Bound bound = proposal.on(before);
+      assertThat(bound.isSound()).as(bound.notes().toString()).isTrue();
+      AccessModel after = before.with(bound.changes());
+      if (style == FileStyle.POSIX) {
+        assertThat(decisions(after)).as("seed " + seed).isEqualTo(byHand(before, edits));
+      } else {
+        assertThat(decisions(after)).as("seed " + seed).isEqualTo(made(style, spots, view, edits));
+      }
+      gained += decisions(after).equals(decisions(before)) ? 0 : 1;
+      AccessModel back = after.with(proposal.inverse().on(after).changes());
+      if (style != FileStyle.POSIX) {
+        assertThat(decisions(back)).as("seed " + seed).isEqualTo(decisions(before));
+      }
+    }
+    assertThat(gained).isGreaterThan(20);
+  }
+
+  private static int resource(SystemView view, List<Spot> spots, int path) {
+    return view.resources().find(id(spots, path)).orElseThrow();
+  }
+
+  private static String id(List<Spot> spots, int path) {
+    String above = path == 0 ? "/" : id(spots, spots.get(path).above);
+    return path == 0 ? above : (above.equals("/") ? "" : above) + "/p" + path;
+  }
+
+  /** The tree made anew with the entries among those that stand there, those that deny first. */
+  private Map<String, Verdict> made(
+      FileStyle style, List<Spot> spots, SystemView view, List<ListWish.Edit> edits) {
+    List<Spot> more = new ArrayList<>();
+    for (int p = 0; p < spots.size(); p++) {
+      Spot spot = spots.get(p);
+      List<Ace> own = new ArrayList<>(spot.own);
+      int resource = resource(view, spots, p);
+      for (ListWish.Edit edit : edits) {
+        boolean there =
+            edit.resource() == resource && view.system().entryOf(resource, edit.text()).isPresent();
+        if (edit.resource() == resource && !there) {
+          assertThat(edit.added()).isTrue();
+          own.add(entry(style, edit.text()));
+        }
+      }
+      more.add(new Spot(spot.above, spot.folder, own, spot.posix));
+    }
+    return decisions(model(access(style, more)));
+  }
+
+  private static Ace entry(FileStyle style, String text) {
+    try {
+      return style == FileStyle.SHARED
+          ? org.sobercompass.core.descriptor.Sddl.readEntry(text, Optional.empty())
+          : Nfs4Entry.of(text).ace();
+    } catch (org.sobercompass.core.descriptor.MalformedException e) {
+      throw new AssertionError(e);
+    }
+  }
+
+  /** Read, write, execute and what follows from them, from the texts of all entries, by hand. */
+  private Map<String, Verdict> byHand(AccessModel before, List<ListWish.Edit> edits) {
+    SystemView view = before.systems().get(0);
+    FileAccess system = (FileAccess) view.system();
+    List<PosixList.Parts> parts = new ArrayList<>();
+    Map<Integer, Integer> pathOf = new HashMap<>();
+    for (int r = 0; r < view.resources().size(); r++) {
+      pathOf.put(r, parts.size());
+      PosixList list = (PosixList) system.facts().list(r).orElseThrow();
+      parts.add(edited(list.parts(), edits, r));
+    }
+    List<Spot> spots = new ArrayList<>();
+    for (int r = 0; r < parts.size(); r++) {
+      spots.add(
+          new Spot(
+              view.resources().parent(r),
+              system.facts().kind(r) == FileFacts.Kind.FOLDER,
+              List.of(),
+              parts.get(r)));
+    }
+    Map<String, Verdict> named = new HashMap<>();
+    AccessModel made = model(access(FileStyle.POSIX, spots));
+    SystemView other = made.systems().get(0);
+    Map<String, Verdict> all = decisions(made);
+    for (int r = 0; r < parts.size(); r++) {
+      String was = view.resources().id(r);
+      String is = other.resources().id(other.resources().find(id(spots, r)).orElseThrow());
+      for (int account = 0; account < ACCOUNTS; account++) {
+        for (int right = 0; right < view.rights().size(); right++) {
+          String text = view.rights().text(right);
+          named.put(account + " " + was + " " + text, all.get(account + " " + is + " " + text));
+        }
+      }
+    }
+    return named;
+  }
+
+  private static PosixList.Parts edited(
+      PosixList.Parts parts, List<ListWish.Edit> edits, int resource) {
+    PosixList.Parts now = parts;
+    for (ListWish.Edit edit : edits) {
+      String text = edit.text();
+      boolean named = text.matches("(user|group):[^:]+:...");
+      if (edit.resource() == resource && text.startsWith("mask::")) {
+        now =
+            now.with(
+                now.ownerMay(),
+                now.groupMay(),
+                now.otherMay(),
+                PosixList.bits(text.substring(6)),
+                of(now.users(), now.userMay()),
+                of(now.groups(), now.groupsMay()));
+      }
+      if (edit.resource() == resource && named && edit.added()) {
+        String[] words = text.split(":");
+        boolean user = words[0].equals("user");
+        int number = Integer.parseInt(words[1].substring(1));
+        int trustee = user ? 1 + number : 1 + ACCOUNTS + number;
+        int may = PosixList.bits(words[2]);
+        int mask = (now.mask() < 0 ? now.groupMay() : now.mask()) | may;
+        now =
+            now.with(
+                now.ownerMay(),
+                now.groupMay(),
+                now.otherMay(),
+                mask,
+                user
+                    ? put(now.users(), now.userMay(), trustee, may)
+                    : of(now.users(), now.userMay()),
+                user
+                    ? of(now.groups(), now.groupsMay())
+                    : put(now.groups(), now.groupsMay(), trustee, may));
+      }
+    }
+    return now;
+  }
+
+  private static PosixList.Named of(int[] who, int[] may) {
+    return new PosixList.Named(who, may);
+  }
+
+  private static PosixList.Named put(int[] who, int[] may, int trustee, int permissions) {
+    for (int i = 0; i < who.length; i++) {
+      if (who[i] == trustee) {
+        int[] other = may.clone();
+        other[i] = permissions;
+        return of(who, other);
+      }
+    }
+    return of(who, may).plus(trustee, permissions);
+  }
+
+  /** What is taken is not given any more by an entry of theirs there. */
+  @ParameterizedTest
+  @EnumSource(FileStyle.class)
+  void whatIsTakenIsGivenByNoEntryOfTheirsThere(FileStyle style) {
+    int taken = 0;
+    for (int seed = 0; seed < 150; seed++) {
+      Random random = new Random(seed);
+      AccessModel before = model(access(style, spots(style, random)));
+      SystemView view = before.systems().get(0);
+      int who = random.nextInt(ACCOUNTS + GROUPS);
+      int subject = who < ACCOUNTS ? who : facts.firstGroup() + who - ACCOUNTS;
+      int right = random.nextInt(style == FileStyle.POSIX ? 3 : view.rights().size());
+      ListWish wish =
+          new ListWish(subject, random.nextInt(view.resources().size()), List.of(right), false);
+      try {
+        Proposal proposal = proposal(before, view.system().taking(wish));
+        AccessModel after = before.with(proposal.on(before).changes());
+        taken++;
+        assertThatThrownBy(() -> after.systems().get(0).system().taking(wish))
+            .hasMessageContaining("no entry at ");
+      } catch (IllegalArgumentException e) {
+        assertThat(e).hasMessageContaining("no entry at ");
+      }
+    }
+    assertThat(taken).isGreaterThan(8);
+  }
+
+  @Test
+  void whatNoEntryCanGiveSaysWhatWould() {
+    AccessModel model = model(access(FileStyle.POSIX, spots(FileStyle.POSIX, new Random(1))));
+    SystemView view = model.systems().get(0);
+    int delete = view.rights().find("delete").orElseThrow();
+    int owner = view.rights().find("change-owner").orElseThrow();
+    assertThatThrownBy(() -> view.system().giving(new ListWish(0, 1, List.of(delete), false)))
+        .hasMessage("no entry gives delete: it takes create on the folder above");
+    assertThatThrownBy(() -> view.system().giving(new ListWish(0, 1, List.of(owner), false)))
+        .hasMessage("no entry gives change-owner: that is for the owner and the superuser");
+    Step nobody = new Step.ListItem("x", "/p1", "user:nobody:r--", true);
+    Step noEntry = new Step.ListItem("x", "/p1", "user:a1:read", true);
+    Bound bound = new Proposal("", List.of(nobody, noEntry)).on(model);
+    assertThat(bound.notes().get(0).what())
+        .isEqualTo("nobody in the directories that it looks at has the user \"nobody\"");
+    assertThat(bound.notes().get(1).what()).startsWith("\"user:a1:read\" is no entry of such a");
+  }
+}
