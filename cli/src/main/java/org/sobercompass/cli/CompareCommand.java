@@ -1,5 +1,6 @@
 package org.sobercompass.cli;
 
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -8,34 +9,59 @@ import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.report.answers.RightAnswers;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** {@code sober compare}. */
 @Command(
     name = "compare",
     mixinStandardHelpOptions = true,
-    description = "Compares two accounts, or two roles of an application.",
+    description = {
+      "Compares two accounts, two roles of an application, or what was read then and now.",
+      ""
+    },
     footer = {
       "",
       "Examples, on the demo:",
       "  sober compare accounts edda.voss joss.merrin",
-      "  sober compare roles seedbook keeper lender"
+      "  sober compare roles seedbook keeper lender",
+      "  sober compare surveys",
+      "  sober compare surveys before.survey.zip after.survey.zip",
+      "What differs between two surveys is told by what did it. Without names: the latest survey"
+          + " of",
+      "the workspace and what it reads now; with one: that survey, or the folder of another"
+          + " workspace,",
+      "and what is read now. Exit code 1 when something differs."
     })
 final class CompareCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
 
-  @Parameters(index = "0", paramLabel = "KIND", description = "accounts or roles")
+  @Parameters(index = "0", paramLabel = "KIND", description = "accounts, roles or surveys")
   private String kind = "";
 
   @Parameters(
       index = "1..*",
       paramLabel = "NAME",
-      arity = "2..3",
-      description = "the two accounts; or the application and its two roles")
+      arity = "0..3",
+      description = "the two accounts; the application and its two roles; the two surveys")
   private List<String> names = new ArrayList<>();
+
+  @Option(
+      names = "--amendment",
+      paramLabel = "FOLDER",
+      description = "of surveys: an amendment that was carried out, to tell what came of it")
+  private List<Path> amendments = new ArrayList<>();
+
+  @Option(
+      names = "--all",
+      description = "of surveys: also what compass.yaml says is routine (findings: routine)")
+  private boolean all;
 
   @Override
   public Integer call() {
+    if (kind.equals("surveys") && names.size() <= 2) {
+      return new SurveyComparison(inputs, amendments, all).run(names);
+    }
     RightAnswers answers = new RightAnswers(inputs.ask());
     if (kind.equals("accounts") && names.size() == 2) {
       inputs.print(
@@ -51,7 +77,8 @@ final class CompareCommand implements Callable<Integer> {
               roles.get(inputs.names().role(view, names.get(2)))));
     } else {
       throw new UsageException(
-          "expected: sober compare accounts A B, or: sober compare roles APPLICATION A B");
+          "expected: sober compare accounts A B, sober compare roles APPLICATION A B, or"
+              + " sober compare surveys BEFORE NOW");
     }
     return Exit.OK;
   }

@@ -29,6 +29,11 @@ public final class HandedDown {
     return tree.isGuarded(at) ? Optional.empty() : Optional.of(new Entry(at, number));
   }
 
+  /** Whether an entry stands in a list by itself: nothing above hands it down. O(entries). */
+  public static boolean stands(DirectoryTree tree, int object, int entry) {
+    return handing(tree, object, entry) < 0;
+  }
+
   /** The number of the entry right above that hands this one down, or -1. */
   private static int handing(DirectoryTree tree, int object, int entry) {
     Descriptor own = tree.descriptor(object).orElseThrow();

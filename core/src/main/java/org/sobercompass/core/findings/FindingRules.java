@@ -31,6 +31,7 @@ import org.sobercompass.core.removal.Wishes;
  * @param weights weights of kinds that the workspace sets
  * @param off kinds that are not looked for
  * @param removals what removals may take, and at what price
+ * @param routine changes between surveys that need no word
  */
 public record FindingRules(
     List<SeparationRule> separation,
@@ -51,7 +52,8 @@ public record FindingRules(
     Usage usage,
     Map<FindingKind, Weight> weights,
     Set<FindingKind> off,
-    Wishes removals) {
+    Wishes removals,
+    Routine routine) {
 
   /** The attributes that say when an account last signed in, of the usual directories. */
   public static final List<String> SIGN_IN_ATTRIBUTES =
@@ -100,7 +102,8 @@ public record FindingRules(
         Usage.NONE,
         Map.of(),
         Set.of(),
-        Wishes.NONE);
+        Wishes.NONE,
+        Routine.NONE);
   }
 
   /** The same, with other kinds that are not looked for. */
@@ -124,6 +127,7 @@ public record FindingRules(
         usage,
         weights,
         others,
-        removals);
+        removals,
+        routine);
   }
 }

@@ -2,6 +2,7 @@ package org.sobercompass.core.proposal;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -37,9 +38,26 @@ public final class AsIn {
   private final Set<Step> steps = new LinkedHashSet<>();
   private final List<String> left = new ArrayList<>();
 
-  private AsIn(AccessModel now, AccessModel other) {
+  private final Telling telling;
+
+  /** How it is told what is only in one of two models, of one thing and of several. */
+  private record Telling(
+      String here, String areHere, String there, String areThere, String otherRules) {}
+
+  private static final Telling PLACES =
+      new Telling(
+          "is here and not there",
+          "are here and not there",
+          "is there and not here",
+          "are there and not here",
+          "has other rules there");
+  private static final Telling TIMES =
+      new Telling("is gone", "are gone", "is new", "are new", "has other rules now");
+
+  private AsIn(AccessModel now, AccessModel other, Telling telling) {
     this.now = now;
     this.other = other;
+    this.telling = telling;
   }
 
   /**
@@ -57,16 +75,28 @@ public final class AsIn {
 
   /** Makes {@code now} as {@code other} is; both with their delegated administration. */
   public static Answer of(AccessModel now, AccessModel other) {
-    AsIn work = new AsIn(now, other);
+    AsIn work = new AsIn(now, other, PLACES);
     work.subjects();
-    Steps.systems(now).forEach(work::system);
+    work.tellSubjects();
+    return work.answer();
+  }
+
+  /** What made an earlier model what a later one is. Who is new or gone is not told. */
+  public static Answer since(AccessModel before, AccessModel now) {
+    AsIn work = new AsIn(before, now, TIMES);
+    work.subjects();
+    return work.answer();
+  }
+
+  private Answer answer() {
+    Steps.systems(now).forEach(this::system);
     List<String> gone =
         Steps.systems(other)
             .map(SystemView::id)
             .filter(id -> Steps.systems(now).noneMatch(view -> view.id().equals(id)))
             .toList();
-    work.tell(gone, "is there and not here", "are there and not here");
-    return new Answer(new Proposal("", List.copyOf(work.steps)), work.left);
+    tell(gone, telling.there, telling.areThere);
+    return new Answer(new Proposal("", List.copyOf(steps)), left);
   }
 
   private void tell(List<String> which, String one, String many) {
@@ -81,28 +111,32 @@ public final class AsIn {
   /** States of accounts, and memberships. */
   private void subjects() {
     Facts facts = now.facts();
-    List<String> added = new ArrayList<>();
     for (int subject = 0; subject < facts.accounts() + facts.groups(); subject++) {
       Key key = facts.key(subject);
       Optional<Integer> there = other.facts().find(key);
-      if (there.isEmpty()) {
-        added.add(Words.subject(facts, subject));
-        continue;
-      }
-      if (facts.kind(subject) == SubjectKind.ACCOUNT) {
+      if (there.isPresent() && facts.kind(subject) == SubjectKind.ACCOUNT) {
         state(key, subject, there.get());
       }
-      memberships(key, subject, there.get());
-    }
-    tell(added, "is here and not there", "are here and not there");
-    List<String> gone = new ArrayList<>();
-    Facts others = other.facts();
-    for (int subject = 0; subject < others.accounts() + others.groups(); subject++) {
-      if (facts.find(others.key(subject)).isEmpty()) {
-        gone.add(Words.subject(others, subject));
+      if (there.isPresent()) {
+        memberships(key, subject, there.get());
       }
     }
-    tell(gone, "is there and not here", "are there and not here");
+  }
+
+  /** Who is in one of the two only. */
+  private void tellSubjects() {
+    tell(onlyIn(now.facts(), other.facts()), telling.here, telling.areHere);
+    tell(onlyIn(other.facts(), now.facts()), telling.there, telling.areThere);
+  }
+
+  private static List<String> onlyIn(Facts some, Facts others) {
+    List<String> only = new ArrayList<>();
+    for (int subject = 0; subject < some.accounts() + some.groups(); subject++) {
+      if (others.find(some.key(subject)).isEmpty()) {
+        only.add(Words.subject(some, subject));
+      }
+    }
+    return only;
   }
 
   private void state(Key key, int subject, int there) {
@@ -149,7 +183,7 @@ public final class AsIn {
     Optional<SystemView> there =
         Steps.systems(other).filter(v -> v.id().equals(view.id())).findFirst();
     if (there.isEmpty()) {
-      tell(List.of(view.id()), "is here and not there", "");
+      tell(List.of(view.id()), telling.here, "");
       return;
     }
     register(view, there.get());
@@ -181,7 +215,9 @@ public final class AsIn {
         nowhere.add(what.role() + " for " + what.subject().text());
       }
     }
-    tell(nowhere, "cannot be given here", "cannot be given here");
+    if (telling == PLACES) {
+      tell(nowhere, "cannot be given here", "cannot be given here");
+    }
     has.stream().filter(what -> !had.contains(what)).forEach(w -> steps.add(new Step.Withdraw(w)));
   }
 
@@ -206,7 +242,7 @@ public final class AsIn {
   private void lines(AdminScope scope, List<AdminScope> others) {
     Optional<AdminScope> there = others.stream().filter(s -> s.id().equals(scope.id())).findFirst();
     if (there.isEmpty()) {
-      tell(List.of("the scope " + scope.id()), "is here and not there", "");
+      tell(List.of("the scope " + scope.id()), telling.here, "");
       return;
     }
     Set<Step> has = lines(now, scope);
@@ -214,7 +250,7 @@ public final class AsIn {
     had.stream().filter(line -> !has.contains(line)).forEach(steps::add);
     has.stream().filter(line -> !had.contains(line)).forEach(line -> steps.add(line.inverse()));
     if (!rules(scope).equals(rules(there.get()))) {
-      tell(List.of("the scope " + scope.id()), "has other rules there", "");
+      tell(List.of("the scope " + scope.id()), telling.otherRules, "");
     }
   }
 
@@ -242,7 +278,7 @@ public final class AsIn {
   private void role(String application, WrittenRole role, List<WrittenRole> others) {
     Optional<WrittenRole> there = others.stream().filter(r -> r.id().equals(role.id())).findFirst();
     if (there.isEmpty()) {
-      tell(List.of("the role " + role.id() + " of " + application), "is here and not there", "");
+      tell(List.of("the role " + role.id() + " of " + application), telling.here, "");
       return;
     }
     Set<String> areas = new LinkedHashSet<>(role.allows().keySet());
@@ -258,32 +294,80 @@ public final class AsIn {
     }
   }
 
-  /** Entries are removed; those that are there and not here are told. */
+  /**
+   * Entries are removed, and those that are there added. What a list hands on goes and comes with
+   * the entry that is handed on.
+   */
   private void entries(SystemView view, SystemView there) {
-    Map<String, Integer> had = new HashMap<>();
-    Steps words = new Steps(other);
-    for (Grant grant : there.grants()) {
-      if (!grant.isWithdrawn()) {
-        had.merge(words.words(there, grant), 1, Integer::sum);
-      }
-    }
+    Map<String, Integer> had = said(there, other);
+    Map<String, Integer> has = said(view, now);
     Steps own = new Steps(now);
+    Map<String, Step> gone = new LinkedHashMap<>();
     for (int g = 0; g < view.grants().size(); g++) {
       Grant grant = view.grants().get(g);
-      if (grant.isWithdrawn()) {
-        continue;
-      }
-      String says = own.words(view, grant);
-      boolean stands = !grant.declared() || view.system().entry(g).isPresent();
-      if (had.merge(says, -1, Integer::sum) < 0 && stands) {
-        steps.add(new Step.Entry(view.id(), grant.id(), says, true));
+      if (!grant.isWithdrawn()) {
+        String says = own.words(view, grant);
+        boolean more = had.merge(says, -1, Integer::sum) < 0;
+        Optional<String> text = more ? view.system().entryText(g) : Optional.empty();
+        String at = view.resources().id(grant.resource());
+        text.ifPresent(
+            t -> gone.put(at + " " + t, new Step.Entry(view.id(), grant.id(), says, true)));
       }
     }
-    List<String> missing =
-        had.entrySet().stream().filter(e -> e.getValue() > 0).map(Map.Entry::getKey).toList();
+    List<Step> come = new ArrayList<>();
+    List<String> missing = new ArrayList<>();
+    Steps words = new Steps(other);
+    for (int g = 0; g < there.grants().size(); g++) {
+      Grant grant = there.grants().get(g);
+      if (!grant.isWithdrawn()) {
+        String says = words.words(there, grant);
+        boolean more = has.merge(says, -1, Integer::sum) < 0;
+        if (more) {
+          comes(view, there, g, says, gone, come, missing);
+        }
+      }
+    }
+    steps.addAll(gone.values());
+    steps.addAll(come);
     tell(
         missing,
-        "of " + view.system().name() + " is there and not here",
-        "of " + view.system().name() + " are there and not here");
+        "of " + view.system().name() + " " + telling.there,
+        "of " + view.system().name() + " " + telling.areThere);
+  }
+
+  /** What the entries of a system say, and how often. */
+  private static Map<String, Integer> said(SystemView view, AccessModel model) {
+    Map<String, Integer> said = new HashMap<>();
+    Steps words = new Steps(model);
+    for (Grant grant : view.grants()) {
+      if (!grant.isWithdrawn()) {
+        said.merge(words.words(view, grant), 1, Integer::sum);
+      }
+    }
+    return said;
+  }
+
+  /**
+   * An entry that is not here is added, unless it only reads otherwise, as under another mask; one
+   * that cannot be added is told, but for what comes from above.
+   */
+  private static void comes(
+      SystemView view,
+      SystemView there,
+      int grant,
+      String says,
+      Map<String, Step> gone,
+      List<Step> come,
+      List<String> missing) {
+    Optional<String> text = there.system().entryText(grant);
+    String at = there.resources().id(there.grants().get(grant).resource());
+    if (text.isPresent() && gone.remove(at + " " + text.get()) != null) {
+      return;
+    }
+    if (text.isPresent() && view.resources().find(at).isPresent()) {
+      come.add(new Step.ListItem(view.id(), at, text.get(), true));
+    } else if (there.system().entry(grant).isEmpty()) {
+      missing.add(says);
+    }
   }
 }

@@ -150,7 +150,10 @@ public interface AccessSystem {
     return OptionalInt.empty();
   }
 
-  /** An entry as the system itself writes it; empty where that is not known here. */
+  /**
+   * An entry as the system itself writes it; empty where that is not known here, or where the entry
+   * is there only because one above hands it on.
+   */
   default Optional<String> entryText(int grant) {
     return Optional.empty();
   }

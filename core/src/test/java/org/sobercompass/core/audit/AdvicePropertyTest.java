@@ -83,7 +83,8 @@ class AdvicePropertyTest {
             usage,
             Map.of(),
             Set.of(),
-            org.sobercompass.core.removal.Wishes.NONE);
+            org.sobercompass.core.removal.Wishes.NONE,
+            usual.routine());
     return new Assessment(
         model,
         rules,

@@ -50,8 +50,13 @@ public record AnswerContext(
   /** The facts that stand under every heading: as of, basis. */
   public AnswerTable.Builder begin(String schema, String... columns) {
     return AnswerTable.of(schema, columns)
-        .fact("as of", TIME.format(model.asOf().atZone(zone)))
+        .fact("as of", moment(model.asOf()))
         .fact("assignments", basis(model) + exported(model));
+  }
+
+  /** A moment, in the zone. */
+  String moment(Instant at) {
+    return TIME.format(at.atZone(zone));
   }
 
   /** Which actual assignments were exported when, where that is said. */

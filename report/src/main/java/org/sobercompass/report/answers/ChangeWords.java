@@ -25,53 +25,76 @@ final class ChangeWords {
   private final AccessModel model;
   private final Powers powers;
   private final ZoneId zone;
+  private final boolean done;
 
-  /** Of the changes of a model with its powers; times in a zone. */
+  /** Of the changes of a model with its powers, as what is to be done; times in a zone. */
   ChangeWords(Powers powers, ZoneId zone) {
+    this(powers, zone, false);
+  }
+
+  private ChangeWords(Powers powers, ZoneId zone, boolean done) {
     this.powers = powers;
     this.model = powers.model();
     this.zone = zone;
+    this.done = done;
   }
 
-  /** What is to be done. */
+  /** The same of changes that were made. */
+  ChangeWords done() {
+    return new ChangeWords(powers, zone, true);
+  }
+
+  /** What is to be done to something, or was. */
+  private String say(String verb, String participle, String what, String rest) {
+    return done ? what + " was " + participle + rest : verb + " " + what + rest;
+  }
+
+  /** What is to be done, or was done. */
   String of(Change change) {
     return change.fold(
         moved ->
             moved.byKind(
-                added -> membership("put ", added, " into "),
-                removed -> membership("take ", removed, " out of ")),
+                added -> membership("put", "put", added, " into "),
+                removed -> membership("take", "taken", removed, " out of ")),
         own -> own.byKind(this::given, this::removed, this::redefined),
         this::account);
   }
 
-  private String membership(String verb, Change.OfMembership change, String preposition) {
-    return verb
-        + Words.subject(model.facts(), change.member())
-        + preposition
-        + Words.subject(model.facts(), change.group());
+  private String membership(
+      String verb, String participle, Change.OfMembership change, String preposition) {
+    return say(
+        verb,
+        participle,
+        Words.subject(model.facts(), change.member()),
+        preposition + Words.subject(model.facts(), change.group()));
   }
 
   private String given(Change.AssignmentAdded added) {
     SystemView view = model.view(added.system());
     if (view.system() instanceof AdminRoles roles) {
-      return "give the admin role "
-          + view.system().roles().get(added.role()).name()
-          + " over "
-          + (added.node() < 0 ? "everything" : roles.defined().get(added.node()).name())
-          + " to "
-          + Words.subject(model.facts(), added.subject())
-          + window(added);
+      return say(
+          "give",
+          "given",
+          "the admin role " + view.system().roles().get(added.role()).name(),
+          " over "
+              + (added.node() < 0 ? "everything" : roles.defined().get(added.node()).name())
+              + " to "
+              + Words.subject(model.facts(), added.subject())
+              + window(added));
     }
-    return "give the role "
-        + view.system().roles().get(added.role()).name()
-        + " of "
-        + view.system().name()
-        + " to "
-        + Words.subject(model.facts(), added.subject())
-        + (added.node() > 0
-            ? " at " + view.resources().id(added.node())
-            : view.resources().size() > 1 ? ", everywhere" : "")
-        + window(added);
+    return say(
+        "give",
+        "given",
+        "the role "
+            + view.system().roles().get(added.role()).name()
+            + " of "
+            + view.system().name(),
+        " to "
+            + Words.subject(model.facts(), added.subject())
+            + (added.node() > 0
+                ? " at " + view.resources().id(added.node())
+                : view.resources().size() > 1 ? ", everywhere" : "")
+            + window(added));
   }
 
   private String window(Change.AssignmentAdded added) {
@@ -83,15 +106,18 @@ final class ChangeWords {
     String who = Words.subject(model.facts(), change.account());
     return change
         .disabled()
-        .map(off -> (off ? "disable " : "enable ") + who)
+        .map(off -> off ? say("disable", "disabled", who, "") : say("enable", "enabled", who, ""))
         .orElseGet(
             () ->
                 change.expires().filter(at -> at < Facts.NEVER).isEmpty()
-                    ? "take the end off " + who
-                    : "let "
-                        + who
-                        + " end after "
-                        + Words.day(Instant.ofEpochSecond(change.expires().get()), zone, true));
+                    ? say("take", "taken", "the end", " off " + who)
+                    : say(
+                        "let",
+                        "set",
+                        done ? "the end of " + who : who,
+                        (done ? " to " : " end after ")
+                            + Words.day(
+                                Instant.ofEpochSecond(change.expires().get()), zone, true)));
   }
 
   private String redefined(Change.Redefined change) {
@@ -101,23 +127,25 @@ final class ChangeWords {
             line -> {
               String scope = powers.roles().administration().scopes().get(line.scope()).name();
               String who = Words.subject(model.facts(), line.subject());
-              return line.added()
-                  ? (line.excepted() ? "except " + who + " from" : "include " + who + " in")
-                      + " the scope "
-                      + scope
-                  : (line.excepted() ? "end the exception of " : "take out the line of ")
-                      + who
-                      + (line.excepted() ? " from the scope " : " in the scope ")
-                      + scope;
+              String of = " the scope " + scope;
+              if (line.added()) {
+                return line.excepted()
+                    ? say("except", "excepted", who, " from" + of)
+                    : say("include", "included", who, " in" + of);
+              }
+              return line.excepted()
+                  ? say("end", "ended", "the exception of " + who, " from" + of)
+                  : say("take out", "taken out", "the line of " + who, " in" + of);
             },
             register -> register(model.view(change.system()), register),
             role -> role(model.view(change.system()), role),
             item -> {
               SystemView view = model.view(change.system());
-              return "add the entry "
-                  + view.system().entryWords(item.text())
-                  + " at "
-                  + view.resources().name(item.resource());
+              return say(
+                  "add",
+                  "added",
+                  "the entry " + view.system().entryWords(item.text()),
+                  " at " + view.resources().name(item.resource()));
             });
   }
 
@@ -130,20 +158,21 @@ final class ChangeWords {
         (how.line().active() ? "" : ", not active")
             + (how.line().secondFactor() ? ", with a second factor" : "");
     return how.added()
-        ? "enrol " + who + " in " + view.system().name() + as
-        : "strike " + who + " off the register of " + view.system().name();
+        ? say("enrol", "enrolled", who, " in " + view.system().name() + as)
+        : say("strike", "struck", who, " off the register of " + view.system().name());
   }
 
-  private static String role(SystemView view, Redefinition.RoleText how) {
+  private String role(SystemView view, Redefinition.RoleText how) {
     String role =
         "the role " + view.system().roles().get(how.role()).name() + " of " + view.system().name();
     String words = String.join(", ", how.words());
     if (how.area().isEmpty()) {
-      return "let " + role + " include " + (words.isEmpty() ? "no other role" : words);
+      String other = words.isEmpty() ? "no other role" : words;
+      return say("let", "made to", role, " include " + other);
     }
     return words.isEmpty()
-        ? "clear what " + role + " says of " + how.area()
-        : "let " + role + " allow " + words + " in " + how.area();
+        ? say("clear", "cleared", "what " + role + " says of " + how.area(), "")
+        : say("let", "made to", role, " allow " + words + " in " + how.area());
   }
 
   private String removed(Change.AssignmentRemoved removed) {
@@ -166,22 +195,16 @@ final class ChangeWords {
             ? ""
             : place.equals("everywhere") ? ", everywhere" : " at " + place;
     return view.system().isOfLists()
-        ? "remove the entry "
-            + role
-            + " for "
-            + whom
-            + " at "
-            + view.resources().id(grant.resource())
-        : "withdraw the role "
-            + role
-            + " of "
-            + view.system().name()
-            + " from "
-            + whom
-            + at
-            + " ("
-            + grant.place()
-            + ")";
+        ? say(
+            "remove",
+            "removed",
+            "the entry " + role + " for " + whom,
+            " at " + view.resources().id(grant.resource()))
+        : say(
+            "withdraw",
+            "withdrawn",
+            "the role " + role + " of " + view.system().name(),
+            " from " + whom + at + " (" + grant.place() + ")");
   }
 
   private String role(AdminGrant grant) {
@@ -190,27 +213,25 @@ final class ChangeWords {
         grant.subject() < 0
             ? Problem.quote(grant.subjectText())
             : Words.subject(model.facts(), grant.subject());
-    return "withdraw the admin role "
-        + all.roles().get(grant.role()).name()
-        + " over "
-        + all.over(grant)
-        + " from "
-        + whom
-        + " ("
-        + grant.place()
-        + ")";
+    return say(
+        "withdraw",
+        "withdrawn",
+        "the admin role " + all.roles().get(grant.role()).name() + " over " + all.over(grant),
+        " from " + whom + " (" + grant.place() + ")");
   }
 
   private String entry(DirectoryTrees.Spot spot, int grant) {
     DirectoryTree tree = spot.tree();
     int entry = grant - tree.entryNumber(spot.object(), 0);
     Ace ace = tree.descriptor(spot.object()).orElseThrow().entries().get(entry);
-    return "take the entry of "
-        + new TrusteeNames(powers.trees()).name(ace.trustee())
-        + " off "
-        + DelegationAnswers.place(tree, spot.object())
-        + " ("
-        + new EntryWords(tree.names()).of(ace)
-        + ")";
+    return say(
+        "take",
+        "taken",
+        "the entry of " + new TrusteeNames(powers.trees()).name(ace.trustee()),
+        " off "
+            + DelegationAnswers.place(tree, spot.object())
+            + " ("
+            + new EntryWords(tree.names()).of(ace)
+            + ")");
   }
 }

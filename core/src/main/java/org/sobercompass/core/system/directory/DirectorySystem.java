@@ -12,6 +12,7 @@ import org.sobercompass.core.delegation.DirectoryLists;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.delegation.EntryWords;
+import org.sobercompass.core.delegation.HandedDown;
 import org.sobercompass.core.delegation.TreePatch;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
@@ -152,12 +153,16 @@ public final class DirectorySystem extends ListedSystem implements DirectoryList
   @Override
   public Optional<String> entryText(int grant) {
     int entry = grants.entry(grant);
-    return entry < 0
-        ? Optional.empty()
-        : facts
-            .tree()
-            .descriptor(facts.tree().objectOfEntry(grant))
-            .map(list -> Sddl.text(list.entries().get(entry)));
+    int object = facts.tree().objectOfEntry(grant);
+    boolean stands =
+        entry >= 0
+            && facts.tree().descriptor(object).isPresent()
+            && HandedDown.stands(facts.tree(), object, entry);
+    return facts
+        .tree()
+        .descriptor(object)
+        .filter(list -> stands)
+        .map(list -> Sddl.text(list.entries().get(entry)));
   }
 
   @Override

@@ -1,0 +1,106 @@
+package org.sobercompass.cli;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.sobercompass.core.comparison.Comparison;
+import org.sobercompass.organization.Organization;
+import org.sobercompass.report.answers.AnswerContext;
+import org.sobercompass.report.answers.ComparisonAnswers;
+import org.sobercompass.report.data.AnswerTable;
+import org.sobercompass.sources.amendment.AmendmentFolder;
+import org.sobercompass.sources.workspace.Surveys;
+import org.sobercompass.sources.workspace.Workspace;
+
+/** What differs between two surveys, or between one and what is read now. */
+final class SurveyComparison {
+  /** Who changed an entry last, where a directory keeps it (RFC 4512 section 3.4). */
+  private static final Set<String> MODIFIER = Set.of("modifiersname");
+
+  private final Inputs inputs;
+  private final List<Path> amendments;
+  private final boolean routineToo;
+
+  /**
+   * A comparison.
+   *
+   * @param amendments what was carried out in between
+   * @param routineToo whether routine changes are shown too
+   */
+  SurveyComparison(Inputs inputs, List<Path> amendments, boolean routineToo) {
+    this.inputs = inputs;
+    this.amendments = amendments;
+    this.routineToo = routineToo;
+  }
+
+  int run(List<String> names) {
+    Organization before = before(names);
+    Organization now = names.size() == 2 ? open(Path.of(names.get(1))) : now();
+    Comparison comparison = Comparison.of(before.assessment(), now.assessment());
+    Map<String, AmendmentFolder> carriedOut = new HashMap<>();
+    amendments.forEach(a -> carriedOut.put(a.toString(), AmendmentFolder.read(a)));
+    for (Map.Entry<String, AmendmentFolder> one : carriedOut.entrySet()) {
+      comparison = comparison.carriedOut(one.getKey(), one.getValue().foretold());
+    }
+    int all = size(comparison);
+    if (!routineToo) {
+      comparison = comparison.without(now.assessment().rules().routine());
+    }
+    int routine = all - size(comparison);
+    ComparisonAnswers answers =
+        new ComparisonAnswers(before.assessment(), context(before), context(now));
+    if (inputs.isTable()) {
+      String gap = "";
+      for (AnswerTable part : answers.brief(comparison, routine)) {
+        inputs.out().print(gap);
+        inputs.print(part);
+        gap = "\n";
+      }
+    } else {
+      inputs.print(answers.all(comparison));
+    }
+    return comparison.isNone() ? Exit.OK : Exit.NO;
+  }
+
+  private static int size(Comparison comparison) {
+    return comparison.causes().size() + comparison.subjects().size();
+  }
+
+  private AnswerContext context(Organization of) {
+    return new AnswerContext(
+        of.assessment().model(), of.workspace().zone(), of.problems(), of.assessment().gaps());
+  }
+
+  private Organization now() {
+    inputs.open(MODIFIER);
+    return inputs.organization();
+  }
+
+  private Organization before(List<String> names) {
+    if (!names.isEmpty()) {
+      return open(Path.of(names.get(0)));
+    }
+    List<Path> surveys = Surveys.all(inputs.root);
+    if (surveys.isEmpty()) {
+      throw new UsageException(
+          "there is no survey in "
+              + inputs.root.resolve("surveys")
+              + " to compare with; expected one, as sober survey takes it, or its name");
+    }
+    return open(surveys.get(0));
+  }
+
+  private static Organization open(Path path) {
+    Workspace read =
+        Files.isDirectory(path)
+            ? Workspace.open(path, MODIFIER)
+            : Workspace.ofSurvey(path, MODIFIER);
+    Instant at = read.usualTime();
+    return Organization.of(read, at, Optional.empty());
+  }
+}

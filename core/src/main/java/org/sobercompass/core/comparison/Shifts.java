@@ -1,0 +1,188 @@
+package org.sobercompass.core.comparison;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.Can;
+import org.sobercompass.core.access.Holding;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.system.Verdict;
+
+/**
+ * All permissions that differ between two models, whose accounts, systems, permissions and
+ * resources may have other numbers: they are matched by key, id and text. Frozen and thread-safe.
+ */
+final class Shifts {
+  private static final int UNSURE = 2;
+
+  private final AccessModel before;
+  private final AccessModel now;
+  private final List<Pair> pairs = new ArrayList<>();
+
+  /**
+   * One system in both models.
+   *
+   * @param same whether permissions and resources have the same numbers
+   */
+  private record Pair(@Nullable SystemView before, @Nullable SystemView now, boolean same) {
+    SystemView any() {
+      return now != null ? now : java.util.Objects.requireNonNull(before);
+    }
+  }
+
+  private record Cell(String right, String where) implements Comparable<Cell> {
+    @Override
+    public int compareTo(Cell other) {
+      int byRight = right.compareTo(other.right);
+      return byRight != 0 ? byRight : where.compareTo(other.where);
+    }
+  }
+
+  Shifts(AccessModel before, AccessModel now) {
+    this.before = before;
+    this.now = now;
+    Map<String, SystemView> was = new LinkedHashMap<>();
+    before.systems().forEach(view -> was.put(view.id(), view));
+    for (SystemView view : now.systems()) {
+      SystemView then = was.remove(view.id());
+      pairs.add(new Pair(then, view, then != null && isSame(then, view)));
+    }
+    was.values().forEach(then -> pairs.add(new Pair(then, null, false)));
+  }
+
+  private static boolean isSame(SystemView a, SystemView b) {
+    return a.rights().texts().equals(b.rights().texts())
+        && a.resources().size() == b.resources().size()
+        && a.resources().ids().equals(b.resources().ids());
+  }
+
+  /** All of them, on all processors. O(accounts x their holdings), twice. */
+  List<Shift> all() {
+    List<Shift> all = new ArrayList<>();
+    before.systems().forEach(view -> view.memberships().prepare());
+    ThreadLocal<Asker> then = ThreadLocal.withInitial(before::asker);
+    now.bulk()
+        .<List<Shift>>inOrder(
+            (asker, range) -> {
+              List<Shift> some = new ArrayList<>();
+              for (int account = range.from(); account < range.to(); account++) {
+                Key key = now.facts().key(account);
+                int was = before.facts().find(key).orElse(-1);
+                account(key, was, account, then.get(), asker, some);
+              }
+              return some;
+            },
+            all::addAll);
+    Asker asker = before.asker();
+    for (int account = 0; account < before.facts().accounts(); account++) {
+      Key key = before.facts().key(account);
+      if (now.facts().find(key).isEmpty()) {
+        account(key, account, -1, asker, now.asker(), all);
+      }
+    }
+    return all;
+  }
+
+  private void account(Key key, int was, int is, Asker then, Asker asker, Collection<Shift> into) {
+    for (Pair pair : pairs) {
+      SystemView viewBefore = was < 0 ? null : pair.before;
+      SystemView viewNow = is < 0 ? null : pair.now;
+      List<Holding> had = viewBefore == null ? List.of() : then.holdings(viewBefore, was);
+      List<Holding> has = viewNow == null ? List.of() : asker.holdings(viewNow, is);
+      if (had.isEmpty() && has.isEmpty() || (pair.same && isSame(had, has))) {
+        continue;
+      }
+      Set<Cell> cells = new TreeSet<>();
+      if (viewBefore != null) {
+        cells(viewBefore, had, cells);
+      }
+      if (viewNow != null) {
+        cells(viewNow, has, cells);
+      }
+      for (Cell cell : cells) {
+        int rankBefore = rank(then, viewBefore, was, cell);
+        int rankNow = rank(asker, viewNow, is, cell);
+        if (rankBefore != rankNow) {
+          into.add(
+              new Shift(
+                  key,
+                  pair.any().id(),
+                  cell.right,
+                  cell.where,
+                  rankNow > rankBefore,
+                  rankNow == UNSURE));
+        }
+      }
+    }
+  }
+
+  private static boolean isSame(List<Holding> had, List<Holding> has) {
+    if (had.size() != has.size()) {
+      return false;
+    }
+    for (int i = 0; i < had.size(); i++) {
+      Holding a = had.get(i);
+      Holding b = has.get(i);
+      boolean same =
+          a.right() == b.right()
+              && a.resource() == b.resource()
+              && a.reach() == b.reach()
+              && a.state() == b.state()
+              && a.excluded().equals(b.excluded());
+      if (!same) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** Where a permission may begin or end to differ. */
+  private static void cells(SystemView view, List<Holding> holdings, Set<Cell> into) {
+    for (Holding holding : holdings) {
+      String right = view.rights().text(holding.right());
+      into.add(new Cell(right, view.resources().id(holding.resource())));
+      holding.excluded().forEach(r -> into.add(new Cell(right, view.resources().id(r))));
+      if (holding.reach() == Holding.Reach.RESOURCE) {
+        int end = view.resources().end(holding.resource());
+        for (int r = holding.resource() + 1; r < end; r = view.resources().end(r)) {
+          into.add(new Cell(right, view.resources().id(r)));
+        }
+      }
+    }
+  }
+
+  /** Not at all, blocked, undecided, usable. */
+  private static int rank(Asker asker, @Nullable SystemView view, int account, Cell cell) {
+    if (view == null) {
+      return 0;
+    }
+    Optional<Integer> right = view.rights().find(cell.right);
+    Optional<Integer> where = view.resources().find(cell.where);
+    if (right.isEmpty() || where.isEmpty()) {
+      return 0;
+    }
+    Can can = asker.can(view, account, right.get(), where.get());
+    if (can.held() == Verdict.NO) {
+      return 0;
+    }
+    return can.verdict() == Verdict.NO ? 1 : can.verdict() == Verdict.UNDECIDED ? UNSURE : 3;
+  }
+
+  /** The rank of one permission of one account in a model; 0 where it is not there. */
+  static int rank(AccessModel model, Asker asker, Shift shift) {
+    Optional<Integer> account = model.facts().find(shift.account());
+    Optional<SystemView> view = model.system(shift.system());
+    return account.isEmpty() || view.isEmpty()
+        ? 0
+        : rank(asker, view.get(), account.get(), new Cell(shift.right(), shift.where()));
+  }
+}
