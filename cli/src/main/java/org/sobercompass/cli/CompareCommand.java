@@ -27,6 +27,7 @@ import picocli.CommandLine.Parameters;
       "  sober compare roles seedbook keeper lender",
       "  sober compare surveys",
       "  sober compare surveys before.survey.zip after.survey.zip",
+      "  sober compare timeline                all surveys of the workspace in numbers",
       "What differs between two surveys is told by what did it. Without names: the latest survey"
           + " of",
       "the workspace and what it reads now; with one: that survey, or the folder of another"
@@ -36,7 +37,10 @@ import picocli.CommandLine.Parameters;
 final class CompareCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
 
-  @Parameters(index = "0", paramLabel = "KIND", description = "accounts, roles or surveys")
+  @Parameters(
+      index = "0",
+      paramLabel = "KIND",
+      description = "accounts, roles, surveys or timeline")
   private String kind = "";
 
   @Parameters(
@@ -59,6 +63,9 @@ final class CompareCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
+    if (kind.equals("timeline") && names.isEmpty()) {
+      return new SurveyComparison(inputs, amendments, all).timeline();
+    }
     if (kind.equals("surveys") && names.size() <= 2) {
       return new SurveyComparison(inputs, amendments, all).run(names);
     }
@@ -77,8 +84,8 @@ final class CompareCommand implements Callable<Integer> {
               roles.get(inputs.names().role(view, names.get(2)))));
     } else {
       throw new UsageException(
-          "expected: sober compare accounts A B, sober compare roles APPLICATION A B, or"
-              + " sober compare surveys BEFORE NOW");
+          "expected: sober compare accounts A B, sober compare roles APPLICATION A B,"
+              + " sober compare surveys BEFORE NOW, or sober compare timeline");
     }
     return Exit.OK;
   }

@@ -2,13 +2,17 @@ package org.sobercompass.cli;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.comparison.Comparison;
+import org.sobercompass.core.comparison.Reading;
+import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.organization.Organization;
 import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.report.answers.ComparisonAnswers;
@@ -43,7 +47,7 @@ final class SurveyComparison {
     Organization now = names.size() == 2 ? open(Path.of(names.get(1))) : now();
     Comparison comparison = Comparison.of(before.assessment(), now.assessment());
     Map<String, AmendmentFolder> carriedOut = new HashMap<>();
-    amendments.forEach(a -> carriedOut.put(a.toString(), AmendmentFolder.read(a)));
+    amendments.forEach(a -> carriedOut.put(name(a), AmendmentFolder.read(a)));
     for (Map.Entry<String, AmendmentFolder> one : carriedOut.entrySet()) {
       comparison = comparison.carriedOut(one.getKey(), one.getValue().foretold());
     }
@@ -65,6 +69,26 @@ final class SurveyComparison {
       inputs.print(answers.all(comparison));
     }
     return comparison.isNone() ? Exit.OK : Exit.NO;
+  }
+
+  /** All surveys of the workspace, the earliest first, and what is read now. */
+  int timeline() {
+    List<Path> surveys = new ArrayList<>(Surveys.all(inputs.root));
+    Collections.reverse(surveys);
+    Map<String, Reading> readings = new LinkedHashMap<>();
+    for (Path survey : surveys) {
+      String name = survey.getFileName().toString().replace(Surveys.SUFFIX, "");
+      readings.put(name, Reading.of(open(survey).assessment()));
+    }
+    Organization now = inputs.organization();
+    readings.put("now", Reading.of(now.assessment()));
+    inputs.print(ComparisonAnswers.timeline(context(now), readings));
+    return Exit.OK;
+  }
+
+  private static String name(Path folder) {
+    Path last = folder.toAbsolutePath().normalize().getFileName();
+    return last == null ? folder.toString() : last.toString();
   }
 
   private static int size(Comparison comparison) {
@@ -95,12 +119,16 @@ final class SurveyComparison {
     return open(surveys.get(0));
   }
 
-  private static Organization open(Path path) {
-    Workspace read =
-        Files.isDirectory(path)
-            ? Workspace.open(path, MODIFIER)
-            : Workspace.ofSurvey(path, MODIFIER);
-    Instant at = read.usualTime();
-    return Organization.of(read, at, Optional.empty());
+  private Organization open(Path path) {
+    try {
+      Workspace read =
+          Files.isDirectory(path)
+              ? Workspace.open(path, MODIFIER)
+              : Workspace.ofSurvey(path, MODIFIER);
+      return Organization.of(read, read.usualTime(), Optional.empty());
+    } catch (BadInputException e) {
+      inputs.err().println("In " + path + ":");
+      throw e;
+    }
   }
 }

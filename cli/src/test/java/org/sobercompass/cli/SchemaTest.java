@@ -25,8 +25,12 @@ class SchemaTest {
   @TempDir static Path demo;
 
   @BeforeAll
-  static void write() {
+  static void write() throws IOException {
     DemoFiles.write(demo);
+    Path before = demo.resolve("before");
+    DemoFiles.write(before);
+    Path doors = before.resolve("assignments/doors.csv");
+    Files.writeString(doors, Files.readString(doors).replaceFirst("opener,group,[^\n]*\n", ""));
     SoberTest.sober(
         "amend",
         "proposals/leave-approvers.ldif",
@@ -60,6 +64,8 @@ class SchemaTest {
     "drift, drift",
     "compare, compare accounts edda.voss joss.merrin",
     "compare, compare roles seedbook keeper lender",
+    "changes, compare surveys DEMO/before",
+    "timeline, compare timeline",
     "findings, findings",
     "findings, findings --seen",
     "expect, expect",

@@ -114,15 +114,13 @@ public record Comparison(
     List<SubjectChange> others =
         subjects.stream()
             .filter(
-                s ->
-                    s.of() != SubjectKind.ACCOUNT || !routine.accounts().contains(s.kind().word()))
+                s -> s.of() != SubjectKind.ACCOUNT || !routine.accounts().contains(s.kind().word()))
             .toList();
     return new Comparison(from, to, left, others, begun, ended, otherwise, alone);
   }
 
   private boolean isAccount(Key key) {
-    return subjects.stream()
-        .anyMatch(s -> s.of() == SubjectKind.ACCOUNT && s.key().equals(key));
+    return subjects.stream().anyMatch(s -> s.of() == SubjectKind.ACCOUNT && s.key().equals(key));
   }
 
   private static List<Finding> without(List<Finding> some, List<Finding> others) {
@@ -139,7 +137,9 @@ public record Comparison(
       Key key = is.key(s);
       Optional<Integer> then = was.find(key);
       if (then.isEmpty()) {
-        all.add(new SubjectChange(SubjectChange.Kind.NEW, is.kind(s), key, "", is.title(s)));
+        all.add(
+            new SubjectChange(
+                SubjectChange.Kind.NEW, is.kind(s), key, is.title(s), "", is.title(s)));
       } else {
         called(was, then.get(), is, s, all);
       }
@@ -147,7 +147,8 @@ public record Comparison(
     for (int s = 0; s < was.accounts() + was.groups(); s++) {
       if (is.find(was.key(s)).isEmpty()) {
         all.add(
-            new SubjectChange(SubjectChange.Kind.GONE, was.kind(s), was.key(s), was.title(s), ""));
+            new SubjectChange(
+                SubjectChange.Kind.GONE, was.kind(s), was.key(s), was.title(s), was.title(s), ""));
       }
     }
     return all;
@@ -155,14 +156,16 @@ public record Comparison(
 
   private static void called(Facts was, int then, Facts is, int now, List<SubjectChange> into) {
     Key key = is.key(now);
-    if (!was.title(then).equals(is.title(now))) {
-      into.add(
-          new SubjectChange(
-              SubjectChange.Kind.RENAMED, is.kind(now), key, was.title(then), is.title(now)));
+    String name = is.title(now);
+    String title = was.title(then);
+    if (!title.equals(name)) {
+      into.add(new SubjectChange(SubjectChange.Kind.RENAMED, is.kind(now), key, name, title, name));
     }
-    if (!above(was.dn(then)).equals(above(is.dn(now)))) {
+    String above = above(is.dn(now));
+    String aboveThen = above(was.dn(then));
+    if (!aboveThen.equals(above)) {
       into.add(
-          new SubjectChange(SubjectChange.Kind.MOVED, is.kind(now), key, was.dn(then), is.dn(now)));
+          new SubjectChange(SubjectChange.Kind.MOVED, is.kind(now), key, name, aboveThen, above));
     }
   }
 

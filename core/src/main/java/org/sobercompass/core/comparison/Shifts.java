@@ -15,6 +15,7 @@ import org.sobercompass.core.access.Can;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.Verdict;
 
 /**
@@ -32,8 +33,10 @@ final class Shifts {
    * One system in both models.
    *
    * @param same whether permissions and resources have the same numbers
+   * @param moved the ids of resources that stand below another than before
    */
-  private record Pair(@Nullable SystemView before, @Nullable SystemView now, boolean same) {
+  private record Pair(
+      @Nullable SystemView before, @Nullable SystemView now, boolean same, List<String> moved) {
     SystemView any() {
       return now != null ? now : java.util.Objects.requireNonNull(before);
     }
@@ -54,15 +57,35 @@ final class Shifts {
     before.systems().forEach(view -> was.put(view.id(), view));
     for (SystemView view : now.systems()) {
       SystemView then = was.remove(view.id());
-      pairs.add(new Pair(then, view, then != null && isSame(then, view)));
+      boolean same = then != null && isSame(then, view);
+      pairs.add(new Pair(then, view, same, then == null ? List.of() : moved(then, view)));
     }
-    was.values().forEach(then -> pairs.add(new Pair(then, null, false)));
+    was.values().forEach(then -> pairs.add(new Pair(then, null, false, List.of())));
+  }
+
+  private static List<String> moved(SystemView before, SystemView now) {
+    List<String> moved = new ArrayList<>();
+    Resources is = now.resources();
+    Resources was = before.resources();
+    for (int r = 0; r < is.size(); r++) {
+      Optional<Integer> then = was.find(is.id(r));
+      int above = is.parent(r);
+      if (then.isPresent()) {
+        int aboveThen = was.parent(then.get());
+        String id = above < 0 ? "" : is.id(above);
+        if (!id.equals(aboveThen < 0 ? "" : was.id(aboveThen))) {
+          moved.add(is.id(r));
+        }
+      }
+    }
+    return moved;
   }
 
   private static boolean isSame(SystemView a, SystemView b) {
     return a.rights().texts().equals(b.rights().texts())
         && a.resources().size() == b.resources().size()
-        && a.resources().ids().equals(b.resources().ids());
+        && a.resources().ids().equals(b.resources().ids())
+        && moved(a, b).isEmpty();
   }
 
   /** All of them, on all processors. O(accounts x their holdings), twice. */
@@ -107,6 +130,11 @@ final class Shifts {
       }
       if (viewNow != null) {
         cells(viewNow, has, cells);
+      }
+      if (!pair.moved.isEmpty()) {
+        Set<String> rights = new TreeSet<>();
+        cells.forEach(cell -> rights.add(cell.right));
+        rights.forEach(right -> pair.moved.forEach(id -> cells.add(new Cell(right, id))));
       }
       for (Cell cell : cells) {
         int rankBefore = rank(then, viewBefore, was, cell);

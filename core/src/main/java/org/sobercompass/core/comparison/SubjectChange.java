@@ -10,10 +10,12 @@ import org.sobercompass.core.key.Key;
  * @param kind what differs
  * @param of account or group
  * @param key the key
- * @param was what it was called, or its DN; empty of a new one
- * @param is what it is called, or its DN; empty of one that is gone
+ * @param name what it is called, or was if it is gone
+ * @param was what it was called, or below what it stood; empty of a new one
+ * @param is what it is called, or below what it stands; empty of one that is gone
  */
-public record SubjectChange(Kind kind, SubjectKind of, Key key, String was, String is) {
+public record SubjectChange(
+    Kind kind, SubjectKind of, Key key, String name, String was, String is) {
   /** What differs. */
   public enum Kind {
     NEW,

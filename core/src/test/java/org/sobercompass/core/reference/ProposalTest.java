@@ -2,8 +2,6 @@ package org.sobercompass.core.reference;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
@@ -82,61 +80,12 @@ class ProposalTest {
     return all;
   }
 
-  private static Proposal random(AccessModel model, Random random) {
-    Facts facts = model.facts();
-    SystemView view = model.systems().get(0);
-    List<Step> steps = new ArrayList<>();
-    for (int i = 1 + random.nextInt(4); i > 0; i--) {
-      int account = random.nextInt(facts.accounts());
-      Key member = facts.key(random.nextInt(facts.accounts() + facts.groups()));
-      Key group = facts.key(facts.firstGroup() + random.nextInt(facts.groups()));
-      Proposal taken =
-          view.grants().size() == 0
-              ? new Proposal("", List.of(new Step.Join(member, group)))
-              : Proposal.of(
-                  "",
-                  model,
-                  List.of(
-                      new org.sobercompass.core.system.Change.AssignmentRemoved(
-                          0, random.nextInt(view.grants().size()))));
-      Step.Assignment what =
-          new Step.Assignment(
-              view.id(),
-              view.system().roles().get(random.nextInt(view.system().roles().size())).id(),
-              facts.key(random.nextInt(facts.subjects())),
-              view.resources().id(random.nextInt(view.resources().size())),
-              random.nextBoolean(),
-              random.nextInt(4) == 0
-                  ? Optional.of(Instant.ofEpochSecond(SmallWorld.NOW + random.nextInt(9) - 4))
-                  : Optional.empty(),
-              Optional.empty());
-      steps.add(
-          switch (random.nextInt(7)) {
-            case 4 -> new Step.Disable(facts.key(account), random.nextBoolean());
-            case 5 ->
-                Step.Ends.of(
-                    facts,
-                    account,
-                    random.nextInt(3) == 0 ? Facts.NEVER : SmallWorld.NOW + random.nextInt(9) - 4);
-            case 6 ->
-                new Step.Register(
-                    view.id(), member, "directory", random.nextBoolean(), false, "", true);
-
-            case 0 -> new Step.Join(member, group);
-            case 1 -> new Step.Leave(member, group);
-            case 2 -> new Step.Assign(what);
-            default -> taken.steps().get(0);
-          });
-    }
-    return new Proposal("random", steps);
-  }
-
   @Test
   void effectsAreTheDifferenceOfTwoWholeEvaluations() {
     int changed = 0;
     for (long seed = 0; seed < SEEDS; seed++) {
       AccessModel model = new SmallWorld(seed).model();
-      Bound bound = random(model, new Random(seed)).on(model);
+      Bound bound = RandomSteps.of(model, new Random(seed)).on(model);
       AccessModel after = model.with(bound.changes());
       Effects effects = Effects.of(model, bound.changes());
       Set<String> gives = differing(model, after);
@@ -153,7 +102,7 @@ class ProposalTest {
     int changed = 0;
     for (long seed = 0; seed < SEEDS; seed++) {
       AccessModel model = new SmallWorld(seed).model();
-      Proposal proposal = random(model, new Random(seed));
+      Proposal proposal = RandomSteps.of(model, new Random(seed));
       Bound bound = proposal.on(model);
       boolean entries = proposal.steps().stream().anyMatch(s -> s instanceof Step.Entry);
       if (!bound.notes().isEmpty() || entries) {

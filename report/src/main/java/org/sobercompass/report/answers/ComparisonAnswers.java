@@ -11,10 +11,12 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.audit.ActEffects.Act;
 import org.sobercompass.core.comparison.Cause;
 import org.sobercompass.core.comparison.Comparison;
+import org.sobercompass.core.comparison.Reading;
 import org.sobercompass.core.comparison.Shift;
 import org.sobercompass.core.comparison.SubjectChange;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.report.data.AnswerTable;
 
@@ -122,7 +124,7 @@ public final class ComparisonAnswers {
     }
     for (SubjectChange one : comparison.subjects()) {
       String key = one.key().text();
-      sheet.row(one.kind().word(), "", "", "", key, "", "", "", "", "", subject(one));
+      sheet.row(one.kind().word(), "", "", "", key, one.name(), "", "", "", "", subject(one));
     }
     comparison.begun().forEach(f -> finding("finding began", f, comparison, sheet));
     comparison.ended().forEach(f -> finding("finding ended", f, comparison, sheet));
@@ -133,6 +135,65 @@ public final class ComparisonAnswers {
                 sheet.row(
                     "otherwise", "", "", "", "", "", "", "", "", "", FindingAnswers.capital(line)));
     return now.finish(sheet.heading(heading(comparison)));
+  }
+
+  /**
+   * Readings beside each other.
+   *
+   * @param readings by the name of the survey, the earliest first
+   */
+  public static AnswerTable timeline(AnswerContext now, Map<String, Reading> readings) {
+    AnswerTable.Builder sheet =
+        now.begin(
+            "timeline/1",
+            "survey",
+            "as of",
+            "accounts",
+            "disabled",
+            "groups",
+            "assignments",
+            "powerful",
+            "high",
+            "medium",
+            "low");
+    readings.forEach(
+        (name, reading) ->
+            sheet.row(
+                name,
+                reading.asOf().atZone(now.zone()).toLocalDate(),
+                reading.accounts(),
+                reading.disabled(),
+                reading.groups(),
+                reading.assignments(),
+                reading.powerful(),
+                reading.findings().getOrDefault(Weight.HIGH, 0),
+                reading.findings().getOrDefault(Weight.MEDIUM, 0),
+                reading.findings().getOrDefault(Weight.LOW, 0)));
+    List<Reading> all = List.copyOf(readings.values());
+    Reading first = all.get(0);
+    Reading last = all.get(all.size() - 1);
+    return now.finish(
+        sheet.heading(
+            AnswerContext.count(all.size(), "reading", "readings")
+                + ": "
+                + part("findings", total(first), total(last))
+                + ", "
+                + part("of high weight", high(first), high(last))
+                + ", "
+                + part("powerful accounts", first.powerful(), last.powerful())
+                + "."));
+  }
+
+  private static String part(String what, int first, int last) {
+    return first == last ? last + " " + what : first + " → " + last + " " + what;
+  }
+
+  private static int total(Reading reading) {
+    return reading.findings().values().stream().mapToInt(Integer::intValue).sum();
+  }
+
+  private static int high(Reading reading) {
+    return reading.findings().getOrDefault(Weight.HIGH, 0);
   }
 
   private AnswerTable.Builder begin(Comparison comparison, String schema, String... columns) {
@@ -197,7 +258,7 @@ public final class ComparisonAnswers {
     AnswerTable.Builder sheet = AnswerTable.of("changes-subjects/1", "who", "what");
     comparison.subjects().stream()
         .limit(MOST_ROWS)
-        .forEach(one -> sheet.row(who(one), subject(one)));
+        .forEach(one -> sheet.row(one.name(), subject(one)));
     if (sheet.size() > 0) {
       int more = comparison.subjects().size() - sheet.size();
       if (more > 0) {
@@ -207,24 +268,12 @@ public final class ComparisonAnswers {
     }
   }
 
-  private static String who(SubjectChange one) {
-    return one.is().isEmpty() || one.kind() == SubjectChange.Kind.RENAMED ? one.was() : called(one);
-  }
-
-  private static String called(SubjectChange one) {
-    return one.kind() == SubjectChange.Kind.MOVED ? first(one.is()) : one.is();
-  }
-
-  private static String first(String dn) {
-    return dn.replaceFirst("(?<!\\\\),.*", "");
-  }
-
   private static String subject(SubjectChange one) {
     String kind = one.of().words();
     return switch (one.kind()) {
       case NEW -> "is a new " + kind;
       case GONE -> "is gone";
-      case RENAMED -> "is called " + one.is() + " now";
+      case RENAMED -> "was called " + one.was();
       case MOVED -> "was moved from " + one.was() + " to " + one.is();
     };
   }
