@@ -1,11 +1,8 @@
 package org.sobercompass.core.proposal;
 
 import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -22,7 +19,6 @@ import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.scope.AdminScope;
 import org.sobercompass.core.scope.ScopeItem;
 import org.sobercompass.core.system.Enrolment;
-import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.WrittenRole;
 
 /**
@@ -294,80 +290,13 @@ public final class AsIn {
     }
   }
 
-  /**
-   * Entries are removed, and those that are there added. What a list hands on goes and comes with
-   * the entry that is handed on.
-   */
+  /** Entries are removed, and those that are there added. */
   private void entries(SystemView view, SystemView there) {
-    Map<String, Integer> had = said(there, other);
-    Map<String, Integer> has = said(view, now);
-    Steps own = new Steps(now);
-    Map<String, Step> gone = new LinkedHashMap<>();
-    for (int g = 0; g < view.grants().size(); g++) {
-      Grant grant = view.grants().get(g);
-      if (!grant.isWithdrawn()) {
-        String says = own.words(view, grant);
-        boolean more = had.merge(says, -1, Integer::sum) < 0;
-        Optional<String> text = more ? view.system().entryText(g) : Optional.empty();
-        String at = view.resources().id(grant.resource());
-        text.ifPresent(
-            t -> gone.put(at + " " + t, new Step.Entry(view.id(), grant.id(), says, true)));
-      }
-    }
-    List<Step> come = new ArrayList<>();
-    List<String> missing = new ArrayList<>();
-    Steps words = new Steps(other);
-    for (int g = 0; g < there.grants().size(); g++) {
-      Grant grant = there.grants().get(g);
-      if (!grant.isWithdrawn()) {
-        String says = words.words(there, grant);
-        boolean more = has.merge(says, -1, Integer::sum) < 0;
-        if (more) {
-          comes(view, there, g, says, gone, come, missing);
-        }
-      }
-    }
-    steps.addAll(gone.values());
-    steps.addAll(come);
+    ListsAsIn lists = new ListsAsIn(now, view, other, there);
+    steps.addAll(lists.steps());
     tell(
-        missing,
+        lists.missing(),
         "of " + view.system().name() + " " + telling.there,
         "of " + view.system().name() + " " + telling.areThere);
-  }
-
-  /** What the entries of a system say, and how often. */
-  private static Map<String, Integer> said(SystemView view, AccessModel model) {
-    Map<String, Integer> said = new HashMap<>();
-    Steps words = new Steps(model);
-    for (Grant grant : view.grants()) {
-      if (!grant.isWithdrawn()) {
-        said.merge(words.words(view, grant), 1, Integer::sum);
-      }
-    }
-    return said;
-  }
-
-  /**
-   * An entry that is not here is added, unless it only reads otherwise, as under another mask; one
-   * that cannot be added is told, but for what comes from above.
-   */
-  private static void comes(
-      SystemView view,
-      SystemView there,
-      int grant,
-      String says,
-      Map<String, Step> gone,
-      List<Step> come,
-      List<String> missing) {
-    Optional<String> text = there.system().entryText(grant);
-    String at = there.resources().id(there.grants().get(grant).resource());
-    if (text.isPresent() && gone.remove(at + " " + text.get()) != null) {
-      return;
-    }
-    if (text.isPresent() && view.resources().find(at).isPresent()) {
-      come.add(new Step.ListItem(view.id(), at, text.get(), true));
-    } else if (there.system().entry(grant).isEmpty()) {
-      missing.add(says);
-    }
   }
 }

@@ -18,13 +18,11 @@ import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.FindingRules;
-import org.sobercompass.core.findings.Routine;
 import org.sobercompass.core.findings.SeparationRule;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.Thresholds;
 import org.sobercompass.core.findings.Usage;
 import org.sobercompass.core.findings.Weight;
-import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.AccessSystem;
@@ -166,46 +164,7 @@ public final class FindingRulesReader {
         weights(node),
         off(node),
         new WishesReader(systems, sides).read(node.get("removals")),
-        routine(node.get("routine")));
-  }
-
-  /** Changes that need no word. */
-  private Routine routine(Optional<Node> found) {
-    if (found.isEmpty()) {
-      return Routine.NONE;
-    }
-    Node node = found.get().only(Set.of("groups", "applications", "accounts"));
-    Set<Key> groups = new HashSet<>();
-    for (Node item : node.get("groups").map(Node::items).orElse(List.of())) {
-      int group =
-          sides.subject("group " + item.text().replaceFirst("^group[ :]", ""), item.place());
-      if (group >= 0) {
-        groups.add(facts.key(group));
-      }
-    }
-    List<String> ids = systems.stream().map(AccessSystem::id).toList();
-    for (Node item : node.get("applications").map(Node::items).orElse(List.of())) {
-      if (!ids.contains(item.text())) {
-        problems.unknown(
-            item.place(),
-            "there is no application " + Problem.quote(item.text()),
-            "the id of an application",
-            item.text(),
-            ids);
-      }
-    }
-    for (Node item : node.get("accounts").map(Node::items).orElse(List.of())) {
-      if (!Routine.OF_ACCOUNTS.contains(item.text())) {
-        problems.unknown(
-            item.place(),
-            Problem.quote(item.text()) + " does not happen to accounts",
-            "new, gone, renamed or moved",
-            item.text(),
-            Routine.OF_ACCOUNTS);
-      }
-    }
-    return new Routine(
-        groups, Set.copyOf(node.texts("applications")), Set.copyOf(node.texts("accounts")));
+        new RoutineReader(systems, sides, facts, problems).read(node.get("routine")));
   }
 
   private static int number(Optional<Node> node, String key, int usual, int least, int most) {
