@@ -16,6 +16,7 @@ import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.organization.Organization;
 import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.report.answers.ComparisonAnswers;
+import org.sobercompass.report.answers.TimelineAnswers;
 import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.sources.amendment.AmendmentFolder;
 import org.sobercompass.sources.workspace.Surveys;
@@ -82,7 +83,7 @@ final class SurveyComparison {
     }
     Organization now = inputs.organization();
     readings.put("now", Reading.of(now.assessment()));
-    inputs.print(ComparisonAnswers.timeline(context(now), readings));
+    inputs.print(TimelineAnswers.of(context(now), readings));
     return Exit.OK;
   }
 
