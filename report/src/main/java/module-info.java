@@ -5,6 +5,7 @@ module org.sobercompass.report {
   requires static transitive org.jspecify;
   requires gg.jte.runtime;
   requires java.xml;
+  requires org.dhatim.fastexcel;
   requires org.eclipse.elk.alg.layered;
   requires org.eclipse.elk.core;
   requires org.eclipse.elk.graph;

@@ -60,6 +60,7 @@ final class CanBatch {
       columns.add("why");
     }
     String name = file == null ? "standard input" : file.toString();
+    inputs.noWorkbook();
     boolean csv = inputs.format == Format.csv || inputs.format == Format.table;
     try (BufferedReader in = open(file);
         RowWriter out =

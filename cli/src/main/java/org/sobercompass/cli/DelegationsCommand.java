@@ -137,6 +137,7 @@ final class DelegationsCommand implements Callable<Integer> {
   }
 
   private void tree(Administering all, Optional<DirectoryTrees.Spot> spot) {
+    inputs.noWorkbook();
     PrintWriter out = inputs.out();
     for (DirectoryTree one : all.powers().trees().all()) {
       if (spot.map(s -> s.tree() == one).orElse(one.size() > 0)) {

@@ -165,6 +165,7 @@ final class FindingsCommand implements Callable<Integer> {
       inputs.print(new FindingAnswers(inputs.ask()).full(one, assessment, Map.of()));
       return;
     }
+    inputs.noWorkbook();
     List<String> days =
         org.sobercompass.sources.workspace.Surveys.all(inputs.root).isEmpty()
             ? List.of()

@@ -3,6 +3,7 @@ package org.sobercompass.cli;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -19,6 +20,8 @@ import org.sobercompass.report.answers.AskedAnswers;
 import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.report.data.AnswerTableWriter;
 import org.sobercompass.report.data.Format;
+import org.sobercompass.report.data.WorkbookWriter;
+import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.text.Moments;
 import org.sobercompass.sources.workspace.Workspace;
 import picocli.CommandLine.Model.CommandSpec;
@@ -55,11 +58,18 @@ class Inputs {
   Format format = Format.table;
 
   @Option(
+      names = "--xlsx",
+      paramLabel = "FILE",
+      description = "write the answer into this workbook, for a spreadsheet")
+  @Nullable Path workbook;
+
+  @Option(
       names = "--survey",
       paramLabel = "FILE",
       description = "answer from this survey and the mapping in it")
   @Nullable Path survey;
 
+  private final List<AnswerTable> answered = new ArrayList<>();
   private @Nullable Workspace workspace;
   private @Nullable Organization organization;
   private boolean judged;
@@ -145,7 +155,14 @@ class Inputs {
   }
 
   boolean isTable() {
-    return format == Format.table;
+    return format == Format.table && workbook == null;
+  }
+
+  /** What follows is no table, so that no workbook can be written. */
+  void noWorkbook() {
+    if (workbook != null) {
+      throw new UsageException("--xlsx takes tables, and this is none; expected -f csv or jsonl");
+    }
   }
 
   /** Prints an answer whose keys are left out in a terminal. */
@@ -153,8 +170,20 @@ class Inputs {
     print(isTable() ? sheet.without("key") : sheet);
   }
 
-  /** Prints an answer in the format asked for. */
+  /**
+   * Prints an answer in the format asked for. One that is for a workbook is written there; of its
+   * table only the heading is printed.
+   */
   void print(AnswerTable sheet) {
+    if (workbook != null) {
+      answered.add(sheet);
+      OwnFiles.write(workbook, out -> WorkbookWriter.write(answered, out));
+      err().println("Written: " + workbook + ".");
+      if (format == Format.table) {
+        out().println(sheet.heading());
+        return;
+      }
+    }
     AnswerTableWriter.write(sheet, format, Terminal.width(), Terminal.colour(), out());
   }
 }

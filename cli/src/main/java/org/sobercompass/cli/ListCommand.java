@@ -41,6 +41,7 @@ final class ListCommand implements Callable<Integer> {
               throw new UsageException(
                   "cannot list " + what + "; expected holdings or memberships");
         };
+    inputs.noWorkbook();
     PrintWriter out = inputs.out();
     if (inputs.format == Format.csv) {
       try (RowWriter writer = RowWriter.csv(out, new ArrayList<>(columns))) {

@@ -8,7 +8,6 @@ import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.report.answers.PreviewAnswers;
 import org.sobercompass.report.data.AnswerTable;
-import org.sobercompass.report.data.Format;
 import picocli.CommandLine.Option;
 
 /** What commands that propose changes have in common: they show the effects, and may write. */
@@ -58,7 +57,7 @@ final class Proposing {
           sum == Sum.account
               ? answers.byAccount(bound, preview)
               : answers.byPermission(bound, preview));
-    } else if (inputs.format == Format.table) {
+    } else if (inputs.isTable()) {
       String gap = "";
       for (AnswerTable part : answers.brief(bound, preview)) {
         inputs.out().print(gap);

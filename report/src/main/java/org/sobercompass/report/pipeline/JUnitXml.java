@@ -21,7 +21,7 @@ public final class JUnitXml {
   public static String text(String suite, List<Check> checks) {
     StringWriter out = new StringWriter();
     try {
-      XMLStreamWriter xml = XMLOutputFactory.newInstance().createXMLStreamWriter(out);
+      XMLStreamWriter xml = XMLOutputFactory.newDefaultFactory().createXMLStreamWriter(out);
       xml.writeStartDocument("UTF-8", "1.0");
       xml.writeCharacters("\n");
       xml.writeStartElement("testsuite");
