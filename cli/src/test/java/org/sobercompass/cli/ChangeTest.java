@@ -354,8 +354,10 @@ class ChangeTest {
     Files.writeString(
         other.resolve("files/fernstore.getfacl"),
         Files.readString(other.resolve("files/fernstore.getfacl"))
-            .replaceFirst("user:2017:rw-", "user:2017:rw-\nuser:2011:r--"));
+            .replaceFirst("user:2017:rw-", "user:2017:rw-\nuser:2011:r--")
+            .replaceFirst("# owner: cwhitlow", "# owner: rholm"));
     SoberTest.Said said = sober("propose", "as-in", other.toString());
+    assertThat(said.out()).contains("nobody in the directories that it looks at has the user");
     assertThat(said.err())
         .contains("Not in it: Moss Rook (moss.rook) is here and not there.")
         .contains("of Fernhollow file host is there and not here.");
