@@ -71,7 +71,8 @@ final class ProposeCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    Map<String, Supplier<Integer>> kinds = kinds(new ReadyMade(inputs.model()));
+    ReadyMade made = new ReadyMade(inputs.assessment().model());
+    Map<String, Supplier<Integer>> kinds = kinds(made);
     Supplier<Integer> kind = kinds.get(what);
     if (kind == null) {
       String nearest =
@@ -83,7 +84,9 @@ final class ProposeCommand implements Callable<Integer> {
               + String.join(", ", kinds.keySet())
               + nearest);
     }
-    return kind.get();
+    int code = kind.get();
+    made.left().forEach(line -> inputs.err().println("Not in it: " + line + "."));
+    return code;
   }
 
   private Map<String, Supplier<Integer>> kinds(ReadyMade made) {

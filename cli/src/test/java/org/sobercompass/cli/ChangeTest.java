@@ -269,6 +269,8 @@ class ChangeTest {
         "agreed permits | Nobody gains anything; 6 accounts lose 12 permissions in Permits; 3",
         "by-group doors-night maren.holt | 2 accounts gain 2 permissions in Doors; nobody loses"
             + " anything; 1",
+        "by-group glass-coordinators ibeck | 2 accounts gain 18 permissions in Field-notes share"
+            + " and 75 admin actions; nobody loses anything; 3 findings end.",
         "disable ilse.brandt | Nobody gains anything; 1 account loses",
         "expire never petra.vance | 1 account gains",
         "end disabled-account | Nobody gains anything; 1 account loses 2 permissions in Doors, 3"

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Consumer;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Drift;
 import org.sobercompass.core.access.SystemView;
@@ -16,9 +17,8 @@ import org.sobercompass.core.system.Grant;
 /**
  * Proposals that are needed again and again: somebody comes, moves, leaves; what is there is
  * brought to what was agreed. They take what is given to an account by name: assignments of roles,
- * and groups that list it. What comes by the groups' own groups follows by itself; entries of lists
- * have no steps yet. Each is O(assignments + memberships of the accounts). Immutable and
- * thread-safe.
+ * groups that list it, and entries of lists. What comes by the groups' own groups follows by
+ * itself. Each is O(assignments + memberships of the accounts + entries of lists). Not thread-safe.
  */
 public final class ReadyMade {
   private static final Set<Via> LISTED = Set.of(Via.MEMBER, Via.UNIQUE_MEMBER, Via.MEMBER_UID);
@@ -26,6 +26,7 @@ public final class ReadyMade {
   private final AccessModel model;
   private final Facts facts;
   private final Steps steps;
+  private final List<String> left = new ArrayList<>();
 
   /** On a model. */
   public ReadyMade(AccessModel model) {
@@ -38,7 +39,9 @@ public final class ReadyMade {
   public Proposal like(int that, int who) {
     Set<Step> given = new LinkedHashSet<>(given(that, who));
     given.removeAll(given(who, who));
-    return new Proposal("", List.copyOf(given));
+    List<Step> all = new ArrayList<>(given);
+    all.addAll(entries(naming -> naming.copy(that, who)));
+    return new Proposal("", all);
   }
 
   /** Everything that is given by name to these accounts ends, as when a person leaves. */
@@ -47,6 +50,7 @@ public final class ReadyMade {
     for (int account : accounts) {
       given(account, account).forEach(step -> ends.add(step.inverse()));
     }
+    ends.addAll(entries(naming -> accounts.forEach(naming::take)));
     return new Proposal("", ends);
   }
 
@@ -79,7 +83,7 @@ public final class ReadyMade {
     Key key = facts.key(group);
     for (int account : accounts) {
       Step.Join join = new Step.Join(facts.key(account), key);
-      if (assigned(account).isEmpty()) {
+      if (assigned(account).isEmpty() && !isNamed(account)) {
         continue;
       }
       if (!given(account, account).contains(join)) {
@@ -93,7 +97,38 @@ public final class ReadyMade {
     begins.removeAll(has);
     List<Step> all = new ArrayList<>(begins);
     all.addAll(ends);
+    all.addAll(
+        entries(
+            naming -> {
+              accounts.forEach(account -> naming.copy(account, group));
+              accounts.forEach(naming::take);
+            }));
     return new Proposal("", all);
+  }
+
+  /** What is done with the entries of all lists; a list that cannot name somebody stays. */
+  private List<Step> entries(Consumer<NamingEntries> what) {
+    List<Step> all = new ArrayList<>();
+    for (SystemView view : NamingEntries.systems(model)) {
+      NamingEntries naming = new NamingEntries(view);
+      try {
+        what.accept(naming);
+        all.addAll(naming.steps());
+      } catch (IllegalArgumentException e) {
+        left.add(view.system().name() + ": " + e.getMessage());
+      }
+    }
+    return all;
+  }
+
+  private boolean isNamed(int account) {
+    return NamingEntries.systems(model).stream()
+        .anyMatch(view -> !new NamingEntries(view).of(account).isEmpty());
+  }
+
+  /** The lists that were left as they are, and why; of the last proposal made. */
+  public List<String> left() {
+    return List.copyOf(left);
   }
 
   /** The actual assignments are brought to the intended ones, where both were read. */

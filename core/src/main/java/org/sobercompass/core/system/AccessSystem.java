@@ -158,6 +158,17 @@ public interface AccessSystem {
     return Optional.empty();
   }
 
+  /**
+   * The same entry for somebody else: what to add, and what to take out in its place; where lists
+   * say so already, an entry that is there. Nothing where {@link #entryText} is empty, and for what
+   * is the owner's or everybody's.
+   *
+   * @throws IllegalArgumentException when the lists could not name that subject
+   */
+  default List<ListWish.Edit> entryFor(int grant, int subject) {
+    return List.of();
+  }
+
   /** An entry in words, by how the system itself writes it. */
   default String entryWords(String text) {
     return text;

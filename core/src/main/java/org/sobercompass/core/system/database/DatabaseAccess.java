@@ -104,6 +104,20 @@ public final class DatabaseAccess extends ListedSystem {
             item(facts.item(grants.all().get(grant).resource()), given.getAsInt()).text());
   }
 
+  @Override
+  public List<ListWish.Edit> entryFor(int grant, int subject) {
+    return entryText(grant)
+        .flatMap(AclItem::of)
+        .filter(item -> !item.grantee().isEmpty())
+        .map(
+            item ->
+                wished()
+                    .change(
+                        grants.all().get(grant).resource(),
+                        new AclItem(wished().role(subject), item.mask(), item.grantor())))
+        .orElse(List.of());
+  }
+
   private AclItem item(DatabaseFacts.Item object, int number) {
     DatabaseFacts.Given given = object.given().get(number);
     boolean everybody = given.trustee() == Trustees.EVERYONE;

@@ -37,15 +37,28 @@ record WishedGrants(
             "the grants of " + facts.tree().id(resource) + " were not read");
       }
       String owner = facts.trustees().text(object.owner());
-      Optional<AclItem> was =
-          all(object).stream()
-              .filter(item -> item.grantee().equals(role) && item.grantor().equals(owner))
-              .findFirst();
-      long is = was.map(AclItem::mask).orElse(0L) | mask;
-      change(resource, was, new AclItem(role, is, owner), edits);
-      there.add(new ListWish.Edit(resource, new AclItem(role, is, owner).text(), true));
+      Optional<AclItem> was = has(object, role, owner);
+      AclItem is = new AclItem(role, was.map(AclItem::mask).orElse(0L) | mask, owner);
+      change(resource, was, is, edits);
+      there.add(new ListWish.Edit(resource, is.text(), true));
     }
     return edits.isEmpty() ? there : edits;
+  }
+
+  /** What adds privileges to what somebody has from the same grantor. */
+  List<ListWish.Edit> change(int resource, AclItem more) {
+    Optional<AclItem> was = has(facts.item(resource), more.grantee(), more.grantor());
+    long is = was.map(AclItem::mask).orElse(0L) | more.mask();
+    List<ListWish.Edit> edits = new ArrayList<>();
+    AclItem then = new AclItem(more.grantee(), is, more.grantor());
+    change(resource, was, then, edits);
+    return edits.isEmpty() ? List.of(new ListWish.Edit(resource, then.text(), true)) : edits;
+  }
+
+  private Optional<AclItem> has(DatabaseFacts.Item object, String grantee, String grantor) {
+    return all(object).stream()
+        .filter(item -> item.grantee().equals(grantee) && item.grantor().equals(grantor))
+        .findFirst();
   }
 
   List<ListWish.Edit> taking(ListWish wish, long mask) {
@@ -117,7 +130,7 @@ record WishedGrants(
   }
 
   /** The role that somebody is in the database; empty for everyone. */
-  private String role(int subject) {
+  String role(int subject) {
     if (subjects.kind(subject) == SubjectKind.IMPLICIT) {
       return "";
     }

@@ -166,6 +166,17 @@ public final class DirectorySystem extends ListedSystem implements DirectoryList
   }
 
   @Override
+  public List<ListWish.Edit> entryFor(int grant, int subject) {
+    int object = facts.tree().objectOfEntry(grant);
+    return entryText(grant)
+        .flatMap(text -> facts.tree().descriptor(object))
+        .map(list -> list.entries().get(grants.entry(grant)))
+        .map(ace -> Sddl.text(ace.with(ace.flags(), ace.mask(), sid(subject))))
+        .map(text -> List.of(new ListWish.Edit(object, text, true)))
+        .orElse(List.of());
+  }
+
+  @Override
   public String entryWords(String text) {
     try {
       Ace ace = Sddl.readEntry(text, Optional.empty());

@@ -124,6 +124,17 @@ public final class FileAccess extends ListedSystem {
         : facts.list(grants().resource(grant)).map(list -> form().text(list, entry.getAsInt() + 1));
   }
 
+  @Override
+  public List<ListWish.Edit> entryFor(int grant, int subject) {
+    OptionalInt entry = grants().entry(grant);
+    if (entry.isEmpty()) {
+      return List.of();
+    }
+    int resource = grants().resource(grant);
+    FileList list = facts.list(resource).orElseThrow();
+    return form().entryFor(list, resource, entry.getAsInt() + 1, id(subject));
+  }
+
   /** An entry of a 1003.1e list with the number of the user or group in place of the name. */
   public String numbered(String text) {
     return new PosixForm(facts.trustees(), new FileTrustees(subjects, sight(), facts.style()))

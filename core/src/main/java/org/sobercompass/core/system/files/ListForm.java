@@ -9,6 +9,9 @@ interface ListForm {
   /** An entry of a list as text. */
   String text(FileList list, int entry);
 
+  /** The same entry for another trustee; nothing for what is the owner's or everybody's. */
+  List<ListWish.Edit> entryFor(FileList list, int resource, int entry, String id);
+
   /** An entry in words. */
   String words(String text);
 

@@ -1,7 +1,6 @@
 package org.sobercompass.core.system.files;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -9,14 +8,12 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType;
-import org.sobercompass.core.descriptor.Arrivals;
 import org.sobercompass.core.descriptor.MalformedException;
 import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.core.descriptor.WellKnown;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.system.ListWish;
 import org.sobercompass.core.system.Trustees;
-import org.sobercompass.core.system.files.FileInheritance.Handed;
 
 /**
  * Entries of lists that allow and deny as text: of descriptors as in SDDL ([MS-DTYP] 2.5.1), of
@@ -179,6 +176,14 @@ abstract sealed class OrderedForm implements ListForm {
   }
 
   @Override
+  public List<ListWish.Edit> entryFor(FileList list, int resource, int entry, String id) {
+    Ace ace = ((OrderedList) list).descriptor.entries().get(entry - 1);
+    Ace other = ace(id, ace.mask(), ace.flags());
+    String text = written(ace.with(ace.flags(), ace.mask(), other.trustee()));
+    return List.of(new ListWish.Edit(resource, text, true));
+  }
+
+  @Override
   public String words(String text) {
     Ace ace = parsed(text);
     String reach = OrderedList.reach(ace);
@@ -224,7 +229,7 @@ abstract sealed class OrderedForm implements ListForm {
     Map<Integer, FileList> changed = new LinkedHashMap<>();
     changed.put(resource, list.with(place(list, ace), ace, trustee(all, list, facts, ace)));
     if (isHandedOn()) {
-      new Below(facts, all, changed).down(resource);
+      new ListsBelow(this, facts, all, changed).down(resource);
     }
     return facts.with(changed, all);
   }
@@ -290,61 +295,5 @@ abstract sealed class OrderedForm implements ListForm {
   /** Entries of its own come before those from above, and of those the ones that deny first. */
   private static int place(OrderedList list, Ace ace) {
     return list.descriptor.withMore(ace).entries().indexOf(ace);
-  }
-
-  /** The lists below a path whose list got more. */
-  private final class Below {
-    private final FileFacts facts;
-    private final Trustees all;
-    private final Map<Integer, FileList> changed;
-    private final Map<List<Object>, FileList> known = new HashMap<>();
-
-    Below(FileFacts facts, Trustees all, Map<Integer, FileList> changed) {
-      this.facts = facts;
-      this.all = all;
-      this.changed = changed;
-    }
-
-    void down(int top) {
-      for (int r = top + 1; r < facts.tree.end(top); r++) {
-        int parent = facts.tree.parent(r);
-        FileList above = changed.get(parent);
-        FileList own = facts.list(r).orElse(null);
-        if (above instanceof OrderedList now
-            && own instanceof OrderedList before
-            && !before.descriptor.isProtected()
-            && before.descriptor.dacl().isPresent()) {
-          OrderedList was = (OrderedList) facts.list(parent).orElseThrow();
-          boolean folder = facts.isFolder(r);
-          FileList gets =
-              known.computeIfAbsent(
-                  List.of(was, now, before, folder), k -> with(was, now, before, folder));
-          if (gets != before) {
-            changed.put(r, gets);
-          }
-        }
-      }
-    }
-
-    private FileList with(OrderedList was, OrderedList now, OrderedList own, boolean folder) {
-      OrderedList list = own;
-      for (Arrivals.Arrival arrival :
-          Arrivals.of(
-              own.descriptor.entries(),
-              handed(was, folder, own),
-              handed(now, folder, own),
-              FileInheritance::same)) {
-        Ace ace = arrival.ace();
-        list = list.with(arrival.at(), ace, trustee(all, list, facts, ace));
-      }
-      return list;
-    }
-
-    private static List<Ace> handed(OrderedList above, boolean folder, OrderedList own) {
-      return FileInheritance.handed(above.descriptor, folder, own.descriptor).stream()
-          .filter(one -> !above.isRemoved(one.from()))
-          .map(Handed::ace)
-          .toList();
-    }
   }
 }

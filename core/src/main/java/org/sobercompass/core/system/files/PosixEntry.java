@@ -3,6 +3,7 @@ package org.sobercompass.core.system.files;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.system.ListWish;
 
 /**
  * An entry of a 1003.1e list as it is written (1003.1e 23.3.1).
@@ -44,5 +45,32 @@ record PosixEntry(boolean ofDefault, String kind, String who, int may) {
 
   String id(FileTrustees names) {
     return names.id(kind.equals("group"), who);
+  }
+
+  /**
+   * The permissions that give rights.
+   *
+   * @throws IllegalArgumentException when no entry gives one of them
+   */
+  static int bits(ListWish wish) {
+    int bits = 0;
+    for (int right : wish.rights()) {
+      bits |=
+          switch (right) {
+            case FileRights.POSIX_READ -> 4;
+            case FileRights.POSIX_WRITE -> 2;
+            case FileRights.POSIX_EXECUTE -> 1;
+            case FileRights.POSIX_CREATE -> 3;
+            case FileRights.POSIX_DELETE ->
+                throw new IllegalArgumentException(
+                    "no entry gives delete: it takes create on the folder above");
+            default ->
+                throw new IllegalArgumentException(
+                    "no entry gives "
+                        + FileRights.POSIX.text(right)
+                        + ": that is for the owner and the superuser");
+          };
+    }
+    return bits;
   }
 }

@@ -48,6 +48,20 @@ final class PosixForm implements ListForm {
   }
 
   @Override
+  public List<ListWish.Edit> entryFor(FileList list, int resource, int entry, String id) {
+    PosixEntry written = PosixEntry.of(text(list, entry));
+    List<ListWish.Edit> edits = new ArrayList<>();
+    if (written.isNamed()) {
+      Parts parts = ((PosixList) list).parts();
+      change(parts, resource, id, written.may(), 0, edits);
+      if (edits.isEmpty()) {
+        edits.add(new ListWish.Edit(resource, who(id) + PosixList.may(may(parts, id)), true));
+      }
+    }
+    return edits;
+  }
+
+  @Override
   public String words(String text) {
     PosixEntry entry = PosixEntry.of(text);
     if (entry.kind().equals("mask")) {
@@ -132,7 +146,7 @@ final class PosixForm implements ListForm {
 
   @Override
   public List<ListWish.Edit> giving(FileFacts facts, ListWish wish, String id) {
-    int may = bits(wish);
+    int may = PosixEntry.bits(wish);
     List<ListWish.Edit> edits = new ArrayList<>();
     int end = wish.below() ? facts.tree.end(wish.resource()) : wish.resource() + 1;
     for (int r = wish.resource(); r < end; r++) {
@@ -165,7 +179,8 @@ final class PosixForm implements ListForm {
     facts
         .list(wish.resource())
         .map(PosixList.class::cast)
-        .ifPresent(list -> change(list.parts(), wish.resource(), id, 0, bits(wish), edits));
+        .ifPresent(
+            list -> change(list.parts(), wish.resource(), id, 0, PosixEntry.bits(wish), edits));
     return edits;
   }
 
@@ -227,28 +242,6 @@ final class PosixForm implements ListForm {
       return "other::";
     }
     return (id.startsWith("g:") ? "group:" : "user:") + names.name(id) + ":";
-  }
-
-  private static int bits(ListWish wish) {
-    int bits = 0;
-    for (int right : wish.rights()) {
-      bits |=
-          switch (right) {
-            case FileRights.POSIX_READ -> 4;
-            case FileRights.POSIX_WRITE -> 2;
-            case FileRights.POSIX_EXECUTE -> 1;
-            case FileRights.POSIX_CREATE -> 3;
-            case FileRights.POSIX_DELETE ->
-                throw new IllegalArgumentException(
-                    "no entry gives delete: it takes create on the folder above");
-            default ->
-                throw new IllegalArgumentException(
-                    "no entry gives "
-                        + FileRights.POSIX.text(right)
-                        + ": that is for the owner and the superuser");
-          };
-    }
-    return bits;
   }
 
   /**

@@ -33,8 +33,10 @@ import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.ReadyMade;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Admission;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.ListWish;
 import org.sobercompass.core.system.ListedSystem;
 import org.sobercompass.core.system.Question;
@@ -417,6 +419,47 @@ class WishedEntriesTest {
       }
     }
     assertThat(taken).isGreaterThan(8);
+  }
+
+  /** Nothing names a leaver any more; whoever gets the same is named wherever the other is. */
+  @ParameterizedTest
+  @EnumSource(FileStyle.class)
+  void entriesEndWithALeaverAndAreWrittenForAnother(FileStyle style) {
+    int ended = 0;
+    int written = 0;
+    for (int seed = 0; seed < 150; seed++) {
+      Random random = new Random(seed);
+      AccessModel before = model(access(style, spots(style, random)));
+      int account = random.nextInt(ACCOUNTS);
+      int other = (account + 1 + random.nextInt(ACCOUNTS - 1)) % ACCOUNTS;
+      int group = facts.firstGroup() + random.nextInt(GROUPS);
+      Proposal leaving = new ReadyMade(before).leaving(List.of(account));
+      AccessModel left = before.with(made(leaving, before));
+      assertThat(entries(new ReadyMade(left).leaving(List.of(account))))
+          .as("seed " + seed)
+          .isZero();
+      ended += (int) entries(leaving);
+      Proposal like = new ReadyMade(before).like(account, other);
+      AccessModel alike = before.with(made(like, before));
+      assertThat(entries(new ReadyMade(alike).like(account, other))).as("seed " + seed).isZero();
+      written += (int) entries(like);
+      Proposal byGroup = new ReadyMade(before).byGroup(group, List.of(account));
+      AccessModel moved = before.with(made(byGroup, before));
+      assertThat(entries(new ReadyMade(moved).leaving(List.of(account)))).isZero();
+      assertThat(entries(byGroup)).isGreaterThanOrEqualTo(entries(leaving));
+    }
+    assertThat(ended).isGreaterThan(50);
+    assertThat(written).isGreaterThan(50);
+  }
+
+  private static List<Change> made(Proposal proposal, AccessModel on) {
+    Bound bound = proposal.on(on);
+    assertThat(bound.isSound()).as(bound.notes().toString()).isTrue();
+    return bound.changes();
+  }
+
+  private static long entries(Proposal proposal) {
+    return proposal.steps().stream().filter(step -> step instanceof Step.ListItem).count();
   }
 
   @Test
