@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -44,9 +45,10 @@ final class Causes {
   private final AsIn.Answer steps;
   private final Bound bound;
 
-  /** What is not explained yet. */
-  private final Set<Shift> open;
+  /** What is not explained yet, by account. */
+  private final Map<Key, Set<Shift>> open = new LinkedHashMap<>();
 
+  private final Map<String, String> titles = new HashMap<>();
   private final List<Cause> found = new ArrayList<>();
 
   Causes(Assessment before, Assessment now) {
@@ -55,7 +57,9 @@ final class Causes {
     this.is = now.model();
     this.steps = AsIn.since(was, is);
     this.bound = steps.proposal().on(was);
-    this.open = new TreeSet<>(new Shifts(was, is).all());
+    new Shifts(was, is)
+        .all()
+        .forEach(s -> open.computeIfAbsent(s.account(), k -> new TreeSet<>()).add(s));
   }
 
   List<String> otherwise() {
@@ -88,10 +92,16 @@ final class Causes {
     if (effects.isEmpty()) {
       return taken;
     }
-    for (Shift shift : List.copyOf(open)) {
-      if (contains(effects, shift, of)) {
-        taken.add(shift);
-        open.remove(shift);
+    Set<Key> accounts = new LinkedHashSet<>();
+    effects.forEach(effect -> accounts.add(effect.account()));
+    for (Key account : accounts) {
+      Set<Shift> left = open.getOrDefault(account, Set.of());
+      List<Shift> explained = left.stream().filter(shift -> contains(effects, shift, of)).toList();
+      taken.addAll(explained);
+      if (explained.size() == left.size()) {
+        open.remove(account);
+      } else {
+        explained.forEach(left::remove);
       }
     }
     return taken;
@@ -150,32 +160,35 @@ final class Causes {
   private void subjects(AccessModel here, AccessModel there, Cause.Kind kind) {
     Facts facts = here.facts();
     boolean isNew = kind == Cause.Kind.NEW;
-    Map<Key, List<Shift>> ofAccount = new HashMap<>();
-    open.forEach(s -> ofAccount.computeIfAbsent(s.account(), k -> new ArrayList<>()).add(s));
+    Map<Integer, List<Change>> members = members(here, there);
     for (int s = 0; s < facts.accounts() + facts.groups(); s++) {
       Key key = facts.key(s);
       if (there.facts().find(key).isPresent()) {
         continue;
       }
-      List<Shift> shifts;
-      if (s < facts.accounts()) {
-        shifts = ofAccount.getOrDefault(key, List.of());
-        shifts.forEach(open::remove);
-      } else {
-        shifts = take(effects(here, members(here, s), isNew), here);
-      }
+      List<Shift> shifts =
+          s < facts.accounts()
+              ? List.copyOf(Objects.requireNonNullElse(open.remove(key), Set.of()))
+              : take(effects(here, members.getOrDefault(s, List.of()), isNew), here);
       found.add(Cause.of(kind, Optional.of(key), "", shifts));
     }
   }
 
-  /** As if a group had no members. */
-  private static List<Change> members(AccessModel of, int group) {
-    List<Change> changes = new ArrayList<>();
+  /** For each group that is not in the other model, that it had no members. O(memberships). */
+  private static Map<Integer, List<Change>> members(AccessModel of, AccessModel there) {
     Facts facts = of.facts();
-    for (int s = 0; s < facts.accounts() + facts.groups(); s++) {
+    Map<Integer, List<Change>> changes = new HashMap<>();
+    for (int g = facts.firstGroup(); g < facts.firstGroup() + facts.groups(); g++) {
+      if (there.facts().find(facts.key(g)).isEmpty()) {
+        changes.put(g, new ArrayList<>());
+      }
+    }
+    for (int s = 0; s < facts.accounts() + facts.groups() && !changes.isEmpty(); s++) {
       for (int i = 0; i < of.graph().upCount(s); i++) {
-        if (of.graph().upGroup(s, i) == group && of.graph().upVia(s, i).isSure()) {
-          changes.add(new Change.MembershipRemoved(s, group, of.graph().upVia(s, i)));
+        int group = of.graph().upGroup(s, i);
+        List<Change> ofGroup = changes.get(group);
+        if (ofGroup != null && of.graph().upVia(s, i).isSure()) {
+          ofGroup.add(new Change.MembershipRemoved(s, group, of.graph().upVia(s, i)));
         }
       }
     }
@@ -232,12 +245,14 @@ final class Causes {
     Asker asked = is.asker();
     List<Shift> together = new ArrayList<>();
     Map<String, List<Shift>> bySystem = new LinkedHashMap<>();
-    for (Shift shift : open) {
-      boolean same =
-          !bound.made().isEmpty()
-              && Shifts.rank(all, asker, shift) == Shifts.rank(is, asked, shift);
-      (same ? together : bySystem.computeIfAbsent(shift.system(), system -> new ArrayList<>()))
-          .add(shift);
+    for (Set<Shift> shifts : open.values()) {
+      for (Shift shift : shifts) {
+        boolean same =
+            !bound.made().isEmpty()
+                && Shifts.rank(all, asker, shift) == Shifts.rank(is, asked, shift);
+        (same ? together : bySystem.computeIfAbsent(shift.system(), system -> new ArrayList<>()))
+            .add(shift);
+      }
     }
     open.clear();
     if (!together.isEmpty()) {
@@ -338,7 +353,7 @@ final class Causes {
     return is.facts()
         .find(group)
         .flatMap(g -> is.facts().values(g, "modifiersname").stream().findFirst())
-        .map(this::titled)
+        .map(dn -> titles.computeIfAbsent(dn, this::titled))
         .orElse("");
   }
 }

@@ -109,6 +109,7 @@ public final class ReadyMade {
   /** What is done with the entries of all lists; a list that cannot name somebody stays. */
   private List<Step> entries(Consumer<NamingEntries> what) {
     List<Step> all = new ArrayList<>();
+    left.clear();
     for (SystemView view : NamingEntries.systems(model)) {
       NamingEntries naming = new NamingEntries(view);
       try {
