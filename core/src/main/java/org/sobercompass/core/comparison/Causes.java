@@ -48,7 +48,6 @@ final class Causes {
   /** What is not explained yet, by account. */
   private final Map<Key, Set<Shift>> open = new LinkedHashMap<>();
 
-  private final Map<String, String> titles = new HashMap<>();
   private final List<Cause> found = new ArrayList<>();
 
   Causes(Assessment before, Assessment now) {
@@ -274,17 +273,19 @@ final class Causes {
   /** The changes as causes, with the admin actions that each gives and ends by itself. */
   private void acts(Map<Integer, List<Shift>> byChange) {
     ActEffects together = acts(bound.changes());
+    WhoDid who = new WhoDid(is);
     boolean each = !together.isNone() && bound.made().size() <= MOST_WITH_ACTS;
     for (Bound.Made made : bound.made()) {
       ActEffects acts = each ? acts(List.of(made.change())) : ActEffects.NONE;
+      Optional<Key> group = group(made);
       found.add(
           new Cause(
               Cause.Kind.CHANGE,
               Optional.of(made.change()),
               Optional.empty(),
-              group(made),
+              group,
               "",
-              by(made),
+              who.did(steps.proposal().steps().get(made.step()), group),
               shifts(byChange, made.step()),
               acts.gives(),
               acts.ends(),
@@ -314,20 +315,6 @@ final class Causes {
     }
   }
 
-  /** Who did it: of an assignment whoever gave it, of a member who changed the group last. */
-  private String by(Bound.Made made) {
-    Step step = steps.proposal().steps().get(made.step());
-    if (step instanceof Step.Assign) {
-      List<Change> there = new Proposal("", List.of(step.inverse())).on(is).changes();
-      for (Change change : there) {
-        if (change instanceof Change.AssignmentRemoved given) {
-          return is.view(given.system()).grants().get(given.grant()).grantedBy();
-        }
-      }
-    }
-    return group(made).map(this::modifier).orElse("");
-  }
-
   /** The group whose members a change is about. */
   private Optional<Key> group(Bound.Made made) {
     Facts facts = was.facts();
@@ -336,24 +323,5 @@ final class Causes {
             moved -> Optional.of(facts.key(moved.group())),
             own -> Optional.empty(),
             account -> Optional.empty());
-  }
-
-  /** Whom a DN names; the DN when it is nobody who was read. */
-  private String titled(String dn) {
-    Facts facts = is.facts();
-    for (int account = 0; account < facts.accounts(); account++) {
-      if (facts.dn(account).equalsIgnoreCase(dn)) {
-        return facts.title(account);
-      }
-    }
-    return dn;
-  }
-
-  private String modifier(Key group) {
-    return is.facts()
-        .find(group)
-        .flatMap(g -> is.facts().values(g, "modifiersname").stream().findFirst())
-        .map(dn -> titles.computeIfAbsent(dn, this::titled))
-        .orElse("");
   }
 }

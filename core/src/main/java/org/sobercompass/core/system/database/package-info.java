@@ -4,7 +4,8 @@
  *
  * <p>In: objects with owners and grants as the server's catalogues say, roles already numbered.
  * Out: an {@link org.sobercompass.core.system.AccessSystem} that decides as the server does when a
- * statement runs, not only as its privilege functions say. Knows no other kind of system.
+ * statement runs, not only as its privilege functions say; the grants that would give a privilege.
+ * Knows no other kind of system.
  */
 @NullMarked
 package org.sobercompass.core.system.database;

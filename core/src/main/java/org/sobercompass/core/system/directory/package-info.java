@@ -3,7 +3,7 @@
  * entries the grants.
  *
  * <p>In: a tree of objects with their lists, and as whom accounts count in it. Out: decisions with
- * the entries that they rest on.
+ * the entries that they rest on; the entries that would let somebody do an admin action.
  */
 @NullMarked
 package org.sobercompass.core.system.directory;

@@ -3,8 +3,8 @@
  * share's list), NFSv4 lists (RFC 7530), POSIX lists (1003.1e) with the folders above.
  *
  * <p>In: paths with their lists, as a reader found them, trustees already numbered. Out: an {@link
- * org.sobercompass.core.system.AccessSystem} that decides as the real systems do, layer by layer.
- * Knows no other kind of system.
+ * org.sobercompass.core.system.AccessSystem} that decides as the real systems do, layer by layer,
+ * and that tells which entries would give a right or take it. Knows no other kind of system.
  */
 @NullMarked
 package org.sobercompass.core.system.files;
