@@ -12,6 +12,7 @@ import org.sobercompass.core.problem.Problems;
 import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.report.answers.DelegationAnswers;
 import org.sobercompass.report.answers.PowerAnswers;
+import org.sobercompass.report.answers.ReachAnswers;
 import org.sobercompass.report.answers.ScopeAnswers;
 import org.sobercompass.sources.workspace.Workspace;
 
@@ -58,6 +59,10 @@ final class Administering {
 
   PowerAnswers answers() {
     return new PowerAnswers(ask, powers, delegations, Sddl::text);
+  }
+
+  ReachAnswers reach() {
+    return new ReachAnswers(ask, powers);
   }
 
   ScopeAnswers scopes() {

@@ -145,8 +145,8 @@ final class DelegationsCommand implements Callable<Integer> {
             root < one.size();
             root = spot.isPresent() ? one.size() : one.end(root)) {
           DirectoryTrees.Spot from = spot.orElse(new DirectoryTrees.Spot(one, root));
-          out.println(all.delegations().treeHeading(from) + "\n");
-          all.delegations().tree(from).forEach(out::println);
+          out.println(all.delegations().tree().heading(from) + "\n");
+          all.delegations().tree().text(from).forEach(out::println);
           out.println("\n" + DelegationAnswers.LEGEND);
         }
       }

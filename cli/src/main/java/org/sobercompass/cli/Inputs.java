@@ -124,6 +124,12 @@ class Inputs {
     return organization().assessment();
   }
 
+  /** How answers are given that depend on findings, or on the directories' lists. */
+  AnswerContext judgedAsk() {
+    assessment();
+    return ask();
+  }
+
   AnswerContext ask() {
     return new AnswerContext(
         model(),

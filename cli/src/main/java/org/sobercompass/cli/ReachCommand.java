@@ -44,7 +44,7 @@ final class ReachCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     Administering all = new Administering(inputs, null);
-    ReachAnswers answers = new ReachAnswers(all.ask(), all.powers());
+    ReachAnswers answers = all.reach();
     if (sides) {
       inputs.print(answers.sides(inputs.workspace().persons()));
     } else if (power == null) {

@@ -64,6 +64,7 @@ public final class Sober implements Runnable {
     COMMANDS.put("expect", ExpectCommand::new);
     COMMANDS.put("fit", FitCommand::new);
     COMMANDS.put("report", ReportCommand::new);
+    COMMANDS.put("draw", DrawCommand::new);
   }
 
   @CommandLine.Spec private CommandSpec spec = CommandSpec.create();

@@ -43,7 +43,34 @@ final class SurveyComparison {
     this.routineToo = routineToo;
   }
 
+  /** What was compared, with what to say of it. */
+  private record Compared(Comparison comparison, ComparisonAnswers answers, int routine) {
+    List<AnswerTable> brief() {
+      return answers.brief(comparison, routine);
+    }
+  }
+
   int run(List<String> names) {
+    Compared compared = compare(names);
+    if (inputs.isTable()) {
+      String gap = "";
+      for (AnswerTable part : compared.brief()) {
+        inputs.out().print(gap);
+        inputs.print(part);
+        gap = "\n";
+      }
+    } else {
+      inputs.print(compared.answers.all(compared.comparison));
+    }
+    return compared.comparison.isNone() ? Exit.OK : Exit.NO;
+  }
+
+  /** The same as tables, the answer first. */
+  List<AnswerTable> tables(List<String> names) {
+    return compare(names).brief();
+  }
+
+  private Compared compare(List<String> names) {
     Organization before = before(names);
     Organization now = names.size() == 2 ? open(Path.of(names.get(1))) : now();
     Comparison comparison = Comparison.of(before.assessment(), now.assessment());
@@ -56,24 +83,18 @@ final class SurveyComparison {
     if (!routineToo) {
       comparison = comparison.without(now.assessment().rules().routine());
     }
-    int routine = all - size(comparison);
     ComparisonAnswers answers =
         new ComparisonAnswers(before.assessment(), context(before), context(now));
-    if (inputs.isTable()) {
-      String gap = "";
-      for (AnswerTable part : answers.brief(comparison, routine)) {
-        inputs.out().print(gap);
-        inputs.print(part);
-        gap = "\n";
-      }
-    } else {
-      inputs.print(answers.all(comparison));
-    }
-    return comparison.isNone() ? Exit.OK : Exit.NO;
+    return new Compared(comparison, answers, all - size(comparison));
+  }
+
+  int timeline() {
+    inputs.print(TimelineAnswers.of(context(inputs.organization()), readings()));
+    return Exit.OK;
   }
 
   /** All surveys of the workspace, the earliest first, and what is read now. */
-  int timeline() {
+  Map<String, Reading> readings() {
     List<Path> surveys = new ArrayList<>(Surveys.all(inputs.root));
     Collections.reverse(surveys);
     Map<String, Reading> readings = new LinkedHashMap<>();
@@ -81,10 +102,8 @@ final class SurveyComparison {
       String name = survey.getFileName().toString().replace(Surveys.SUFFIX, "");
       readings.put(name, Reading.of(open(survey).assessment()));
     }
-    Organization now = inputs.organization();
-    readings.put("now", Reading.of(now.assessment()));
-    inputs.print(TimelineAnswers.of(context(now), readings));
-    return Exit.OK;
+    readings.put("now", Reading.of(inputs.organization().assessment()));
+    return readings;
   }
 
   private static String name(Path folder) {

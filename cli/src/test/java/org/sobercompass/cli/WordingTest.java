@@ -112,7 +112,10 @@ class WordingTest {
 
   /** The page's own words: its headings, labels and hints, without what it is filled with. */
   private static List<String> page() throws IOException {
-    String template = Files.readString(Path.of("../report/src/main/jte/page.jte"));
+    StringBuilder template = new StringBuilder();
+    for (String part : List.of("page", "findings", "data", "matrix")) {
+      template.append(Files.readString(Path.of("../report/src/main/jte/" + part + ".jte")));
+    }
     return Pattern.compile("(?:>|(?:title|placeholder|aria-label)=\")([^<>${}@\"]{3,})(?:<|\")")
         .matcher(template)
         .results()
@@ -196,7 +199,7 @@ class WordingTest {
     var parts = Pattern.compile("\"([^\"]*)\"|(\\S+)").matcher(typed.substring(6));
     while (parts.find()) {
       String word = parts.group(1) != null ? parts.group(1) : parts.group(2);
-      boolean file = word.matches("amendments/.*|[a-z]+\\.(html|xml|sarif|yaml)");
+      boolean file = word.matches("amendments/.*|[a-z]+\\.(html|svg|xml|sarif|yaml)");
       words.add(file ? folder.resolve(word).toString() : word);
     }
     return words;

@@ -8,7 +8,7 @@ import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.organization.Organization;
 import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.report.answers.FindingAnswers;
-import org.sobercompass.report.page.Page;
+import org.sobercompass.report.page.Pages;
 
 /** Writes the page of a workspace: {@code PageOfFindings DIR FILE}. */
 public final class PageOfFindings {
@@ -23,12 +23,9 @@ public final class PageOfFindings {
             organization.workspace().zone(),
             organization.problems(),
             assessment.gaps());
-    Triage sorted =
-        Triage.of(
-            organization.findings(),
-            organization.workspace().waivers(),
-            ask.model().asOf().getEpochSecond());
-    Files.writeString(Path.of(args[1]), new Page(ask, sorted, assessment).html());
+    Triage sorted = organization.triage();
+    Pages pages = new Pages(ask, assessment, organization.owners(), sorted);
+    Files.writeString(Path.of(args[1]), Pages.html(pages.organization()));
     System.out.println(FindingAnswers.heading(sorted));
   }
 }

@@ -5,14 +5,16 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.sobercompass.core.audit.Concerned;
+import org.sobercompass.core.audit.Concerning;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Weight;
-import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.problem.UnknownNameException;
 import org.sobercompass.sources.NameResolver;
@@ -46,70 +48,34 @@ public record FindingQuery(
     Assessment assessment = organization.assessment();
     Optional<String> app = application.map(id -> organization.names().application(id).id());
     Concerned concerned = new Concerned(assessment);
-    Optional<List<String>> subjects = about.map(name -> keys(organization, name));
-    Optional<List<String>> owners = owner.map(name -> keys(organization, name));
+    Optional<Set<String>> subjects = about.map(name -> keys(organization, name));
+    Optional<Set<String>> owners = owner.map(name -> keys(organization, name));
     return findings.stream()
         .filter(f -> f.weight().compareTo(weight) >= 0)
         .filter(f -> kinds.isEmpty() || kinds.contains(f.kind()))
         .filter(f -> app.isEmpty() || concerned.systems(f).contains(app.get()))
-        .filter(f -> subjects.isEmpty() || concerns(f, subjects.get()))
-        .filter(f -> owners.isEmpty() || isOwned(f, assessment, owners.get()))
+        .filter(f -> subjects.isEmpty() || Concerning.subjects(f, subjects.get()))
+        .filter(f -> owners.isEmpty() || isOwned(organization, f, owners.get()))
         .toList();
   }
 
-  private static boolean concerns(Finding finding, List<String> keys) {
-    return keys.contains(finding.cause().text())
-        || finding.subjects().stream().anyMatch(key -> keys.contains(key.text()));
-  }
-
   /** The keys of the one account or group with a name. */
-  private static List<String> keys(Organization organization, String name) {
+  private static Set<String> keys(Organization organization, String name) {
     Facts facts = organization.model().facts();
     List<Integer> found = new ArrayList<>();
     for (SubjectKind kind : List.of(SubjectKind.ACCOUNT, SubjectKind.GROUP)) {
       found.addAll(NameResolver.find(facts, kind, name));
     }
     if (found.isEmpty()) {
-      return List.of(facts.key(organization.names().account(name)).text());
+      return Set.of(facts.key(organization.names().account(name)).text());
     }
-    return found.stream().map(subject -> facts.key(subject).text()).toList();
+    return found.stream().map(subject -> facts.key(subject).text()).collect(Collectors.toSet());
   }
 
-  private static boolean isOwned(Finding finding, Assessment assessment, List<String> owners) {
-    Facts facts = assessment.model().facts();
-    String app =
-        finding.cause().kind() == KeyKind.APPLICATION ? finding.cause().id() : finding.system();
-    Integer ofApplication = assessment.owned().applications().get(app);
-    // An assignment of an admin role ends with its scope.
-    String id = finding.cause().id();
-    boolean ofRole = finding.cause().source().equals("admin");
-    Integer ofScope =
-        finding.cause().source().equals("scope") || ofRole
-            ? assessment.owned().scopes().get(ofRole ? id.substring(id.lastIndexOf('/') + 1) : id)
-            : null;
-    for (Integer by : Arrays.asList(ofApplication, ofScope)) {
-      if (by != null && owners.contains(facts.key(by).text())) {
-        return true;
-      }
-    }
-    return finding.cause().kind() == KeyKind.GROUP && isOwnedGroup(finding, assessment, owners);
-  }
-
-  private static boolean isOwnedGroup(Finding finding, Assessment assessment, List<String> owners) {
-    Facts facts = assessment.model().facts();
-    String key = finding.cause().text();
-    for (int group : facts.names().find(SubjectKind.GROUP, key, key)) {
-      for (String attribute : assessment.rules().ownerAttributes()) {
-        for (String dn : facts.values(group, attribute)) {
-          for (int by : NameResolver.find(facts, SubjectKind.ACCOUNT, dn)) {
-            if (owners.contains(facts.key(by).text())) {
-              return true;
-            }
-          }
-        }
-      }
-    }
-    return false;
+  private static boolean isOwned(Organization organization, Finding finding, Set<String> owners) {
+    Facts facts = organization.model().facts();
+    return organization.owners().of(finding).stream()
+        .anyMatch(owner -> owners.contains(facts.key(owner).text()));
   }
 
   /** The kind of finding with an id. */

@@ -4,7 +4,6 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -24,8 +23,11 @@ import org.sobercompass.core.audit.Advice;
 import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.audit.Foretold;
 import org.sobercompass.core.audit.Preview;
+import org.sobercompass.core.audit.Triage;
+import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.Owners;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.problem.UnknownNameException;
@@ -39,11 +41,11 @@ import org.sobercompass.core.removal.Goal;
 import org.sobercompass.core.removal.NotHeld;
 import org.sobercompass.core.removal.Removal;
 import org.sobercompass.core.removal.Unpick;
-import org.sobercompass.core.scope.Scopes;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Crowd;
 import org.sobercompass.core.system.Limits;
+import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.text.Window;
 import org.sobercompass.sources.workspace.Workspace;
@@ -169,15 +171,7 @@ public final class Organization {
 
   /** Who can do something somewhere, surely or perhaps, whatever the state of their accounts. */
   public List<Account.Holder> holders(String what, String where) {
-    Crowd crowd = holders(names().asked(what, where));
-    List<Account.Holder> all = new ArrayList<>();
-    for (int account = 0; account < model.facts().accounts(); account++) {
-      boolean sure = crowd.yes().get(account);
-      if (sure || crowd.perhaps().get(account)) {
-        all.add(new Account.Holder(Account.of(model.facts(), account), sure));
-      }
-    }
-    return all;
+    return Account.Holder.of(model.facts(), holders(names().asked(what, where)));
   }
 
   /** The same, with names resolved, one bit an account. */
@@ -217,6 +211,17 @@ public final class Organization {
     return Findings.of(assessment());
   }
 
+  /** Who answers for what: applications, admin scopes, groups. */
+  public Owners owners() {
+    return new Owners(
+        assessment(), name -> NameResolver.find(model.facts(), SubjectKind.ACCOUNT, name));
+  }
+
+  /** All findings, those apart that somebody accepted. */
+  public Triage triage() {
+    return Triage.of(findings(), workspace.waivers(), model.asOf().getEpochSecond());
+  }
+
   /** Those findings that are asked for. */
   public List<Finding> findings(FindingQuery query) {
     return query.of(this, findings());
@@ -231,13 +236,14 @@ public final class Organization {
   public Change leaving(String account, String group) {
     int member = names().account(account);
     int from = names().group(group);
-    for (int i = 0; i < model.graph().upCount(member); i++) {
-      if (model.graph().upGroup(member, i) == from && model.graph().upVia(member, i).isSure()) {
-        return new Change.MembershipRemoved(member, from, model.graph().upVia(member, i));
-      }
-    }
-    throw new UnknownNameException(
-        Problem.quote(account) + " is no direct member of " + Problem.quote(group));
+    return model
+        .graph()
+        .surely(member, from)
+        .map(via -> new Change.MembershipRemoved(member, from, via))
+        .orElseThrow(
+            () ->
+                new UnknownNameException(
+                    Problem.quote(account) + " is no direct member of " + Problem.quote(group)));
   }
 
   /** What some changes would do: who gains and loses what, and which findings begin and end. */
@@ -264,12 +270,8 @@ public final class Organization {
    * @param groups what a group stands for: object, members or both; empty for others
    */
   public List<Step> inScope(String scope, int subject, String groups, boolean include) {
-    Scopes scopes = powers().roles().scopes();
-    int number = scopes.all().indexOf(names().scope(scope));
-    ScopeSteps making = new ScopeSteps(model.facts(), scopes);
-    return include
-        ? making.include(number, subject, groups)
-        : making.except(number, subject, groups);
+    return new ScopeSteps(model.facts(), powers().roles().scopes())
+        .make(names().scope(scope), subject, groups, include);
   }
 
   /**
@@ -323,10 +325,7 @@ public final class Organization {
    */
   public List<Removal> unpick(int account, List<Asked.Use> asked, int most) {
     List<Goal> goals = new ArrayList<>();
-    for (Asked.Use one : asked) {
-      List<Integer> rights = Arrays.stream(one.question().allOf()).boxed().toList();
-      goals.add(new NotHeld(account, one.view().number(), rights, one.question().resource()));
-    }
+    asked.forEach(one -> goals.add(NotHeld.of(account, one.view().number(), one.question())));
     return new Unpick(model, assessment().rules().removals()).alternatives(new Each(goals), most);
   }
 

@@ -1,5 +1,6 @@
 package org.sobercompass.core.membership;
 
+import java.util.Optional;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.Via;
 
@@ -16,6 +17,16 @@ public interface MembershipGraph {
 
   /** How that group lists the subject. */
   Via upVia(int subject, int index);
+
+  /** How a group surely lists a subject itself; empty when it does not. */
+  default Optional<Via> surely(int subject, int group) {
+    for (int i = 0; i < upCount(subject); i++) {
+      if (upGroup(subject, i) == group && upVia(subject, i).isSure()) {
+        return Optional.of(upVia(subject, i));
+      }
+    }
+    return Optional.empty();
+  }
 
   /** How many members a group lists. */
   int downCount(int group);

@@ -23,6 +23,12 @@ public final class ScopeSteps {
     this.scopes = scopes;
   }
 
+  /** What brings a subject into a scope, or keeps it out; nothing when it is so already. */
+  public List<Step> make(AdminScope of, int subject, String groups, boolean include) {
+    int scope = scopes.all().indexOf(of);
+    return include ? include(scope, subject, groups) : except(scope, subject, groups);
+  }
+
   /**
    * What includes a subject in a scope. Nothing when it is in it already.
    *

@@ -1,6 +1,7 @@
 package org.sobercompass.core.removal;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
@@ -27,6 +28,12 @@ public record NotHeld(int account, int system, List<Integer> rights, int resourc
 
   /** So many routes are told in one round. */
   private static final int MOST = 256;
+
+  /** That an account cannot have what is asked of a system. */
+  public static NotHeld of(int account, int system, Question asked) {
+    List<Integer> rights = Arrays.stream(asked.allOf()).boxed().toList();
+    return new NotHeld(account, system, rights, asked.resource());
+  }
 
   @Override
   public List<Still> stills(AccessModel model, List<Change> made) {

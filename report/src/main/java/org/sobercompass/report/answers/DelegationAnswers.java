@@ -271,72 +271,9 @@ public final class DelegationAnswers {
     }
   }
 
-  /** What the tree says, in a sentence. */
-  public String treeHeading(DirectoryTrees.Spot at) {
-    DirectoryTree tree = at.tree();
-    Delegations lister = delegations.get(tree);
-    int objects = 0;
-    int found = 0;
-    for (int object = at.object(); lister != null && object < tree.end(at.object()); object++) {
-      int here = lister.on(object, Set.of(Origin.ADDED, Origin.CLAIMED)).size();
-      objects += here > 0 ? 1 : 0;
-      found += here;
-    }
-    return AnswerContext.count(found, "delegation", "delegations")
-        + " on "
-        + objects
-        + " of "
-        + AnswerContext.count(tree.end(at.object()) - at.object(), "object", "objects")
-        + " of "
-        + tree.directory()
-        + ".";
-  }
-
-  /** The tree of organizational units with marks, down from one object. */
-  public List<String> tree(DirectoryTrees.Spot at) {
-    DirectoryTree tree = at.tree();
-    Delegations lister = delegations.get(tree);
-    List<String> lines = new ArrayList<>();
-    int depth0 = depth(tree, at.object());
-    for (int object = at.object(); object < tree.end(at.object()); object++) {
-      String kind = tree.objectClass(object);
-      boolean shown =
-          object == at.object()
-              || tree.names().isA(kind, "organizationalUnit")
-              || tree.names().isA(kind, "container")
-              || tree.names().isA(kind, "domain");
-      List<Delegation> own =
-          lister == null ? List.of() : lister.on(object, Set.of(Origin.ADDED, Origin.CLAIMED));
-      if (shown || !own.isEmpty()) {
-        lines.add(line(tree, object, depth(tree, object) - depth0, own));
-      }
-    }
-    return lines;
-  }
-
-  private static int depth(DirectoryTree tree, int object) {
-    int depth = 0;
-    for (int at = tree.parent(object); at >= 0; at = tree.parent(at)) {
-      depth++;
-    }
-    return depth;
-  }
-
-  private String line(DirectoryTree tree, int object, int depth, List<Delegation> own) {
-    boolean blocked = tree.descriptor(object).map(Descriptor::isProtected).orElse(false);
-    boolean unreadable = tree.descriptor(object).isEmpty();
-    String mark = unreadable ? "?" : own.isEmpty() ? (blocked ? "|" : ".") : "+";
-    StringBuilder out = new StringBuilder("  ".repeat(depth)).append(mark).append(' ');
-    out.append(tree.label(object));
-    if (blocked) {
-      out.append("  [inheritance blocked]");
-    }
-    for (Delegation d : own) {
-      out.append("\n").append("  ".repeat(depth + 2));
-      out.append(d.origin() == Origin.CLAIMED ? "! " : d.denies() ? "- " : "+ ");
-      out.append(holder(d.trustee())).append(": ").append(d.may());
-    }
-    return out.toString();
+  /** The tree of organizational units with what was delegated on each. */
+  public DelegationTree tree() {
+    return new DelegationTree(delegations, this::holder);
   }
 
   /** Accounts as names, the first few. */

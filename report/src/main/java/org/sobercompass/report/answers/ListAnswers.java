@@ -302,6 +302,11 @@ public final class ListAnswers {
 
   /** A tree of resources with marks for what is set, inherited and blocked where. */
   public AnswerTable tree(SystemView view, int top, int depth) {
+    return tree(view, top, depth, Integer.MAX_VALUE);
+  }
+
+  /** The same with so many rows at most. */
+  public AnswerTable tree(SystemView view, int top, int depth, int most) {
     Resources tree = view.resources();
     AnswerTable.Builder sheet = ask.begin("tree/1", "path", "what", "marks", "says", "entries");
     int explicit = 0;
@@ -311,7 +316,7 @@ public final class ListAnswers {
       boolean own = view.system().marks(r).contains(ListMark.EXPLICIT);
       explicit += own ? 1 : 0;
       blocked += view.system().marks(r).contains(ListMark.BLOCKED) ? 1 : 0;
-      if (tree.depth(r) - tree.depth(top) <= depth) {
+      if (tree.depth(r) - tree.depth(top) <= depth && shown < most) {
         shown++;
         sheet.row(
             indented(tree, top, r),
@@ -344,30 +349,6 @@ public final class ListAnswers {
     return ask.finish(sheet, view);
   }
 
-  /**
-   * One line of a tree, as drawn.
-   *
-   * @param depth how many folders it stands in
-   * @param name its own name
-   * @param signs its marks
-   * @param says the marks in words
-   * @param entries what is written there
-   */
-  public record Line(int depth, String name, String signs, String says, String entries) {}
-
-  /** The lines of a system's whole tree, up to a number. */
-  public static List<Line> lines(SystemView view, int most) {
-    List<Line> lines = new ArrayList<>();
-    for (int r = 0; r < Math.min(most, view.resources().size()); r++) {
-      String id = view.resources().id(r);
-      String name = r == 0 ? id : id.substring(id.lastIndexOf('/') + 1);
-      lines.add(
-          new Line(
-              view.resources().depth(r), name, signs(view, r), says(view, r), entries(view, r)));
-    }
-    return lines;
-  }
-
   private static String indented(Resources tree, int top, int resource) {
     if (resource == top) {
       return tree.id(resource);
@@ -377,7 +358,8 @@ public final class ListAnswers {
     return "· ".repeat(tree.depth(resource) - tree.depth(top)) + name;
   }
 
-  private static String signs(SystemView view, int resource) {
+  /** The marks of a resource, one character each. */
+  public static String signs(SystemView view, int resource) {
     return view.system().marks(resource).stream().map(ListMark::sign).collect(Collectors.joining());
   }
 
@@ -394,7 +376,8 @@ public final class ListAnswers {
     return unusual + (unusual.isEmpty() || entries.isEmpty() ? "" : " ") + entries;
   }
 
-  private static String entries(SystemView view, int resource) {
+  /** The entries that stand at a resource by themselves, in short. */
+  public static String entries(SystemView view, int resource) {
     return view.system().list(resource).stream()
         .filter(line -> line.resource() == resource && !line.layer().startsWith("share "))
         .filter(

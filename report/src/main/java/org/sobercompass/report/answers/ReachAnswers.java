@@ -13,9 +13,13 @@ import org.sobercompass.core.admin.NamedPower;
 import org.sobercompass.core.admin.NamedPowers;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.admin.Reach;
+import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.person.Persons;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.UnknownNameException;
 import org.sobercompass.report.data.AnswerTable;
+import org.sobercompass.report.picture.ReachDrawing;
 
 /** Answers about powers: who has one, who could give it to himself. Not thread-safe. */
 public final class ReachAnswers {
@@ -127,6 +131,22 @@ public final class ReachAnswers {
                                 + "."))
                 .note("What is within reach is not held; it takes the steps of the chain."),
             List.of());
+  }
+
+  /** The chains to a power as a picture; empty when nobody could come to it. */
+  public String drawing(String id) {
+    for (Map.Entry<NamedPower, Reach> one : reaches.entrySet()) {
+      if (one.getKey().id().equals(id)) {
+        return new ReachDrawing(facts, ReachAnswers::act).draw(one.getKey(), one.getValue());
+      }
+    }
+    throw new UnknownNameException(
+        "there is no power " + Problem.quote(id) + "\nthere are: " + String.join(", ", ids()));
+  }
+
+  /** What a step does, without to whom; nothing for a membership. */
+  private static String act(Reach.Step step) {
+    return step.how().isEmpty() ? step.action().map(AdminAction::name).orElse("") : step.how();
   }
 
   /** A chain in words: what is done to whom, then what that brings. */

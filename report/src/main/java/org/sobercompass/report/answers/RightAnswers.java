@@ -67,6 +67,12 @@ public final class RightAnswers {
     return ask.finish(sheet, view);
   }
 
+  /** The numbers of the accounts that hold a permission at a node, surely or perhaps. */
+  public List<Integer> accounts(SystemView view, int right, int node) {
+    return new Holders(asker)
+        .find(view, right, node, false).stream().map(Holder::account).distinct().toList();
+  }
+
   /** The same for a terminal: names before ids, and through what. */
   public AnswerTable holdersBrief(SystemView view, int right, int node, boolean below) {
     AnswerTable full = holders(view, right, node, below);

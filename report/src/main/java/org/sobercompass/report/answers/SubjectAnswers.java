@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Dangling;
@@ -210,23 +211,7 @@ public final class SubjectAnswers {
 
   /** Which assignments reach a node, from where. */
   public AnswerTable node(SystemView view, int node) {
-    AnswerTable.Builder sheet =
-        ask.begin("node/1", "role", "given to", "at", "reaches below", "state", "stands at");
-    for (Grant grant : view.grants()) {
-      boolean reaches =
-          grant.resource() == node
-              || (grant.descends() && view.resources().covers(grant.resource(), node));
-      if (reaches) {
-        Object[] row = grantRow(view, grant);
-        sheet.row(
-            row[1],
-            row[3],
-            view.resources().id(grant.resource()),
-            grant.descends(),
-            row[4],
-            row[5]);
-      }
-    }
+    AnswerTable.Builder sheet = assignments(view, grant -> reaches(view, grant, node));
     sheet.heading(
         AnswerContext.count(sheet.size(), "assignment reaches ", "assignments reach ")
             + view.resources().name(node)
@@ -236,6 +221,37 @@ public final class SubjectAnswers {
             + view.system().combining()
             + ".");
     return ask.finish(sheet, view);
+  }
+
+  private static boolean reaches(SystemView view, Grant grant, int node) {
+    return grant.resource() == node
+        || (grant.descends() && view.resources().covers(grant.resource(), node));
+  }
+
+  /** All assignments of an application that somebody gives one by one. */
+  public AnswerTable assignments(SystemView view) {
+    AnswerTable.Builder sheet = assignments(view, grant -> !grant.declared());
+    sheet.heading(
+        AnswerContext.count(sheet.size(), "assignment", "assignments")
+            + " in "
+            + view.system().name()
+            + ", which combines by "
+            + view.system().combining()
+            + ".");
+    return ask.finish(sheet, view);
+  }
+
+  private AnswerTable.Builder assignments(SystemView view, Predicate<Grant> which) {
+    AnswerTable.Builder sheet =
+        ask.begin("node/1", "role", "given to", "at", "reaches below", "state", "stands at");
+    for (Grant grant : view.grants()) {
+      if (which.test(grant)) {
+        Object[] row = grantRow(view, grant);
+        String at = view.resources().id(grant.resource());
+        sheet.row(row[1], row[3], at, grant.descends(), row[4], row[5]);
+      }
+    }
+    return sheet;
   }
 
   /** Which accounts name a host among those they may sign in from. */

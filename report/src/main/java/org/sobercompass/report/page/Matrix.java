@@ -1,14 +1,13 @@
 package org.sobercompass.report.page;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
+import org.sobercompass.core.access.RolesHeld;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.store.IntList;
-import org.sobercompass.core.system.Grant;
-import org.sobercompass.core.system.Standing;
 
 /**
  * Who is given which role: a row for each account, a column for each role. A mark says how far: all
@@ -80,26 +79,33 @@ public record Matrix(List<Head> applications, List<Head> roles, List<Row> rows, 
   }
 
   private static List<Mark> marks(Asker asker, SystemView view, int account) {
-    Mark[] marks = new Mark[view.system().roles().size()];
-    java.util.Arrays.fill(marks, Mark.NONE);
-    IntList grants = view.decider().grantsOf(asker.token(view, account));
-    boolean blocked = asker.standing(view, account).state() == Standing.State.BLOCKED;
-    long asOf = asker.model().asOf().getEpochSecond();
-    for (int i = 0; i < grants.size(); i++) {
-      Grant grant = view.grants().get(grants.get(i));
-      if (grant.activeAt(asOf)) {
-        boolean whole = grant.resource() == 0 && (grant.descends() || view.resources().size() == 1);
-        String name = view.system().roles().get(grant.role()).name();
-        boolean better = whole || marks[grant.role()] == Mark.NONE;
-        if (better) {
-          String where = whole ? "everywhere" : "at " + view.resources().name(grant.resource());
-          marks[grant.role()] =
-              new Mark(
-                  blocked ? (whole ? "○" : "◌") : (whole ? "●" : "◐"),
-                  name + " " + where + (blocked ? ", blocked" : ""));
-        }
-      }
+    int roles = view.system().roles().size();
+    return RolesHeld.row(asker, view, account)
+        .map(row -> marks(view, row))
+        .orElseGet(() -> Collections.nCopies(roles, Mark.NONE));
+  }
+
+  /** Roles that are only in other roles are not given themselves. */
+  private static List<Mark> marks(SystemView view, RolesHeld.Row row) {
+    List<Mark> marks = new ArrayList<>();
+    for (int role = 0; role < row.cells().size(); role++) {
+      String name = view.system().roles().get(role).name();
+      marks.add(
+          row.cells()
+              .get(role)
+              .filter(cell -> cell.how() != RolesHeld.How.INCLUDED)
+              .map(
+                  cell -> {
+                    boolean whole = cell.whole();
+                    String where =
+                        whole ? "everywhere" : "at " + view.resources().name(cell.resource());
+                    boolean blocked = row.blocked();
+                    return new Mark(
+                        blocked ? (whole ? "○" : "◌") : (whole ? "●" : "◐"),
+                        name + " " + where + (blocked ? ", blocked" : ""));
+                  })
+              .orElse(Mark.NONE));
     }
-    return List.of(marks);
+    return marks;
   }
 }

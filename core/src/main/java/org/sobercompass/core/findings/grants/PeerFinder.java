@@ -7,7 +7,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
@@ -18,6 +17,7 @@ import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.Peers;
 import org.sobercompass.core.findings.Remedy;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.key.Key;
@@ -42,42 +42,7 @@ public final class PeerFinder implements Finder {
 
   @Override
   public void find(Consumer<Finding> out) {
-    if (context.rules.peers().isEmpty()) {
-      return;
-    }
-    BitSet services = context.services();
-    Map<String, List<Integer>> groups = new TreeMap<>(Key::compareUtf8);
-    for (int account = 0; account < facts.accounts(); account++) {
-      String values = values(account);
-      boolean counts =
-          !values.isEmpty()
-              && !services.get(account)
-              && !facts.is(account, Facts.RESOURCE)
-              && !facts.is(account, Facts.HOST)
-              && !facts.is(account, Facts.DISABLED);
-      if (counts) {
-        groups.computeIfAbsent(values, v -> new ArrayList<>()).add(account);
-      }
-    }
-    groups.forEach(
-        (values, peers) -> {
-          if (peers.size() >= context.limits.peersAtLeast()) {
-            group(values, peers, out);
-          }
-        });
-  }
-
-  /** The values that make peers, in words; empty when one is missing. */
-  private String values(int account) {
-    List<String> all = new ArrayList<>();
-    for (String attribute : context.rules.peers()) {
-      List<String> values = facts.values(account, attribute);
-      if (values.isEmpty()) {
-        return "";
-      }
-      all.add(values.get(0));
-    }
-    return facts.source(account) + ": " + String.join(", ", all);
+    new Peers(context).groups().forEach((values, peers) -> group(values, peers, out));
   }
 
   private void group(String values, List<Integer> peers, Consumer<Finding> out) {
@@ -85,17 +50,11 @@ public final class PeerFinder implements Finder {
       if (view.admission().isOpen() || view.assigned().isEmpty()) {
         continue;
       }
-      int[] holders = new int[view.rights().size()];
-      List<BitSet> held = new ArrayList<>();
-      for (int peer : peers) {
-        BitSet rights = held(view, peer);
-        held.add(rights);
-        rights.stream().forEach(right -> holders[right]++);
-      }
+      Peers.Shared shared = Peers.shared(context.asker, view, peers);
       // Those who stand out by the same rights are one finding: they mostly share a task.
       Map<List<Integer>, List<Integer>> alike = new LinkedHashMap<>();
       for (int i = 0; i < peers.size(); i++) {
-        List<Integer> rare = rare(view, held.get(i), holders, peers.size());
+        List<Integer> rare = rare(view, shared.held().get(i), shared);
         int peer = peers.get(i);
         rare.removeIf(right -> isAgreed(view, peer, right));
         if (!rare.isEmpty()) {
@@ -104,7 +63,7 @@ public final class PeerFinder implements Finder {
       }
       alike.forEach(
           (rare, accounts) ->
-              out.accept(finding(view, accounts, values, rare, holders, peers.size())));
+              out.accept(finding(view, accounts, values, rare, shared.holders(), peers.size())));
     }
   }
 
@@ -123,26 +82,12 @@ public final class PeerFinder implements Finder {
         .isPresent();
   }
 
-  private BitSet held(SystemView view, int account) {
-    BitSet rights = new BitSet();
-    var who = context.asker.projected(view, account);
-    if (!who.isEmpty()) {
-      view.decider()
-          .sweep(
-              who,
-              (node, below, count, yes, perhaps) -> {
-                rights.or(BitSet.valueOf(yes));
-              });
-    }
-    return rights;
-  }
-
   /** Without the levels that a rarer one contains. */
-  private List<Integer> rare(SystemView view, BitSet own, int[] holders, int peers) {
+  private List<Integer> rare(SystemView view, BitSet own, Peers.Shared shared) {
     List<Integer> rare = new ArrayList<>();
     own.stream()
         .filter(right -> !view.rights().isMinor(right))
-        .filter(right -> 100L * holders[right] <= (long) context.limits.peersPercent() * peers)
+        .filter(right -> shared.isRare(right, context.limits.peersPercent()))
         .forEach(rare::add);
     List<Integer> contained = new ArrayList<>();
     rare.forEach(right -> contained.addAll(view.rights().contains(right)));
