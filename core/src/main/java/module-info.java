@@ -26,6 +26,7 @@ module org.sobercompass.core {
   exports org.sobercompass.core.proposal;
   exports org.sobercompass.core.readiness;
   exports org.sobercompass.core.removal;
+  exports org.sobercompass.core.review;
   exports org.sobercompass.core.scope;
   exports org.sobercompass.core.store;
   exports org.sobercompass.core.system;

@@ -12,6 +12,7 @@ module org.sobercompass.sources {
   requires java.sql;
   requires com.networknt.schema;
   requires io.github.javadiffutils;
+  requires org.dhatim.fastexcel.reader;
   requires org.postgresql.jdbc;
   requires org.snakeyaml.engine;
   requires tools.jackson.core;
@@ -31,6 +32,8 @@ module org.sobercompass.sources {
   exports org.sobercompass.sources.live to
       org.sobercompass.cli;
   exports org.sobercompass.sources.questions to
+      org.sobercompass.cli;
+  exports org.sobercompass.sources.review to
       org.sobercompass.cli;
   exports org.sobercompass.sources.survey to
       org.sobercompass.cli;

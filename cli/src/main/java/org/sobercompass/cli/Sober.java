@@ -65,6 +65,7 @@ public final class Sober implements Runnable {
     COMMANDS.put("fit", FitCommand::new);
     COMMANDS.put("report", ReportCommand::new);
     COMMANDS.put("draw", DrawCommand::new);
+    COMMANDS.put("review", ReviewCommand::new);
   }
 
   @CommandLine.Spec private CommandSpec spec = CommandSpec.create();

@@ -50,6 +50,11 @@ public enum Via {
     return this != UNDEFINED && this != WITHHELD;
   }
 
+  /** Whether the group itself lists the member, so that it can be taken out there. */
+  public boolean isListed() {
+    return this == MEMBER || this == UNIQUE_MEMBER || this == MEMBER_UID;
+  }
+
   /** The kind of edge in words. */
   public String words() {
     return words;

@@ -57,10 +57,14 @@ public record Assessment(
    *
    * @param applications the number of the owner, by the id of the application
    * @param scopes the same by the id of the scope
+   * @param places the same by the id of the application, then of the node or the path
    */
-  public record Owned(Map<String, Integer> applications, Map<String, Integer> scopes) {
+  public record Owned(
+      Map<String, Integer> applications,
+      Map<String, Integer> scopes,
+      Map<String, Map<String, Integer>> places) {
     /** Nobody is responsible for anything. */
-    public static final Owned NOBODY = new Owned(Map.of(), Map.of());
+    public static final Owned NOBODY = new Owned(Map.of(), Map.of(), Map.of());
   }
 
   /**

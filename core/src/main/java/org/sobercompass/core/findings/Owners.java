@@ -3,8 +3,10 @@ package org.sobercompass.core.findings;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
+import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.key.KeyKind;
 
@@ -33,6 +35,18 @@ public final class Owners {
   public List<Integer> ofApplication(String id) {
     Integer owner = assessment.owned().applications().get(id);
     return owner == null ? List.of() : List.of(owner);
+  }
+
+  /** Of a node or path: who is named for it, or for the nearest above, else of the application. */
+  public List<Integer> ofPlace(SystemView view, int resource) {
+    Map<String, Integer> places = assessment.owned().places().getOrDefault(view.id(), Map.of());
+    for (int at = resource; at >= 0 && !places.isEmpty(); at = view.resources().parent(at)) {
+      Integer owner = places.get(view.resources().id(at));
+      if (owner != null) {
+        return List.of(owner);
+      }
+    }
+    return ofApplication(view.id());
   }
 
   /** Of the admin scope with an id. */

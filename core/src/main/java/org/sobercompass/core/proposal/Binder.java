@@ -31,7 +31,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
   private final Facts facts;
   private final Lookup lookup;
   private final List<Bound.Note> notes = new ArrayList<>();
-  private final Map<Step, Optional<Bound.Made>> made = new LinkedHashMap<>();
+  private final Map<Step, List<Bound.Made>> made = new LinkedHashMap<>();
   private final Map<Object, Step> settled = new HashMap<>();
   private final Map<String, Integer> included = new HashMap<>();
   private final Map<Integer, AccessSystem> written = new HashMap<>();
@@ -48,17 +48,21 @@ final class Binder implements Step.Cases<Optional<Change>> {
   Bound bind(Proposal proposal) {
     for (Step one : proposal.steps()) {
       if (made.containsKey(one.inverse())) {
-        made.put(one.inverse(), Optional.empty());
+        made.put(one.inverse(), List.of());
         note(Kind.CONTRADICTS, "it takes back an earlier step of the same proposal");
       } else if (made.containsKey(one)) {
         note(Kind.ALREADY, "an earlier step does the same");
       } else {
-        Optional<Change> change = one.in(this);
-        made.put(one, change.map(c -> new Bound.Made(step, c)));
+        made.put(one, one.in(this).map(this::made).orElse(List.of()));
       }
       step++;
     }
-    return new Bound(made.values().stream().flatMap(Optional::stream).toList(), notes);
+    return new Bound(made.values().stream().flatMap(List::stream).toList(), notes);
+  }
+
+  /** A change; of a member that a group lists by several attributes, one for each. */
+  private List<Bound.Made> made(Change change) {
+    return lookup.whole(change).stream().map(one -> new Bound.Made(step, one)).toList();
   }
 
   private void note(Kind kind, String what) {

@@ -25,6 +25,7 @@ import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.scope.AdminScope;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
@@ -209,6 +210,21 @@ final class Lookup {
       }
     }
     return Optional.empty();
+  }
+
+  /** A change, and the same of all other attributes by which a group lists the same member. */
+  List<Change> whole(Change change) {
+    if (!(change instanceof Change.MembershipRemoved gone) || !gone.via().isListed()) {
+      return List.of(change);
+    }
+    List<Change> all = new ArrayList<>();
+    for (int i = 0; i < model.graph().upCount(gone.member()); i++) {
+      Via via = model.graph().upVia(gone.member(), i);
+      if (model.graph().upGroup(gone.member(), i) == gone.group() && via.isListed()) {
+        all.add(new Change.MembershipRemoved(gone.member(), gone.group(), via));
+      }
+    }
+    return all;
   }
 
   /**

@@ -9,7 +9,6 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Drift;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.proposal.Step.Assignment;
 import org.sobercompass.core.system.Grant;
@@ -21,8 +20,6 @@ import org.sobercompass.core.system.Grant;
  * itself. Each is O(assignments + memberships of the accounts + entries of lists). Not thread-safe.
  */
 public final class ReadyMade {
-  private static final Set<Via> LISTED = Set.of(Via.MEMBER, Via.UNIQUE_MEMBER, Via.MEMBER_UID);
-
   private final AccessModel model;
   private final Facts facts;
   private final Steps steps;
@@ -157,7 +154,7 @@ public final class ReadyMade {
     assigned(account).forEach(what -> all.add(new Step.Assign(to(what, key))));
     boolean sameDirectory = facts.source(account).equals(facts.source(to));
     for (int i = 0; i < model.graph().upCount(account) && sameDirectory; i++) {
-      if (LISTED.contains(model.graph().upVia(account, i))) {
+      if (model.graph().upVia(account, i).isListed()) {
         all.add(new Step.Join(key, facts.key(model.graph().upGroup(account, i))));
       }
     }

@@ -28,10 +28,12 @@ public final class WorkbookWriter {
   private static final int LONGEST_NAME = 31;
 
   private final Workbook workbook;
+  private final Map<String, List<String>> choices;
   private final Set<String> names = new HashSet<>();
 
-  private WorkbookWriter(Workbook workbook) {
+  private WorkbookWriter(Workbook workbook, Map<String, List<String>> choices) {
     this.workbook = workbook;
+    this.choices = Map.copyOf(choices);
   }
 
   /**
@@ -40,8 +42,19 @@ public final class WorkbookWriter {
    * @param out where to; stays open
    */
   public static void write(List<AnswerTable> tables, OutputStream out) throws IOException {
+    write(tables, Map.of(), out);
+  }
+
+  /**
+   * The same with columns to fill in.
+   *
+   * @param choices what may be put into a column, by its name
+   */
+  public static void write(
+      List<AnswerTable> tables, Map<String, List<String>> choices, OutputStream out)
+      throws IOException {
     try (Workbook workbook = new Workbook(out, "Sober Compass", "0.1")) {
-      WorkbookWriter writer = new WorkbookWriter(workbook);
+      WorkbookWriter writer = new WorkbookWriter(workbook, choices);
       writer.about(tables);
       tables.stream().filter(table -> !table.rows().isEmpty()).forEach(writer::table);
     }
@@ -91,6 +104,12 @@ public final class WorkbookWriter {
     }
     for (int c = 0; c < columns; c++) {
       sheet.width(c, widths[c]);
+      List<String> some = choices.getOrDefault(table.columns().get(c), List.of());
+      if (!some.isEmpty()) {
+        sheet
+            .range(1, c, rows.size(), c)
+            .validateWithListByFormula("\"" + String.join(",", some) + "\"");
+      }
     }
     sheet.freezePane(0, 1);
     sheet.setAutoFilter(0, 0, rows.size(), columns - 1);

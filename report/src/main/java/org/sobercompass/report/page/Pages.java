@@ -77,15 +77,19 @@ public final class Pages {
 
   /** A page as text. */
   public static String html(PageContent content) {
+    return render("page.jte", Map.of("page", content));
+  }
+
+  static String render(String template, Map<String, Object> values) {
     StringOutput out = new StringOutput();
     TemplateEngine.createPrecompiled(
             null, ContentType.Html, null, "org.sobercompass.report.generated")
-        .render("page.jte", Map.of("page", content), out);
+        .render(template, values, out);
     return withItsScriptOnly(out.toString());
   }
 
   /** Lets the page run the script it came with and no other (CSP Level 3 section 2.3.1). */
-  static String withItsScriptOnly(String html) {
+  private static String withItsScriptOnly(String html) {
     int begin = html.lastIndexOf("<script>") + "<script>".length();
     String script = html.substring(begin, html.indexOf("</script>", begin));
     try {

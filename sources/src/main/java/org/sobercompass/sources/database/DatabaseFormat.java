@@ -58,7 +58,7 @@ public final class DatabaseFormat implements SystemFormat {
           "pg_read_server_files", "reads files on the server's host, as the server");
 
   private static final Set<String> KEYS =
-      Set.of("kind", "id", "name", "owner", "sight", "collection");
+      Set.of("kind", "id", "name", "owner", "owners", "sight", "collection");
 
   @Override
   public String kind() {

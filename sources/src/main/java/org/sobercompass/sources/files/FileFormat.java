@@ -35,13 +35,24 @@ import org.sobercompass.sources.text.TextFiles;
 /** The registration of files of one style; docs/files.md describes the file. */
 public abstract class FileFormat implements SystemFormat {
   private static final Set<String> KEYS =
-      Set.of("kind", "id", "name", "owner", "sight", "lists", "administrators", "above", "folders");
+      Set.of(
+          "kind",
+          "id",
+          "name",
+          "owner",
+          "owners",
+          "sight",
+          "lists",
+          "administrators",
+          "above",
+          "folders");
   private static final Set<String> SHARED_KEYS =
       Set.of(
           "kind",
           "id",
           "name",
           "owner",
+          "owners",
           "sight",
           "lists",
           "administrators",

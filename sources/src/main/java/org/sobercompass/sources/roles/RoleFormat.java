@@ -39,6 +39,7 @@ public final class RoleFormat implements SystemFormat {
           "id",
           "name",
           "owner",
+          "owners",
           "sight",
           "sign-in",
           "register",

@@ -13,6 +13,9 @@ import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.problem.Spelling;
+import org.sobercompass.core.system.AccessSystem;
+import org.sobercompass.core.system.Resources;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.text.Node;
 
@@ -26,12 +29,16 @@ final class AnsweringReader {
     this.problems = problems;
   }
 
-  /** The applications and scopes with an {@code owner}. */
-  Assessment.Owned owned(Collection<Node> applications, Node admin) {
+  /** The applications and scopes with an {@code owner}, and nodes and paths with one of theirs. */
+  Assessment.Owned owned(Collection<Node> applications, Node admin, List<AccessSystem> systems) {
     Map<String, Integer> ids = new HashMap<>();
+    Map<String, Map<String, Integer>> places = new HashMap<>();
     for (Node application : applications) {
-      owner(application)
-          .ifPresent(owner -> application.text("id").ifPresent(id -> ids.put(id, owner)));
+      String id = application.text("id").orElse("");
+      owner(application).ifPresent(owner -> ids.put(id, owner));
+      systems.stream()
+          .filter(system -> system.id().equals(id))
+          .forEach(system -> places.put(id, places(application, system.resources())));
     }
     Map<String, Integer> scopes = new HashMap<>();
     admin
@@ -39,12 +46,36 @@ final class AnsweringReader {
         .map(Node::entries)
         .orElse(Map.of())
         .forEach((id, node) -> owner(node).ifPresent(owner -> scopes.put(id, owner)));
-    return new Assessment.Owned(Map.copyOf(ids), Map.copyOf(scopes));
+    return new Assessment.Owned(Map.copyOf(ids), Map.copyOf(scopes), Map.copyOf(places));
+  }
+
+  private Map<String, Integer> places(Node application, Resources resources) {
+    Map<String, Integer> places = new HashMap<>();
+    application
+        .get("owners")
+        .map(Node::entries)
+        .orElse(Map.of())
+        .forEach(
+            (place, owner) -> {
+              if (resources.find(place).isEmpty()) {
+                problems.add(
+                    Problem.warning(
+                            owner.place(),
+                            "there is no " + Problem.quote(place) + " that somebody could own",
+                            "a node or path that is there")
+                        .near(Spelling.nearest(place, resources.ids()).orElse("")));
+              }
+              named(owner, Optional.of(owner.text())).ifPresent(who -> places.put(place, who));
+            });
+    return Map.copyOf(places);
   }
 
   /** An owner is somebody who is there: one who left answers for nothing. */
   private Optional<Integer> owner(Node node) {
-    Optional<String> written = node.text("owner");
+    return named(node.get("owner").orElse(node), node.text("owner"));
+  }
+
+  private Optional<Integer> named(Node node, Optional<String> written) {
     if (written.isEmpty()) {
       return Optional.empty();
     }
@@ -55,7 +86,7 @@ final class AnsweringReader {
       }
     }
     problems.warning(
-        node.get("owner").orElse(node).place(),
+        node.place(),
         "the owner " + Problem.quote(written.get()) + " is in no directory, or fits several",
         "an account or group that is there");
     return Optional.empty();

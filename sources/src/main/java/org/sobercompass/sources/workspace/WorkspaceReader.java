@@ -147,7 +147,8 @@ final class WorkspaceReader {
         new ExpectationReader(root, facts, systems, administration, problems)
             .read(main.texts("expectations"));
     AnsweringReader answering = new AnsweringReader(facts, problems);
-    Assessment.Owned owned = answering.owned(applications.values(), admin.orElseGet(Node::nothing));
+    Assessment.Owned owned =
+        answering.owned(applications.values(), admin.orElseGet(Node::nothing), systems);
     List<Assessment.ReadingAccount> readers = answering.readers(directories, applications.values());
     Optional<Path> accepted = accepted(main);
     problems.throwIfErrors(facts.arrays().problems());

@@ -1,0 +1,85 @@
+package org.sobercompass.cli;
+
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.review.Decision;
+import org.sobercompass.core.review.Review;
+import org.sobercompass.report.answers.ReviewAnswers;
+import org.sobercompass.report.data.AnswerTable;
+import org.sobercompass.report.data.AnswerTableWriter;
+import org.sobercompass.report.data.Format;
+import org.sobercompass.report.data.WorkbookWriter;
+import org.sobercompass.report.page.ReviewPage;
+import org.sobercompass.sources.disk.OwnFiles;
+import org.sobercompass.sources.review.ReviewFolder;
+
+/** Writes the sheets of a review: each as a page to fill in, as a workbook and as CSV. */
+final class SheetFiles {
+  private static final Map<String, List<String>> CHOICES =
+      Map.of("decision", Arrays.stream(Decision.Kind.values()).map(Decision.Kind::word).toList());
+
+  private final Inputs inputs;
+  private final Path folder;
+  private final Reviewing reviewing;
+  private final Set<String> names = new HashSet<>();
+
+  SheetFiles(Inputs inputs, Path folder, Reviewing reviewing) {
+    this.inputs = inputs;
+    this.folder = folder;
+    this.reviewing = reviewing;
+  }
+
+  /** Writes some sheets and what was asked; how many. */
+  int write(List<Review.Sheet> sheets) {
+    Facts facts = inputs.model().facts();
+    List<ReviewFolder.Asked> asked = new ArrayList<>();
+    for (Review.Sheet sheet : sheets) {
+      String who = Words.subject(facts, sheet.responsible());
+      AnswerTable table = reviewing.answers().sheet(sheet);
+      int check = ReviewAnswers.SAID.size();
+      for (List<Object> row : table.rows()) {
+        asked.add(new ReviewFolder.Asked((String) row.get(0), (String) row.get(check), who));
+      }
+      files(name(facts, sheet.responsible()), who, table);
+    }
+    OwnFiles.folder(folder.resolve(ReviewFolder.ANSWERS));
+    new ReviewFolder(folder).write(asked, inputs.model().asOf().toString());
+    return sheets.size();
+  }
+
+  private void files(String name, String who, AnswerTable table) {
+    Path path = folder.resolve(ReviewFolder.SHEETS).resolve(name);
+    OwnFiles.folder(folder.resolve(ReviewFolder.SHEETS));
+    OwnFiles.write(path.resolveSibling(name + ".html"), ReviewPage.of(who, name, table).html());
+    OwnFiles.write(
+        path.resolveSibling(name + ".xlsx"),
+        out -> WorkbookWriter.write(List.of(table), CHOICES, out));
+    StringWriter csv = new StringWriter();
+    PrintWriter out = new PrintWriter(csv);
+    AnswerTableWriter.write(table, Format.csv, 0, false, out);
+    out.flush();
+    OwnFiles.write(path.resolveSibling(name + ".csv"), csv.toString());
+  }
+
+  /** A name for a file that no other sheet has. */
+  private String name(Facts facts, int who) {
+    String login = facts.login(who).isEmpty() ? facts.label(who) : facts.login(who);
+    String plain = login.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}._-]+", "-");
+    String own = plain.isEmpty() || plain.startsWith(".") ? "sheet" + plain : plain;
+    String name = own;
+    for (int number = 2; !names.add(name); number++) {
+      name = own + "-" + number;
+    }
+    return name;
+  }
+}

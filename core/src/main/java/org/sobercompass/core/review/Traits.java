@@ -1,0 +1,171 @@
+package org.sobercompass.core.review;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Route;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.Mend;
+import org.sobercompass.core.key.Key;
+import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.review.ReviewItem.Trait;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Grant;
+
+/**
+ * Which findings each item is a part of: by its cause, by what ends it, by a route that shows it.
+ * Worked out once for all findings; O(findings x their routes). Not thread-safe.
+ */
+final class Traits {
+  private static final Map<FindingKind, Trait> KINDS = new EnumMap<>(FindingKind.class);
+
+  static {
+    KINDS.put(FindingKind.SEPARATION_OF_DUTIES, Trait.CONFLICTING);
+    KINDS.put(FindingKind.UNUSED_RIGHTS, Trait.UNUSED);
+    KINDS.put(FindingKind.RARELY_USED_ROLE, Trait.UNUSED);
+    KINDS.put(FindingKind.PEER_OUTLIER, Trait.UNLIKE_PEERS);
+    for (FindingKind kind :
+        List.of(
+            FindingKind.DISABLED_ACCOUNT,
+            FindingKind.EXPIRED_ACCOUNT,
+            FindingKind.LOCKED_ACCOUNT,
+            FindingKind.DORMANT_ACCOUNT,
+            FindingKind.UNRESOLVED_SUBJECT,
+            FindingKind.UNRESOLVED_TRUSTEE,
+            FindingKind.ASSIGNED_TO_EMPTY_GROUP)) {
+      KINDS.put(kind, Trait.HOLDER_GONE);
+    }
+    KINDS.put(FindingKind.DIRECT_ASSIGNMENT, Trait.BY_NAME);
+    KINDS.put(FindingKind.DIRECT_ENTRY, Trait.BY_NAME);
+    KINDS.put(FindingKind.ASSIGNED_TO_EVERYONE, Trait.WIDE);
+    KINDS.put(FindingKind.ASSIGNED_TO_LARGE_GROUP, Trait.WIDE);
+    KINDS.put(FindingKind.WRITABLE_BY_EVERYONE, Trait.WIDE);
+    KINDS.put(FindingKind.READABLE_BY_EVERYONE, Trait.WIDE);
+  }
+
+  /** What is said of an account as such. */
+  private static final Set<FindingKind> OF_ACCOUNTS =
+      EnumSet.of(
+          FindingKind.DISABLED_ACCOUNT,
+          FindingKind.EXPIRED_ACCOUNT,
+          FindingKind.LOCKED_ACCOUNT,
+          FindingKind.DORMANT_ACCOUNT,
+          FindingKind.PEER_OUTLIER);
+
+  private final Facts facts;
+  private final Map<String, Integer> grants = new HashMap<>();
+  private final Map<Object, Set<Finding>> byItem = new HashMap<>();
+  private final Map<Object, Boolean> ending = new HashMap<>();
+
+  /** What an item is known by: a grant of a system, or a membership. */
+  private record Of(int system, int grant) {}
+
+  private record Listed(int member, int group) {}
+
+  Traits(AccessModel model, List<Finding> findings) {
+    this.facts = model.facts();
+    for (SystemView view : model.systems()) {
+      int[] number = {0};
+      view.assigned()
+          .forEach(grant -> grants.putIfAbsent(view.id() + " " + grant.id(), number[0]++));
+    }
+    for (Finding finding : findings) {
+      cause(model, finding);
+      for (Change change : finding.changes()) {
+        Object key = key(change);
+        put(key, finding);
+        ending.merge(key, isEnding(finding), Boolean::logicalOr);
+      }
+      finding.evidence().stream()
+          .filter(item -> item.system() >= 0)
+          .forEach(item -> item.route().ifPresent(r -> route(item.system(), r, finding)));
+    }
+  }
+
+  /** What is given by name is to be given to a group instead: taking it away alone is no advice. */
+  private static boolean isEnding(Finding finding) {
+    return finding.kind().mend() == Mend.REVERSIBLE && KINDS.get(finding.kind()) != Trait.BY_NAME;
+  }
+
+  private void cause(AccessModel model, Finding finding) {
+    if (finding.cause().kind() == KeyKind.ASSIGNMENT) {
+      String system = finding.cause().source();
+      Integer grant = grants.get(system + " " + finding.cause().id());
+      if (grant != null) {
+        model.system(system).ifPresent(view -> put(new Of(view.number(), grant), finding));
+      }
+    }
+  }
+
+  private void route(int system, Route route, Finding finding) {
+    put(new Of(system, route.grant()), finding);
+    for (int i = 0; i + 1 < route.subjects().size(); i++) {
+      put(new Listed(route.subjects().get(i), route.subjects().get(i + 1)), finding);
+    }
+  }
+
+  private void put(Object key, Finding finding) {
+    byItem.computeIfAbsent(key, k -> new LinkedHashSet<>()).add(finding);
+  }
+
+  private static Object key(Change change) {
+    return change.fold(
+        moved ->
+            moved.byKind(
+                added -> new Listed(added.member(), added.group()),
+                removed -> new Listed(removed.member(), removed.group())),
+        own ->
+            own.byKind(
+                added -> added,
+                removed -> new Of(removed.system(), removed.grant()),
+                redefined -> redefined),
+        account -> account);
+  }
+
+  /**
+   * The findings that an item is a part of, the worst first. What is said of an account as such is
+   * told with what that account is given itself, not with what its groups are given.
+   *
+   * @param subject who has the item
+   */
+  List<Finding> findings(Change item, int subject) {
+    List<Finding> all = new ArrayList<>(byItem.getOrDefault(key(item), Set.of()));
+    Key key = subject < 0 ? null : facts.key(subject);
+    all.removeIf(
+        finding -> OF_ACCOUNTS.contains(finding.kind()) && !finding.subjects().contains(key));
+    all.sort(Finding.WORST_FIRST);
+    return all;
+  }
+
+  /** Whether a finding says that taking it away ends it, and that this can be undone. */
+  boolean ends(Change item) {
+    return ending.getOrDefault(key(item), false);
+  }
+
+  /** What findings make an item unusual. */
+  static Set<Trait> of(List<Finding> findings) {
+    Set<Trait> traits = EnumSet.noneOf(Trait.class);
+    findings.forEach(f -> traits.add(KINDS.getOrDefault(f.kind(), Trait.OTHER_FINDING)));
+    return traits;
+  }
+
+  /** Whether a grant gives the most that can be had. */
+  static boolean isPowerful(SystemView view, Grant grant) {
+    var role = view.system().roles().get(grant.role());
+    for (int right = 0; right < view.rights().size(); right++) {
+      if (role.allows(right) && view.rights().isStrongest(right)) {
+        return true;
+      }
+    }
+    return false;
+  }
+}

@@ -1,0 +1,165 @@
+package org.sobercompass.sources.review;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipFile;
+import org.dhatim.fastexcel.reader.Cell;
+import org.dhatim.fastexcel.reader.CellType;
+import org.dhatim.fastexcel.reader.ExcelReaderException;
+import org.dhatim.fastexcel.reader.ReadableWorkbook;
+import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.text.CsvReader;
+
+/**
+ * Reads a sheet that somebody filled in: CSV, or a workbook (ECMA-376) of which the sheet with the
+ * columns is taken. Columns may stand in any order, further ones are left alone. Not thread-safe.
+ */
+final class FilledSheet {
+  /** A workbook may not grow larger than this when it is unpacked. */
+  private static final long LARGEST = 256L << 20;
+
+  private static final int MOST_ROWS = 500_000;
+
+  private final String name;
+  private final List<String> known;
+  private final List<String> needed;
+  private final Problems problems;
+
+  /** A row with values by the names of columns, in lower case. */
+  record Row(Map<String, String> values, Place place) {
+    String get(String column) {
+      return values.getOrDefault(column, "").strip();
+    }
+  }
+
+  FilledSheet(String name, List<String> known, List<String> needed, Problems problems) {
+    this.name = name;
+    this.known = known;
+    this.needed = needed;
+    this.problems = problems;
+  }
+
+  /** The rows of a file. */
+  List<Row> read(Path file) {
+    List<Row> rows = new ArrayList<>();
+    if (name.toLowerCase(Locale.ROOT).endsWith(".xlsx")) {
+      workbook(file, rows);
+    } else {
+      new CsvReader(name, known, needed, problems)
+          .read(
+              file,
+              row -> {
+                Map<String, String> values = new HashMap<>();
+                known.forEach(column -> values.put(column, unguarded(row.get(column))));
+                rows.add(new Row(values, row.place()));
+              });
+    }
+    return rows;
+  }
+
+  /** What a spreadsheet would take for a formula was written with an apostrophe before it. */
+  private static String unguarded(String value) {
+    boolean guarded = value.length() > 1 && value.startsWith("'") && isFormula(value.charAt(1));
+    return guarded ? value.substring(1) : value;
+  }
+
+  private static boolean isFormula(char c) {
+    return "=+-@\t\r".indexOf(c) >= 0;
+  }
+
+  private void workbook(Path file, List<Row> rows) {
+    try {
+      if (!isSmall(file)) {
+        problems.error(
+            Place.of(name), "the workbook is too large when unpacked", "a sheet of a review");
+        return;
+      }
+      try (InputStream in = Files.newInputStream(file);
+          ReadableWorkbook workbook = new ReadableWorkbook(in)) {
+        boolean found = false;
+        for (var sheet : workbook.getSheets().toList()) {
+          found |= sheet(sheet, rows);
+        }
+        if (!found) {
+          problems.error(
+              Place.of(name),
+              "no sheet of the workbook has the columns of a review",
+              "a sheet with " + String.join(", ", needed));
+        }
+      }
+    } catch (IOException | ExcelReaderException | IllegalArgumentException e) {
+      problems.error(Place.of(name), "it cannot be read as a workbook", "an .xlsx file");
+    }
+  }
+
+  private static boolean isSmall(Path file) throws IOException {
+    try (ZipFile zip = new ZipFile(file.toFile())) {
+      return zip.stream().mapToLong(ZipEntry::getSize).sum() <= LARGEST;
+    }
+  }
+
+  private boolean sheet(org.dhatim.fastexcel.reader.Sheet sheet, List<Row> into)
+      throws IOException {
+    Map<Integer, String> columns = new HashMap<>();
+    try (Stream<org.dhatim.fastexcel.reader.Row> rows = sheet.openStream()) {
+      for (var row : (Iterable<org.dhatim.fastexcel.reader.Row>) rows::iterator) {
+        if (columns.isEmpty()) {
+          header(row, columns);
+        } else if (into.size() < MOST_ROWS) {
+          Map<String, String> values = new HashMap<>();
+          columns.forEach((at, column) -> values.put(column, text(row, at)));
+          if (values.values().stream().anyMatch(value -> !value.isBlank())) {
+            into.add(new Row(values, Place.of(name, row.getRowNum())));
+          }
+        }
+      }
+    }
+    return !columns.isEmpty();
+  }
+
+  private void header(org.dhatim.fastexcel.reader.Row row, Map<Integer, String> columns) {
+    Map<Integer, String> met = new HashMap<>();
+    for (int at = 0; at < row.getCellCount(); at++) {
+      String column = text(row, at).strip().toLowerCase(Locale.ROOT);
+      if (known.contains(column)) {
+        met.put(at, column);
+      }
+    }
+    if (met.values().containsAll(needed)) {
+      columns.putAll(met);
+    }
+  }
+
+  /** A cell as text; a day that the spreadsheet keeps as a number is written as a day. */
+  private static String text(org.dhatim.fastexcel.reader.Row row, int at) {
+    Optional<Cell> cell = at < row.getCellCount() ? row.getOptionalCell(at) : Optional.empty();
+    return cell.map(
+            one -> {
+              boolean day =
+                  one.getType() == CellType.NUMBER
+                      && one.getDataFormatString() != null
+                      && one.getDataFormatString().toLowerCase(Locale.ROOT).contains("y");
+              return day
+                  ? one.asDate().toLocalDate().toString()
+                  : one.getType() == CellType.STRING ? one.asString() : one.getText();
+            })
+        .orElse("");
+  }
+
+  /** A problem with a row. */
+  static Problem wrong(Row row, String what, String expected) {
+    return Problem.error(row.place(), what, expected);
+  }
+}
