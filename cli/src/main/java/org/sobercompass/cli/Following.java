@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.proposal.Proposal;
@@ -111,6 +112,22 @@ final class Following {
     return reviewing.findings().stream().filter(f -> f.id().equals(id)).findFirst().orElse(null);
   }
 
+  private List<Integer> accounts(int subject) {
+    Facts facts = inputs.model().facts();
+    if (subject < facts.accounts()) {
+      return subject < 0 ? List.of() : List.of(subject);
+    }
+    IntList found = new IntList();
+    if (facts.kind(subject) != SubjectKind.IMPLICIT) {
+      inputs.model().widest().walker().accounts(subject, found);
+    }
+    List<Integer> all = new ArrayList<>();
+    for (int i = 0; i < found.size(); i++) {
+      all.add(found.get(i));
+    }
+    return all;
+  }
+
   /** Of those a finding concerns, the ones that have the item; all where none of them does. */
   private List<Key> subjects(Finding finding, Outcome one) {
     Facts facts = inputs.model().facts();
@@ -118,13 +135,14 @@ final class Following {
     Set<String> keys = new HashSet<>();
     if (subject >= 0) {
       keys.add(facts.key(subject).text());
-      if (subject >= facts.accounts()) {
-        IntList accounts = new IntList();
-        inputs.model().widest().walker().accounts(subject, accounts);
-        for (int i = 0; i < accounts.size(); i++) {
-          keys.add(facts.key(accounts.get(i)).text());
-        }
-      }
+    }
+    for (int account : accounts(subject)) {
+      // A finding about a person names all accounts of the person.
+      inputs
+          .assessment()
+          .persons()
+          .accounts(account)
+          .forEach(own -> keys.add(facts.key(own).text()));
     }
     List<Key> own = new ArrayList<>();
     finding.subjects().stream().filter(key -> keys.contains(key.text())).forEach(own::add);
