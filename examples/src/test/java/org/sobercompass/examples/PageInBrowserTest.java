@@ -6,34 +6,24 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.By;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.chrome.ChromeDriver;
-import org.openqa.selenium.chrome.ChromeDriverService;
-import org.openqa.selenium.chrome.ChromeOptions;
 
 /** The page in a real browser: it loads nothing, searches, draws, and hostile names stay text. */
 class PageInBrowserTest {
-  private static final Path BROWSER = Path.of("/usr/bin/chromium");
-  private static final Path DRIVER = Path.of("/usr/bin/chromedriver");
-
   @TempDir static Path folder;
+  private static Browser window;
   private static ChromeDriver browser;
 
   @BeforeAll
   static void open() throws IOException, InterruptedException {
-    boolean there = Files.isExecutable(BROWSER) && Files.isExecutable(DRIVER);
-    if (!there) {
-      System.out.println(
-          "SKIPPED: no chromium or chromedriver here, so the page is not tried in a browser.");
-    }
-    Assumptions.assumeTrue(there, "no chromium or chromedriver here");
+    window = Browser.open(folder);
+    browser = window.driver();
     Path demo = folder.resolve("demo");
     assertThat(ExamplesTest.sober("demo", demo.toString()).code()).isZero();
     Path ldif = demo.resolve("directory/alderfen.ldif");
@@ -45,31 +35,13 @@ class PageInBrowserTest {
                 "displayName: <script>document.title='broken'</script><img src=x"
                     + " onerror=document.title=1>"));
     PageOfFindings.main(new String[] {demo.toString(), folder.resolve("page.html").toString()});
-    ChromeOptions options = new ChromeOptions();
-    options.setBinary(BROWSER.toFile());
-    options.addArguments(
-        "--headless=new",
-        "--no-sandbox",
-        "--disable-gpu",
-        "--disable-quic",
-        "--no-first-run",
-        "--disable-background-networking",
-        "--disable-component-update",
-        "--disable-sync",
-        "--user-data-dir=" + folder.resolve("profile"));
-    ChromeDriverService service =
-        new ChromeDriverService.Builder().usingDriverExecutable(DRIVER.toFile()).build();
-    browser = new ChromeDriver(service, options);
-    browser.executeCdpCommand(
-        "Emulation.setDeviceMetricsOverride",
-        Map.of("width", 1280, "height", 800, "deviceScaleFactor", 1, "mobile", false));
-    browser.get(folder.resolve("page.html").toUri().toString());
+    window.show(folder.resolve("page.html"));
   }
 
   @AfterAll
   static void close() {
-    if (browser != null) {
-      browser.quit();
+    if (window != null) {
+      window.close();
     }
   }
 

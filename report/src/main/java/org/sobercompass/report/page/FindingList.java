@@ -82,6 +82,7 @@ public record FindingList(
     private final Links links;
     private final Concerned concerned;
     private final Map<String, Set<String>> known = new HashMap<>();
+    private final Set<String> inPage = new HashSet<>();
 
     Maker(AnswerContext ask, Assessment assessment, Owners owners, Links links) {
       this.ask = ask;
@@ -96,6 +97,11 @@ public record FindingList(
       return known.computeIfAbsent(finding.id(), id -> concerned.systems(finding));
     }
 
+    /** Whether a finding stands in the page. */
+    boolean isShown(String id) {
+      return inPage.contains(id);
+    }
+
     /** The findings of a page, the first so many in full. */
     FindingList of(Triage sorted, int most) {
       List<Finding> open = sorted.open();
@@ -106,6 +112,7 @@ public record FindingList(
       for (Finding finding : shown) {
         String id = met.add(finding.id()) ? finding.id() : finding.id() + "-" + met.size();
         items.add(item(id, finding, advised));
+        inPage.add(id);
       }
       return new FindingList(
           items,

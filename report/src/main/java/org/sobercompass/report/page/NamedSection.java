@@ -50,7 +50,8 @@ final class NamedSection {
                         "",
                         List.of("name", "login", "kind", "in", "state", "members", "findings"),
                         rows,
-                        List.of()))));
+                        List.of(
+                            "sober findings --detail ID tells of a finding that is not here.")))));
   }
 
   private Row row(int subject, Map<String, List<String>> findings) {
@@ -60,7 +61,7 @@ final class NamedSection {
     String in = facts.source(subject) + (unit < 0 ? "" : ", " + facts.label(unit));
     List<String> ids = findings.getOrDefault(facts.key(subject).text(), List.of());
     List<Part> parts = new ArrayList<>();
-    ids.stream().limit(FINDINGS).forEach(id -> parts.add(new Part(id, "f-" + id)));
+    ids.stream().limit(FINDINGS).forEach(id -> parts.add(part(id)));
     if (ids.size() > FINDINGS) {
       parts.add(new Part("and " + (ids.size() - FINDINGS) + " more", ""));
     }
@@ -74,6 +75,11 @@ final class NamedSection {
             Cell.of(account ? state(facts, subject) : ""),
             account ? Cell.of("") : Cell.of(members(subject)),
             new Cell(parts, false)));
+  }
+
+  /** A finding, with a link where it stands in the page. */
+  private Part part(String id) {
+    return new Part(id, context.findings().isShown(id) ? "f-" + id : "");
   }
 
   private int members(int group) {

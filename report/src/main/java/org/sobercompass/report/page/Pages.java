@@ -14,6 +14,7 @@ import org.sobercompass.core.audit.Triage;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Owners;
 import org.sobercompass.core.problem.Gap;
+import org.sobercompass.core.problem.Plain;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.report.answers.FindingAnswers;
@@ -85,7 +86,19 @@ public final class Pages {
     TemplateEngine.createPrecompiled(
             null, ContentType.Html, null, "org.sobercompass.report.generated")
         .render(template, values, out);
-    return withItsScriptOnly(out.toString());
+    return withItsScriptOnly(harmless(out.toString()));
+  }
+
+  /** Nothing that turns the direction of text, and no control characters but line ends. */
+  private static String harmless(String html) {
+    StringBuilder safe = new StringBuilder(html);
+    for (int i = 0; i < safe.length(); i++) {
+      char c = safe.charAt(i);
+      if (Plain.isUnsafe(c) && c != '\n' && c != '\t' && c != '\r') {
+        safe.setCharAt(i, '\uFFFD');
+      }
+    }
+    return safe.toString();
   }
 
   /** Lets the page run the script it came with and no other (CSP Level 3 section 2.3.1). */

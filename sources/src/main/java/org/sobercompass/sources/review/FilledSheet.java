@@ -32,6 +32,9 @@ final class FilledSheet {
 
   private static final int MOST_ROWS = 500_000;
 
+  /** The column whose numbers are days. */
+  private static final String DAYS = "until";
+
   private final String name;
   private final List<String> known;
   private final List<String> needed;
@@ -119,7 +122,7 @@ final class FilledSheet {
           header(row, columns);
         } else if (into.size() < MOST_ROWS) {
           Map<String, String> values = new HashMap<>();
-          columns.forEach((at, column) -> values.put(column, text(row, at)));
+          columns.forEach((at, column) -> values.put(column, text(row, at, column.equals(DAYS))));
           if (values.values().stream().anyMatch(value -> !value.isBlank())) {
             into.add(new Row(values, Place.of(name, row.getRowNum())));
           }
@@ -132,7 +135,7 @@ final class FilledSheet {
   private void header(org.dhatim.fastexcel.reader.Row row, Map<Integer, String> columns) {
     Map<Integer, String> met = new HashMap<>();
     for (int at = 0; at < row.getCellCount(); at++) {
-      String column = text(row, at).strip().toLowerCase(Locale.ROOT);
+      String column = text(row, at, false).strip().toLowerCase(Locale.ROOT);
       if (known.contains(column)) {
         met.put(at, column);
       }
@@ -142,16 +145,16 @@ final class FilledSheet {
     }
   }
 
-  /** A cell as text; a day that the spreadsheet keeps as a number is written as a day. */
-  private static String text(org.dhatim.fastexcel.reader.Row row, int at) {
+  /**
+   * A cell as text.
+   *
+   * @param day whether a number is a day, as spreadsheets keep them
+   */
+  private static String text(org.dhatim.fastexcel.reader.Row row, int at, boolean day) {
     Optional<Cell> cell = at < row.getCellCount() ? row.getOptionalCell(at) : Optional.empty();
     return cell.map(
             one -> {
-              boolean day =
-                  one.getType() == CellType.NUMBER
-                      && one.getDataFormatString() != null
-                      && one.getDataFormatString().toLowerCase(Locale.ROOT).contains("y");
-              return day
+              return day && one.getType() == CellType.NUMBER
                   ? one.asDate().toLocalDate().toString()
                   : one.getType() == CellType.STRING ? one.asString() : one.getText();
             })
