@@ -17,6 +17,7 @@ import java.util.Set;
  * accounts.
  */
 public final class Generator {
+  private static final int OWNERS = 2_000;
   private static final int APPLICATIONS = 40;
   private static final int LEVELS = 8;
   private static final int ROLES = 30;
@@ -135,6 +136,8 @@ public final class Generator {
               + groupDn(g)
               + "\nobjectClass: top\nobjectClass: groupOfNames\ncn: group"
               + g
+              + "\nowner: "
+              + accountDn(g % OWNERS)
               + "\n");
       out.write(members.get(g).toString());
       out.write("\n");

@@ -28,6 +28,9 @@ final class SheetFiles {
   private static final Map<String, List<String>> CHOICES =
       Map.of("decision", Arrays.stream(Decision.Kind.values()).map(Decision.Kind::word).toList());
 
+  /** So many sheets are held until they are written. */
+  private static final int BATCH = 64;
+
   private final Inputs inputs;
   private final Path folder;
   private final Reviewing reviewing;
@@ -39,10 +42,15 @@ final class SheetFiles {
     this.reviewing = reviewing;
   }
 
+  /** A sheet ready to be written. */
+  private record Ready(Path path, String who, AnswerTable table) {}
+
   /** Writes some sheets and what was asked; how many. */
   int write(List<Review.Sheet> sheets) {
     Facts facts = inputs.model().facts();
+    Path out = OwnFiles.folder(folder.resolve(ReviewFolder.SHEETS));
     List<ReviewFolder.Asked> asked = new ArrayList<>();
+    List<Ready> ready = new ArrayList<>();
     for (Review.Sheet sheet : sheets) {
       String who = Words.subject(facts, sheet.responsible());
       AnswerTable table = reviewing.answers().sheet(sheet);
@@ -50,25 +58,35 @@ final class SheetFiles {
       for (List<Object> row : table.rows()) {
         asked.add(new ReviewFolder.Asked((String) row.get(0), (String) row.get(check), who));
       }
-      files(name(facts, sheet.responsible()), who, table);
+      ready.add(new Ready(out.resolve(name(facts, sheet.responsible())), who, table));
+      if (ready.size() == BATCH) {
+        files(ready);
+      }
     }
+    files(ready);
     OwnFiles.folder(folder.resolve(ReviewFolder.ANSWERS));
     new ReviewFolder(folder).write(asked, inputs.model().asOf().toString());
     return sheets.size();
   }
 
-  private void files(String name, String who, AnswerTable table) {
-    Path path = folder.resolve(ReviewFolder.SHEETS).resolve(name);
-    OwnFiles.folder(folder.resolve(ReviewFolder.SHEETS));
-    OwnFiles.write(path.resolveSibling(name + ".html"), ReviewPage.of(who, name, table).html());
+  /** Writes what is ready, on all processors. */
+  private static void files(List<Ready> ready) {
+    ready.parallelStream().forEach(SheetFiles::files);
+    ready.clear();
+  }
+
+  private static void files(Ready one) {
+    String name = String.valueOf(one.path.getFileName());
     OwnFiles.write(
-        path.resolveSibling(name + ".xlsx"),
-        out -> WorkbookWriter.write(List.of(table), CHOICES, out));
+        one.path.resolveSibling(name + ".html"), ReviewPage.of(one.who, name, one.table).html());
+    OwnFiles.write(
+        one.path.resolveSibling(name + ".xlsx"),
+        out -> WorkbookWriter.write(List.of(one.table), CHOICES, out));
     StringWriter csv = new StringWriter();
     PrintWriter out = new PrintWriter(csv);
-    AnswerTableWriter.write(table, Format.csv, 0, false, out);
+    AnswerTableWriter.write(one.table, Format.csv, 0, false, out);
     out.flush();
-    OwnFiles.write(path.resolveSibling(name + ".csv"), csv.toString());
+    OwnFiles.write(one.path.resolveSibling(name + ".csv"), csv.toString());
   }
 
   /** A name for a file that no other sheet has. */

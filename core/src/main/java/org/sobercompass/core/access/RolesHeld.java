@@ -63,41 +63,62 @@ public record RolesHeld(List<Row> rows) {
    */
   public static RolesHeld of(Asker asker, SystemView view, Iterable<Integer> accounts) {
     List<Row> rows = new ArrayList<>();
-    List<List<Integer>> included = included(view);
+    Finder finder = new Finder(asker, view);
     for (int account : accounts) {
-      row(asker, view, account, included).ifPresent(rows::add);
+      finder.row(account).ifPresent(rows::add);
     }
     return new RolesHeld(rows);
   }
 
-  /** The roles of one account; empty when it is given none. */
-  public static Optional<Row> row(Asker asker, SystemView view, int account) {
-    return row(asker, view, account, included(view));
-  }
+  /** Finds the roles of one account after the other in a system. Not thread-safe. */
+  public static final class Finder {
+    private final Asker asker;
+    private final SystemView view;
+    private final List<List<Integer>> included;
+    private final long asOf;
 
-  private static Optional<Row> row(
-      Asker asker, SystemView view, int account, List<List<Integer>> included) {
-    @Nullable Cell[] cells = new Cell[view.system().roles().size()];
-    boolean any = false;
-    IntList grants = view.decider().grantsOf(asker.token(view, account));
-    long asOf = asker.model().asOf().getEpochSecond();
-    for (int i = 0; i < grants.size(); i++) {
-      Grant grant = view.grants().get(grants.get(i));
-      if (grant.activeAt(asOf)) {
-        any = true;
-        How how = grant.subject() == account ? How.DIRECT : How.THROUGH_GROUP;
-        put(cells, grant.role(), cell(view, grant, how));
-        for (int role : included.get(grant.role())) {
-          put(cells, role, cell(view, grant, How.INCLUDED));
+    /** In a system. O(roles squared), once. */
+    public Finder(Asker asker, SystemView view) {
+      this.asker = asker;
+      this.view = view;
+      this.included = included(view);
+      this.asOf = asker.model().asOf().getEpochSecond();
+    }
+
+    /** Whether an account is given any. */
+    public boolean isAny(int account) {
+      IntList grants = view.decider().grantsOf(asker.token(view, account));
+      for (int i = 0; i < grants.size(); i++) {
+        if (view.grants().get(grants.get(i)).activeAt(asOf)) {
+          return true;
         }
       }
+      return false;
     }
-    if (!any) {
-      return Optional.empty();
+
+    /** The roles of an account; empty when it is given none. */
+    public Optional<Row> row(int account) {
+      @Nullable Cell[] cells = new Cell[view.system().roles().size()];
+      boolean any = false;
+      IntList grants = view.decider().grantsOf(asker.token(view, account));
+      for (int i = 0; i < grants.size(); i++) {
+        Grant grant = view.grants().get(grants.get(i));
+        if (grant.activeAt(asOf)) {
+          any = true;
+          How how = grant.subject() == account ? How.DIRECT : How.THROUGH_GROUP;
+          put(cells, grant.role(), cell(view, grant, how));
+          for (int role : included.get(grant.role())) {
+            put(cells, role, cell(view, grant, How.INCLUDED));
+          }
+        }
+      }
+      if (!any) {
+        return Optional.empty();
+      }
+      boolean blocked = asker.standing(view, account).state() == Standing.State.BLOCKED;
+      return Optional.of(
+          new Row(account, blocked, Arrays.stream(cells).map(Optional::ofNullable).toList()));
     }
-    boolean blocked = asker.standing(view, account).state() == Standing.State.BLOCKED;
-    return Optional.of(
-        new Row(account, blocked, Arrays.stream(cells).map(Optional::ofNullable).toList()));
   }
 
   private static Cell cell(SystemView view, Grant grant, How how) {

@@ -1,6 +1,6 @@
 package org.sobercompass.core.audit;
 
-import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.Implicit;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
@@ -18,10 +19,10 @@ import org.sobercompass.core.findings.SeparationRule;
 import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
-import org.sobercompass.core.system.Token;
 
 /**
  * Which systems a finding concerns: its own, those of its evidence and of its rule, and, where it
@@ -51,6 +52,12 @@ public final class Concerned {
 
   private final FindingContext context;
   private final Map<Integer, Set<String>> known = new HashMap<>();
+
+  private final Map<Integer, BitSet> named = new HashMap<>();
+
+  /** One for all systems that count memberships alike. */
+  private final Map<Integer, Memberships.Walker> walkers = new HashMap<>();
+
   private @org.jspecify.annotations.Nullable PowerfulAccounts powerful;
 
   /** Of findings in what was judged. */
@@ -75,9 +82,11 @@ public final class Concerned {
     if (ABOUT_POWER.contains(finding.kind())) {
       finding.subjects().forEach(key -> powers(key, ids));
     } else if (ABOUT_SUBJECTS.contains(finding.kind())) {
-      List<Key> about = new ArrayList<>(finding.subjects());
-      about.add(finding.cause());
-      for (Key key : about) {
+      subject(finding.cause(), ids);
+      for (Key key : finding.subjects()) {
+        if (ids.size() == context.model.systems().size()) {
+          break; // it cannot concern more
+        }
         subject(key, ids);
       }
     }
@@ -122,44 +131,54 @@ public final class Concerned {
   }
 
   private void subject(Key key, Set<String> ids) {
-    for (SubjectKind kind : List.of(SubjectKind.ACCOUNT, SubjectKind.GROUP)) {
-      if (kind.keyKind() == key.kind()) {
-        context
-            .facts
-            .names()
-            .find(kind, key.text(), key.text())
-            .forEach(s -> ids.addAll(known.computeIfAbsent(s, this::systems)));
-      }
-    }
+    context.facts.find(key).ifPresent(s -> ids.addAll(known.computeIfAbsent(s, this::systems)));
+  }
+
+  private SubjectSet counts(SystemView view, int subject) {
+    SubjectSet subjects = new SubjectSet();
+    walkers
+        .computeIfAbsent(view.context(), k -> view.memberships().walker())
+        .subjects(subject, subjects);
+    return subjects;
   }
 
   /** The systems in which a subject, or a group it is in, is given something by name. */
   private Set<String> systems(int subject) {
     Set<String> found = new TreeSet<>();
-    long asOf = context.model.asOf().getEpochSecond();
+    Map<Integer, SubjectSet> counted = new HashMap<>();
     for (SystemView view : context.model.systems()) {
-      SubjectSet subjects = new SubjectSet();
-      view.memberships().walker().subjects(subject, subjects);
-      if (view.assigned().isEmpty()) {
-        // There are many entries, and each has whom it names.
-        IntList named = view.decider().trustees();
-        for (int i = 0; i < named.size(); i++) {
-          boolean implicit = context.facts.kind(named.get(i)) == SubjectKind.IMPLICIT;
-          if (!implicit && subjects.sure().contains(named.get(i))) {
-            found.add(view.id());
-          }
-        }
-        continue;
-      }
-      IntList grants = view.decider().grantsOf(new Token(subject, subjects, asOf));
-      for (int i = 0; i < grants.size(); i++) {
-        Grant grant = view.grants().get(grants.get(i));
-        if (FindingContext.isPersonal(context.model, grant, asOf)) {
+      SubjectSet subjects = counted.computeIfAbsent(view.context(), k -> counts(view, subject));
+      BitSet given = named.computeIfAbsent(view.number(), k -> named(view));
+      for (int i = 0; i < subjects.sure().size(); i++) {
+        if (given.get(subjects.sure().get(i))) {
           found.add(view.id());
           break;
         }
       }
     }
     return found;
+  }
+
+  /** The subjects to which a system gives something by name. */
+  private BitSet named(SystemView view) {
+    BitSet given = new BitSet();
+    if (view.assigned().isEmpty()) {
+      // There are many entries, and each has whom it names.
+      IntList trustees = view.decider().trustees();
+      for (int i = 0; i < trustees.size(); i++) {
+        given.set(trustees.get(i));
+      }
+      for (Implicit group : Implicit.values()) {
+        given.clear(context.facts.implicit(group));
+      }
+      return given;
+    }
+    long asOf = context.model.asOf().getEpochSecond();
+    for (Grant grant : view.grants()) {
+      if (FindingContext.isPersonal(context.model, grant, asOf)) {
+        given.set(grant.subject());
+      }
+    }
+    return given;
   }
 }

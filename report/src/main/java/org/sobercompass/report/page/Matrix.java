@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.RolesHeld;
@@ -21,6 +22,20 @@ import org.sobercompass.core.access.SystemView;
 public record Matrix(List<Head> applications, List<Head> roles, List<Row> rows, int leftOut) {
   private static final int MOST = 400;
 
+  /** More columns than these nobody reads side by side. */
+  private static final int COLUMNS = 200;
+
+  /** Whether the roles of all applications can be read side by side. */
+  static boolean fits(AccessModel model) {
+    return views(model).stream().mapToInt(view -> view.system().roles().size()).sum() <= COLUMNS;
+  }
+
+  private static List<SystemView> views(AccessModel model) {
+    return model.systems().stream()
+        .filter(view -> !view.admission().isOpen() && !view.system().isOfLists())
+        .toList();
+  }
+
   /** A column head over some columns. */
   public record Head(String name, int columns, String hint) {}
 
@@ -37,10 +52,7 @@ public record Matrix(List<Head> applications, List<Head> roles, List<Row> rows, 
   static Matrix of(AccessModel model) {
     List<Head> applications = new ArrayList<>();
     List<Head> roles = new ArrayList<>();
-    List<SystemView> views =
-        model.systems().stream()
-            .filter(view -> !view.admission().isOpen() && !view.system().isOfLists())
-            .toList();
+    List<SystemView> views = views(model);
     for (SystemView view : views) {
       applications.add(new Head(view.system().name(), view.system().roles().size(), ""));
       view.system()
@@ -52,17 +64,20 @@ public record Matrix(List<Head> applications, List<Head> roles, List<Row> rows, 
     List<Row> rows = new ArrayList<>();
     int leftOut = 0;
     Asker asker = model.asker();
+    List<RolesHeld.Finder> finders =
+        views.stream().map(view -> new RolesHeld.Finder(asker, view)).toList();
     for (int account = 0; account < model.facts().accounts(); account++) {
+      int who = account;
+      if (rows.size() == MOST) {
+        leftOut += finders.stream().anyMatch(finder -> finder.isAny(who)) ? 1 : 0;
+        continue;
+      }
       List<Mark> marks = new ArrayList<>();
-      for (SystemView view : views) {
-        marks.addAll(marks(asker, view, account));
+      for (int v = 0; v < views.size(); v++) {
+        marks.addAll(marks(views.get(v), finders.get(v).row(account)));
       }
       if (marks.stream().anyMatch(mark -> !mark.sign().isEmpty())) {
-        if (rows.size() < MOST) {
-          rows.add(row(model, account, marks));
-        } else {
-          leftOut++;
-        }
+        rows.add(row(model, account, marks));
       }
     }
     rows.sort(Comparator.comparing(Row::site).thenComparing(Row::name).thenComparing(Row::login));
@@ -78,11 +93,9 @@ public record Matrix(List<Head> applications, List<Head> roles, List<Row> rows, 
         marks);
   }
 
-  private static List<Mark> marks(Asker asker, SystemView view, int account) {
+  private static List<Mark> marks(SystemView view, Optional<RolesHeld.Row> row) {
     int roles = view.system().roles().size();
-    return RolesHeld.row(asker, view, account)
-        .map(row -> marks(view, row))
-        .orElseGet(() -> Collections.nCopies(roles, Mark.NONE));
+    return row.map(own -> marks(view, own)).orElseGet(() -> Collections.nCopies(roles, Mark.NONE));
   }
 
   /** Roles that are only in other roles are not given themselves. */

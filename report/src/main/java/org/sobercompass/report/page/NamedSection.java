@@ -10,6 +10,7 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.key.Key;
 import org.sobercompass.report.page.PageTable.Cell;
 import org.sobercompass.report.page.PageTable.Part;
 import org.sobercompass.report.page.PageTable.Row;
@@ -29,13 +30,15 @@ final class NamedSection {
     if (named.isEmpty()) {
       return Optional.empty();
     }
-    Map<String, List<String>> findings = new HashMap<>();
+    Map<Key, List<String>> findings = new HashMap<>();
+    named.forEach(subject -> findings.put(context.facts().key(subject), new ArrayList<>()));
     for (Finding finding : context.sorted().open()) {
-      finding
-          .subjects()
-          .forEach(
-              key ->
-                  findings.computeIfAbsent(key.text(), k -> new ArrayList<>()).add(finding.id()));
+      for (Key key : finding.subjects()) {
+        List<String> own = findings.get(key);
+        if (own != null) {
+          own.add(finding.id());
+        }
+      }
     }
     List<Row> rows = new ArrayList<>();
     for (int subject : named) {
@@ -54,12 +57,12 @@ final class NamedSection {
                             "sober findings --detail ID tells of a finding that is not here.")))));
   }
 
-  private Row row(int subject, Map<String, List<String>> findings) {
+  private Row row(int subject, Map<Key, List<String>> findings) {
     Facts facts = context.facts();
     boolean account = facts.kind(subject) == SubjectKind.ACCOUNT;
     int unit = facts.container(subject);
     String in = facts.source(subject) + (unit < 0 ? "" : ", " + facts.label(unit));
-    List<String> ids = findings.getOrDefault(facts.key(subject).text(), List.of());
+    List<String> ids = findings.getOrDefault(facts.key(subject), List.of());
     List<Part> parts = new ArrayList<>();
     ids.stream().limit(FINDINGS).forEach(id -> parts.add(part(id)));
     if (ids.size() > FINDINGS) {

@@ -35,19 +35,12 @@ final class OrganizationSections {
         Section.of("findings", "Findings")
             .with(context.findings().of(context.sorted(), PageContext.FINDINGS)));
     powers().ifPresent(sections::add);
-    Matrix matrix = Matrix.of(context.model());
-    sections.add(
-        Section.of("roles", "Who is given which role")
-            .saying(
-                List.of(
-                    "● everywhere in the application · ◐ in a part of it · ○ ◌ the same, but the"
-                        + " account is blocked. Point at a mark to see where."))
-            .with(matrix));
+    sections.add(roles());
     List<PageTable> trees = trees();
     if (!trees.isEmpty()) {
       sections.add(Section.of("places", "What is set where, in files and databases").with(trees));
     }
-    if (matrix.leftOut() > 0) {
+    if (context.facts().accounts() > Links.MOST) {
       sections.add(
           Section.of("others", "Accounts that are not shown above")
               .saying(
@@ -81,6 +74,22 @@ final class OrganizationSections {
         + AnswerContext.count(context.model().systems().size(), "application", "applications")
         + ": "
         + found;
+  }
+
+  private Section roles() {
+    Section section = Section.of("roles", "Who is given which role");
+    if (!Matrix.fits(context.model())) {
+      return section.saying(
+          List.of(
+              "There are too many roles to stand side by side; sober report FILE application NAME"
+                  + " makes the page of one application, with its accounts by roles."));
+    }
+    return section
+        .saying(
+            List.of(
+                "● everywhere in the application · ◐ in a part of it · ○ ◌ the same, but the"
+                    + " account is blocked. Point at a mark to see where."))
+        .with(Matrix.of(context.model()));
   }
 
   /** Who could come to which power; nothing where nobody could. */
