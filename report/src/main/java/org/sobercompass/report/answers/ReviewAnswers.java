@@ -178,6 +178,37 @@ public final class ReviewAnswers {
     return ask.whole().finish(rows);
   }
 
+  /** Each decision, by whom and why, one row each. */
+  public AnswerTable decisions(Gathered gathered) {
+    AnswerTable.Builder rows =
+        ask.begin(
+            "review-decisions/1",
+            "row",
+            "who",
+            "has",
+            "where",
+            "state",
+            "decision",
+            "until",
+            "by",
+            "comment");
+    for (Outcome one : gathered.outcomes().values()) {
+      for (Decision decision : one.decisions()) {
+        rows.row(
+            one.item().id(),
+            words.who(one.item()),
+            words.has(one.item()),
+            words.where(one.item()),
+            ReviewWords.state(one.state()),
+            decision.kind().word(),
+            decision.until().map(Object::toString).orElse(""),
+            decision.by(),
+            decision.comment());
+      }
+    }
+    return rows.heading(AnswerContext.count(rows.size(), "decision", "decisions") + ".").build();
+  }
+
   private void row(Review.Sheet sheet, Gathered gathered, AnswerTable.Builder rows) {
     Map<State, Integer> states = new HashMap<>();
     for (Review.Line line : sheet.lines()) {

@@ -16,6 +16,7 @@ import org.sobercompass.report.page.PageTable.Row;
 
 /** How many findings of what weight there are, by application and by who answers for them. */
 final class Overview {
+  private static final int OWNERS = 50;
   private static final String NOBODY = "nobody is named";
 
   private final PageContext context;
@@ -55,7 +56,11 @@ final class Overview {
             "Findings by who answers for them",
             List.of("owner", "high", "medium", "low"),
             owners(),
-            List.of());
+            byOwner.size() > OWNERS
+                ? List.of(
+                    (byOwner.size() - OWNERS)
+                        + " more are not in this page; sober findings --owner NAME has theirs.")
+                : List.of());
     return Section.of("overview", "Overview")
         .saying(
             List.of(
@@ -87,6 +92,7 @@ final class Overview {
     List<Row> rows = new ArrayList<>();
     byOwner.entrySet().stream()
         .sorted(Comparator.comparing(e -> -e.getValue()[0] * 1000 - e.getValue()[1]))
+        .limit(OWNERS)
         .forEach(
             e -> {
               List<Cell> cells = new ArrayList<>();

@@ -30,6 +30,14 @@ import org.sobercompass.report.answers.FindingAnswers;
  * }</pre>
  */
 public final class Pages {
+  /** The templates, found by whatever thread renders. */
+  private static final TemplateEngine TEMPLATES =
+      TemplateEngine.createPrecompiled(
+          null,
+          ContentType.Html,
+          Pages.class.getClassLoader(),
+          "org.sobercompass.report.generated");
+
   private final PageContext context;
 
   /**
@@ -83,9 +91,7 @@ public final class Pages {
 
   static String render(String template, Map<String, Object> values) {
     StringOutput out = new StringOutput();
-    TemplateEngine.createPrecompiled(
-            null, ContentType.Html, null, "org.sobercompass.report.generated")
-        .render(template, values, out);
+    TEMPLATES.render(template, values, out);
     return withItsScriptOnly(harmless(out.toString()));
   }
 
