@@ -33,6 +33,7 @@ final class OrganizationSections {
     sections.add(new Overview(context).section());
     sections.add(
         Section.of("findings", "Findings")
+            .saying(context.sorted().open().isEmpty() ? List.of() : List.of(ThingSections.HOW))
             .with(context.findings().of(context.sorted(), PageContext.FINDINGS)));
     powers().ifPresent(sections::add);
     sections.add(roles());

@@ -17,6 +17,10 @@ import org.sobercompass.report.data.AnswerTable;
  * them. Not thread-safe.
  */
 final class ThingSections {
+  /** How findings are read. */
+  static final String HOW =
+      "Open a line to see why, what it rests on, and the least that would end it.";
+
   private final PageContext context;
   private final SubjectSections subjects;
   private final SystemSections systems;
@@ -141,7 +145,7 @@ final class ThingSections {
               .saying(
                   only.open().isEmpty()
                       ? List.of("No finding concerns what this page is about.")
-                      : List.of())
+                      : List.of(HOW))
               .with(context.findings().of(only, PageContext.FINDINGS)));
       leads.add(sum(only));
     }
