@@ -34,6 +34,7 @@ import picocli.CommandLine.Parameters;
       "  sober draw all.svg routes ilse.brandt",
       "  sober draw layers.svg layers fieldshare:change /vault/germination bostler tquill",
       "  sober draw orders.svg matrix orders",
+      "  sober draw areas.svg matrix seedbook areas",
       "  sober draw vault.svg tree fieldshare /vault",
       "  sober draw units.svg tree Trust",
       "  sober draw desks.svg reach desks",
@@ -43,8 +44,8 @@ import picocli.CommandLine.Parameters;
 final class DrawCommand implements Callable<Integer> {
   private static final String EXPECTED =
       "expected routes ACCOUNT [PERMISSION [NODE]], layers PERMISSION NODE ACCOUNT..., matrix"
-          + " APPLICATION, tree APPLICATION [NODE], tree UNIT, reach POWER, peers ACCOUNT"
-          + " APPLICATION, or timeline";
+          + " APPLICATION [roles|areas|groups], tree APPLICATION [NODE], tree UNIT, reach POWER,"
+          + " peers ACCOUNT APPLICATION, or timeline";
 
   @Mixin private Inputs inputs = new Inputs();
 
@@ -57,8 +58,8 @@ final class DrawCommand implements Callable<Integer> {
       paramLabel = "KIND NAME",
       description =
           "routes ACCOUNT [PERMISSION [NODE]], layers PERMISSION NODE ACCOUNT..., matrix"
-              + " APPLICATION, tree APPLICATION [NODE], tree UNIT, reach POWER, peers ACCOUNT"
-              + " APPLICATION, timeline")
+              + " APPLICATION [roles|areas|groups], tree APPLICATION [NODE], tree UNIT, reach"
+              + " POWER, peers ACCOUNT APPLICATION, timeline")
   private List<String> what = new ArrayList<>();
 
   @Override
@@ -80,8 +81,8 @@ final class DrawCommand implements Callable<Integer> {
       return routes(names);
     } else if (kind.equals("layers") && count >= 3) {
       return layers(names);
-    } else if (kind.equals("matrix") && count == 1) {
-      return drawings().matrix(inputs.names().application(names.get(0)), accounts());
+    } else if (kind.equals("matrix") && (count == 1 || count == 2)) {
+      return matrix(inputs.names().application(names.get(0)), count == 1 ? "roles" : names.get(1));
     } else if (kind.equals("tree") && (count == 1 || count == 2)) {
       return tree(names);
     } else if (kind.equals("reach") && count == 1) {
@@ -95,6 +96,15 @@ final class DrawCommand implements Callable<Integer> {
       return TimeDrawing.draw(readings, inputs.workspace().zone());
     }
     throw new UsageException("cannot draw " + String.join(" ", what) + "\n" + EXPECTED);
+  }
+
+  private String matrix(SystemView view, String by) {
+    return switch (by) {
+      case "roles" -> drawings().matrix(view, accounts());
+      case "areas" -> drawings().levels(view, accounts());
+      case "groups" -> drawings().groups(view);
+      default -> throw new UsageException("matrix by " + by + "; expected roles, areas or groups");
+    };
   }
 
   private Drawings drawings() {

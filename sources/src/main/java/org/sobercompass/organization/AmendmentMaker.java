@@ -72,9 +72,9 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
       }
     }
     problems.throwIfErrors();
-    for (Bound.Made made : bound.made()) {
-      number = made.step();
-      changes.put(number, made.change());
+    for (Map.Entry<Integer, List<Change>> one : bound.byStep().entrySet()) {
+      number = one.getKey();
+      changes.put(number, one.getValue().get(0));
       proposal.steps().get(number).in(this);
     }
     for (DirectoryFile directory : workspace.directories()) {

@@ -7,10 +7,12 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.core.system.Standing;
+import org.sobercompass.core.system.Token;
 
 /**
  * Which roles of one system each account is given, and how: a row for each account that is given
@@ -44,8 +46,9 @@ public record RolesHeld(List<Row> rows) {
   public record Cell(How how, boolean whole, int resource, boolean denies) {}
 
   /**
-   * One account.
+   * One account, or group.
    *
+   * @param account its number
    * @param blocked whether it cannot use any of it
    * @param cells one a role, by number; empty where it is not given
    */
@@ -98,26 +101,39 @@ public record RolesHeld(List<Row> rows) {
 
     /** The roles of an account; empty when it is given none. */
     public Optional<Row> row(int account) {
+      return row(account, view.decider().grantsOf(asker.token(view, account)))
+          .map(
+              cells -> {
+                boolean blocked = asker.standing(view, account).state() == Standing.State.BLOCKED;
+                return new Row(account, blocked, cells);
+              });
+    }
+
+    /** The roles that a group brings its members; empty when it brings none. */
+    public Optional<Row> group(int group) {
+      SubjectSet subjects = new SubjectSet();
+      view.memberships().walker().subjects(group, subjects);
+      return row(group, view.decider().grantsOf(new Token(group, subjects, asOf)))
+          .map(cells -> new Row(group, false, cells));
+    }
+
+    private Optional<List<Optional<Cell>>> row(int subject, IntList grants) {
       @Nullable Cell[] cells = new Cell[view.system().roles().size()];
       boolean any = false;
-      IntList grants = view.decider().grantsOf(asker.token(view, account));
       for (int i = 0; i < grants.size(); i++) {
         Grant grant = view.grants().get(grants.get(i));
         if (grant.activeAt(asOf)) {
           any = true;
-          How how = grant.subject() == account ? How.DIRECT : How.THROUGH_GROUP;
+          How how = grant.subject() == subject ? How.DIRECT : How.THROUGH_GROUP;
           put(cells, grant.role(), cell(view, grant, how));
           for (int role : included.get(grant.role())) {
             put(cells, role, cell(view, grant, How.INCLUDED));
           }
         }
       }
-      if (!any) {
-        return Optional.empty();
-      }
-      boolean blocked = asker.standing(view, account).state() == Standing.State.BLOCKED;
-      return Optional.of(
-          new Row(account, blocked, Arrays.stream(cells).map(Optional::ofNullable).toList()));
+      return any
+          ? Optional.of(Arrays.stream(cells).map(Optional::ofNullable).toList())
+          : Optional.empty();
     }
   }
 

@@ -195,18 +195,19 @@ final class Causes {
   }
 
   private void changes(Map<Integer, List<Shift>> byChange) {
-    for (Bound.Made made : bound.made()) {
+    bound
+        .byStep()
+        .forEach(
+            (step, made) -> {
+              if (!open.isEmpty()) {
+                shifts(byChange, step).addAll(take(effects(was, made, false), was));
+              }
+            });
+    for (int step : bound.byStep().keySet()) {
       if (!open.isEmpty()) {
-        Set<Shift> effects = effects(was, List.of(made.change()), false);
-        shifts(byChange, made.step()).addAll(take(effects, was));
-      }
-    }
-    for (Bound.Made made : bound.made()) {
-      if (!open.isEmpty()) {
-        Step back = steps.proposal().steps().get(made.step()).inverse();
+        Step back = steps.proposal().steps().get(step).inverse();
         Bound one = new Proposal("", List.of(back)).on(is);
-        Set<Shift> effects = effects(is, one.changes(), true);
-        shifts(byChange, made.step()).addAll(take(effects, is));
+        shifts(byChange, step).addAll(take(effects(is, one.changes(), true), is));
       }
     }
   }
@@ -275,18 +276,19 @@ final class Causes {
     ActEffects together = acts(bound.changes());
     WhoDid who = new WhoDid(is);
     boolean each = !together.isNone() && bound.made().size() <= MOST_WITH_ACTS;
-    for (Bound.Made made : bound.made()) {
-      ActEffects acts = each ? acts(List.of(made.change())) : ActEffects.NONE;
-      Optional<Key> group = group(made);
+    for (Map.Entry<Integer, List<Change>> one : bound.byStep().entrySet()) {
+      ActEffects acts = each ? acts(one.getValue()) : ActEffects.NONE;
+      Change first = one.getValue().get(0);
+      Optional<Key> group = group(first);
       found.add(
           new Cause(
               Cause.Kind.CHANGE,
-              Optional.of(made.change()),
+              Optional.of(first),
               Optional.empty(),
               group,
               "",
-              who.did(steps.proposal().steps().get(made.step()), group),
-              shifts(byChange, made.step()),
+              who.did(steps.proposal().steps().get(one.getKey()), group),
+              shifts(byChange, one.getKey()),
               acts.gives(),
               acts.ends(),
               ""));
@@ -316,12 +318,11 @@ final class Causes {
   }
 
   /** The group whose members a change is about. */
-  private Optional<Key> group(Bound.Made made) {
+  private Optional<Key> group(Change change) {
     Facts facts = was.facts();
-    return made.change()
-        .fold(
-            moved -> Optional.of(facts.key(moved.group())),
-            own -> Optional.empty(),
-            account -> Optional.empty());
+    return change.fold(
+        moved -> Optional.of(facts.key(moved.group())),
+        own -> Optional.empty(),
+        account -> Optional.empty());
   }
 }

@@ -1,12 +1,15 @@
 package org.sobercompass.core.proposal;
 
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.sobercompass.core.system.Change;
 
 /**
  * A proposal laid over a model.
  *
- * @param made the steps that change something, in order
+ * @param made what the steps change, in their order
  * @param notes what is to be said of single steps
  */
 public record Bound(List<Made> made, List<Note> notes) {
@@ -27,6 +30,16 @@ public record Bound(List<Made> made, List<Note> notes) {
   /** What there is to change, in order, by the numbers of the model. */
   public List<Change> changes() {
     return made.stream().map(Made::change).toList();
+  }
+
+  /**
+   * The same by the places of the steps, in order; a step has several where a group lists the same
+   * member by several attributes.
+   */
+  public Map<Integer, List<Change>> byStep() {
+    Map<Integer, List<Change>> all = new LinkedHashMap<>();
+    made.forEach(one -> all.computeIfAbsent(one.step(), k -> new ArrayList<>()).add(one.change()));
+    return all;
   }
 
   /** Why a step changes nothing, or what is to be known of it. */

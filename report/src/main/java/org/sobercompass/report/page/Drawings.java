@@ -9,6 +9,7 @@ import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Holding;
+import org.sobercompass.core.access.LevelsHeld;
 import org.sobercompass.core.access.RolesHeld;
 import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.SystemView;
@@ -82,6 +83,21 @@ public final class Drawings {
   public String matrix(SystemView view, List<Integer> accounts) {
     return MatrixDrawing.draw(
         facts, view, RolesHeld.of(model.asker(), view, accounts), conflicts(view));
+  }
+
+  /** Groups by the roles of an application that they bring; empty when none brings any. */
+  public String groups(SystemView view) {
+    RolesHeld.Finder finder = new RolesHeld.Finder(model.asker(), view);
+    List<RolesHeld.Row> rows = new ArrayList<>();
+    for (int g = 0; g < facts.groups(); g++) {
+      finder.group(facts.firstGroup() + g).ifPresent(rows::add);
+    }
+    return MatrixDrawing.draw(facts, view, new RolesHeld(rows), Set.of());
+  }
+
+  /** Some accounts by the areas of an application, with the level they hold there. */
+  public String levels(SystemView view, List<Integer> accounts) {
+    return MatrixDrawing.levels(facts, view, LevelsHeld.of(model.asker(), view, accounts));
   }
 
   /** Which roles of which accounts a separation of duties speaks of. */

@@ -2,6 +2,7 @@ package org.sobercompass.report.page;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import org.sobercompass.core.access.RolesHeld;
 import org.sobercompass.core.access.RouteFinder;
@@ -24,6 +25,9 @@ import org.sobercompass.report.picture.RouteDrawing;
 final class SystemSections {
   private static final int ROUTES = 60;
   private static final int LAYERS = 5;
+
+  /** Of more accounts not everything they hold is worked out for a picture. */
+  private static final int ACCOUNTS = 5_000;
 
   private final PageContext context;
   private final Facts facts;
@@ -86,6 +90,7 @@ final class SystemSections {
                               + " see all their names.",
                           svg))));
     }
+    levels(view).ifPresent(sections::add);
     AnswerTable given = answers.node(view, 0);
     List<PageTable> tables = new ArrayList<>();
     tables.add(
@@ -97,6 +102,25 @@ final class SystemSections {
             .saying(given.notes())
             .with(tables));
     return sections;
+  }
+
+  /** How far accounts get, where not too many have to be asked. */
+  private Optional<Section> levels(SystemView view) {
+    if (facts.accounts() > ACCOUNTS) {
+      return Optional.empty();
+    }
+    String levels = context.drawings().levels(view, accounts());
+    String groups = context.drawings().groups(view);
+    List<Picture> pictures = new ArrayList<>();
+    if (!levels.isEmpty()) {
+      pictures.add(new Picture("The highest level that accounts hold in each area.", levels));
+    }
+    if (!groups.isEmpty()) {
+      pictures.add(new Picture("Which groups bring which role.", groups));
+    }
+    return Optional.of(
+            Section.of("levels", "How far accounts get in " + view.system().name()).drawn(pictures))
+        .filter(section -> !section.pictures().isEmpty());
   }
 
   Part role(SystemView view, int role) {

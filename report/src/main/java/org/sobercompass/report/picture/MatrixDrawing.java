@@ -1,30 +1,28 @@
 package org.sobercompass.report.picture;
 
 import java.util.ArrayList;
-import java.util.Comparator;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.sobercompass.core.access.LevelsHeld;
 import org.sobercompass.core.access.RolesHeld;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.system.RoleInfo;
 
 /**
- * Accounts by roles: accounts with the same roles in the same way are folded into one row, rows
- * that share most stand together. How a role is held is told by the form of its mark.
+ * Accounts or groups by roles, and accounts by areas with the level they hold there: those that are
+ * alike are folded into one row. How a role is held is told by the form of its mark.
  */
 public final class MatrixDrawing {
-  private static final double ROW = 24;
-  private static final double COLUMN = 40;
-  private static final int MOST = 60;
-  private static final int NAMED = 2;
+  private static final double ROLE = 40;
+  private static final double AREA = 76;
   private static final String CONFLICT = "▲";
-  private static final List<String> SIGNS = List.of("■", "●", "◇", "◐", "−", "○", CONFLICT);
+  private static final String PART = "◐";
+  private static final List<String> SIGNS = List.of("■", "●", "◇", PART, "−", "○", CONFLICT);
   private static final List<String> WORDS =
       List.of(
-          "given to the account",
+          "given by name",
           "through a group",
           "in another role",
           "in a part only",
@@ -43,92 +41,42 @@ public final class MatrixDrawing {
    * @param conflicts marks that conflict with others of the same account
    */
   public static String draw(Facts facts, SystemView view, RolesHeld held, Set<Conflict> conflicts) {
-    Map<String, List<RolesHeld.Row>> folded = new LinkedHashMap<>();
+    List<Grid.Row> rows = new ArrayList<>();
     for (RolesHeld.Row row : held.rows()) {
-      folded.computeIfAbsent(pattern(row, conflicts), k -> new ArrayList<>()).add(row);
-    }
-    if (folded.isEmpty()) {
-      return "";
-    }
-    List<String> patterns = new ArrayList<>(folded.keySet());
-    patterns.sort(Comparator.<String>naturalOrder().reversed());
-    List<String> shown = patterns.subList(0, Math.min(MOST, patterns.size()));
-    List<String> names = new ArrayList<>();
-    for (String pattern : shown) {
-      names.add(names(facts, folded.getOrDefault(pattern, List.of())));
-    }
-    return draw(view, shown, names, folded, facts, patterns.size() - shown.size());
-  }
-
-  private static String draw(
-      SystemView view,
-      List<String> patterns,
-      List<String> names,
-      Map<String, List<RolesHeld.Row>> folded,
-      Facts facts,
-      int leftOut) {
-    List<String> roles = view.system().roles().stream().map(role -> role.name()).toList();
-    double left = Svg.width(names, 330) + 54;
-    double head = Svg.width(roles, 190) * 0.78 + 20;
-    double lean = Svg.width(roles, 190) * 0.65 + 10;
-    double height = head + patterns.size() * ROW + 58;
-    double width =
-        Math.max(left + roles.size() * COLUMN + lean, Svg.legendWidth(SIGNS.subList(0, 4), WORDS));
-    Svg out = new Svg("Accounts by roles of " + view.system().name(), width, height);
-    for (int c = 0; c < roles.size(); c++) {
-      out.climbing(left + c * COLUMN + COLUMN / 2, head - 8, Svg.fit(roles.get(c), 190));
-    }
-    for (int r = 0; r < patterns.size(); r++) {
-      List<RolesHeld.Row> rows = folded.getOrDefault(patterns.get(r), List.of());
-      double y = head + r * ROW;
-      if (r % 2 == 0) {
-        out.rect("band", 0, y, left + roles.size() * COLUMN, ROW, 0);
+      List<Grid.Mark> marks = new ArrayList<>();
+      for (int role = 0; role < row.cells().size(); role++) {
+        boolean conflict = conflicts.contains(new Conflict(row.account(), role));
+        marks.add(mark(view, row, role, conflict));
       }
-      out.open(String.join(", ", rows.stream().map(x -> facts.label(x.account())).toList()));
-      out.text("right quiet", 26, y + 17, rows.size() == 1 ? "" : rows.size() + " ×");
-      out.text("left", 34, y + 17, Svg.fit(names.get(r), left - 40));
-      out.close();
-      marks(out, view, patterns.get(r), rows.get(0), left, y);
+      rows.add(new Grid.Row(facts.label(row.account()), marks));
     }
-    double end = head + patterns.size() * ROW;
-    if (leftOut > 0) {
-      out.text("left quiet", 34, end + 14, leftOut + " more rows are not drawn");
-    }
-    out.legend(0, end + 34, SIGNS.subList(0, 4), WORDS.subList(0, 4));
-    out.legend(0, end + 52, SIGNS.subList(4, 7), WORDS.subList(4, 7));
-    return out.end();
+    return new Grid(
+            "Who has which role of " + view.system().name(),
+            view.system().roles().stream().map(RoleInfo::name).toList(),
+            ROLE,
+            rows,
+            SIGNS,
+            WORDS)
+        .draw();
   }
 
-  private static void marks(
-      Svg out, SystemView view, String pattern, RolesHeld.Row row, double left, double y) {
-    for (int c = 0; c < row.cells().size(); c++) {
-      Optional<RolesHeld.Cell> cell = row.cells().get(c);
-      if (cell.isPresent()) {
-        boolean whole = cell.get().whole();
-        String sign = pattern.substring(2 * c, 2 * c + 1);
-        String style =
-            sign.equals(CONFLICT) ? "high" : sign.equals("○") || sign.equals("−") ? "" : "mark";
-        out.open(
-            view.system().roles().get(c).name()
-                + (whole ? ", everywhere" : ", at " + view.resources().name(cell.get().resource()))
-                + ", "
-                + WORDS.get(SIGNS.indexOf(sign)));
-        out.text(style, left + c * COLUMN + COLUMN / 2, y + 17, sign + (whole ? "" : "◐"));
-        out.close();
-      }
+  private static Grid.Mark mark(SystemView view, RolesHeld.Row row, int role, boolean conflict) {
+    Optional<RolesHeld.Cell> held = row.cells().get(role);
+    if (held.isEmpty()) {
+      return Grid.Mark.NONE;
     }
-  }
-
-  /** Two characters a role: how it is held, and how far; equal for accounts that are alike. */
-  private static String pattern(RolesHeld.Row row, Set<Conflict> conflicts) {
-    StringBuilder text = new StringBuilder();
-    for (int role = 0; role < row.cells().size(); role++) {
-      Optional<RolesHeld.Cell> cell = row.cells().get(role);
-      boolean conflict = conflicts.contains(new Conflict(row.account(), role));
-      text.append(cell.map(c -> sign(c, row.blocked(), conflict)).orElse(" "));
-      text.append(cell.map(c -> c.whole() ? "w" : "p").orElse(" "));
-    }
-    return text.toString();
+    RolesHeld.Cell cell = held.get();
+    String sign = sign(cell, row.blocked(), conflict);
+    String style = sign.equals(CONFLICT) ? "high" : "○−".contains(sign) ? "" : "mark";
+    String where = cell.whole() ? "everywhere" : "at " + view.resources().name(cell.resource());
+    return new Grid.Mark(
+        sign + (cell.whole() ? "" : PART),
+        style,
+        view.system().roles().get(role).name()
+            + ", "
+            + where
+            + ", "
+            + WORDS.get(SIGNS.indexOf(sign)));
   }
 
   private static String sign(RolesHeld.Cell cell, boolean blocked, boolean conflict) {
@@ -148,9 +96,38 @@ public final class MatrixDrawing {
     };
   }
 
-  private static String names(Facts facts, List<RolesHeld.Row> rows) {
-    List<String> names = rows.stream().limit(NAMED).map(row -> facts.label(row.account())).toList();
-    return String.join(", ", names)
-        + (rows.size() > NAMED ? " and " + (rows.size() - NAMED) + " more" : "");
+  /** SVG of how far accounts get in each area; empty when nobody holds anything. */
+  public static String levels(Facts facts, SystemView view, LevelsHeld held) {
+    List<Grid.Row> rows = new ArrayList<>();
+    for (LevelsHeld.Row row : held.rows()) {
+      List<Grid.Mark> marks = new ArrayList<>();
+      for (int a = 0; a < row.cells().size(); a++) {
+        String area = held.areas().get(a);
+        marks.add(row.cells().get(a).map(cell -> level(area, cell)).orElse(Grid.Mark.NONE));
+      }
+      rows.add(new Grid.Row(facts.label(row.account()), marks));
+    }
+    return new Grid(
+            "How far accounts get in the areas of " + view.system().name(),
+            held.areas(),
+            AREA,
+            rows,
+            List.of(PART, "○"),
+            List.of("in a part only", "account blocked"))
+        .draw();
+  }
+
+  private static Grid.Mark level(String area, LevelsHeld.Cell cell) {
+    String all = String.join(", ", cell.levels());
+    String first = cell.levels().size() == 1 ? cell.levels().get(0) : cell.levels().get(0) + " …";
+    String ends = (cell.whole() ? "" : PART) + (cell.blocked() ? "○" : "");
+    String text = Svg.fit(first, AREA - 8 - ends.length() * 13) + ends;
+    String hint =
+        area
+            + ": "
+            + all
+            + (cell.whole() ? ", everywhere" : ", in a part")
+            + (cell.blocked() ? ", blocked" : "");
+    return new Grid.Mark(text, cell.blocked() ? "" : "mark", hint);
   }
 }
