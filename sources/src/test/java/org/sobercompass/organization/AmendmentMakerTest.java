@@ -100,6 +100,34 @@ class AmendmentMakerTest {
         .containsExactly("one.csv: AssignmentAdded 1", "two.csv: AssignmentAdded 2");
   }
 
+  @Test
+  void whoeverIsListedTwiceIsTakenOutOfBoth() throws IOException {
+    open();
+    Path ldif = folder.resolve("box.ldif");
+    Files.writeString(
+        ldif,
+        Files.readString(ldif)
+            .replace(
+                "objectClass: groupOfNames\ncn: team\n",
+                "objectClass: groupOfNames\nobjectClass: extensibleObject\ncn: team\n"
+                    + "uniqueMember: uid=una,dc=x\nmemberUid: una\n"));
+    Organization trust = Organization.open(folder);
+    int una = trust.names().account("una");
+    int team = trust.names().group("team");
+    Facts facts = trust.model().facts();
+    Proposal leave = new Proposal("", List.of(new Step.Leave(facts.key(una), facts.key(team))));
+    assertThat(leave.on(trust.assessment().model()).changes())
+        .extracting(change -> ((Change.MembershipRemoved) change).via().attribute())
+        .containsExactlyInAnyOrder("member", "uniqueMember", "memberUid");
+    Amendment amendment = trust.amendment(leave, change -> "take una out of team", Map.of());
+    assertThat(amendment.of("box"))
+        .flatExtracting(AmendmentRecord::differences)
+        .extracting(difference -> difference.name() + " " + difference.removed())
+        .containsExactly("member [uid=una,dc=x]", "uniqueMember [uid=una,dc=x]", "memberUid [una]");
+    var without = trust.model().with(leave.on(trust.assessment().model()).changes());
+    assertThat(without.graph().surely(una, team)).isEmpty();
+  }
+
   private static String kind(Change change) {
     return change.fold(moved -> "", own -> String.valueOf(own.system()), account -> "");
   }

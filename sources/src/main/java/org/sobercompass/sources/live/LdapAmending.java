@@ -97,37 +97,44 @@ final class LdapAmending {
       into.byHand(number, "its entry is not in " + wanted.entries().shown());
       return;
     }
-    Optional<Difference> difference =
+    List<Difference> differences =
         step instanceof Step.Join join
-            ? member(entry.get(), join.member(), true)
+            ? joins(entry.get(), join.member()).stream().toList()
             : step instanceof Step.Leave leave
-                ? member(entry.get(), leave.member(), false)
+                ? leaves(entry.get(), leave.member())
                 : step instanceof Step.Disable disable
-                    ? state(entry.get(), disable.disabled())
-                    : end(entry.get(), ((Step.Ends) step).is());
-    difference.ifPresentOrElse(
-        d -> into.add(number, wanted.directory(), LdapTargetKind.ID, dn, d),
-        () -> into.byHand(number, "no attribute of " + dn + " says it"));
+                    ? state(entry.get(), disable.disabled()).stream().toList()
+                    : end(entry.get(), ((Step.Ends) step).is()).stream().toList();
+    differences.forEach(d -> into.add(number, wanted.directory(), LdapTargetKind.ID, dn, d));
+    if (differences.isEmpty()) {
+      into.byHand(number, "no attribute of " + dn + " says it");
+    }
   }
 
-  /** How a group lists a member: by the attribute in which it does, or could. */
-  private Optional<Difference> member(Entry group, Key key, boolean joins) {
+  /** What takes a member out of a group: the value in each attribute that lists it. */
+  private List<Difference> leaves(Entry group, Key key) {
+    int member = facts.find(key).orElse(-1);
+    if (member < 0) {
+      return List.of();
+    }
+    List<Difference> all = new ArrayList<>();
+    for (String attribute : List.of("member", "uniqueMember")) {
+      values(group, attribute).stream()
+          .filter(value -> DnForm.of(value).equals(DnForm.of(facts.dn(member))))
+          .forEach(value -> all.add(new Difference(attribute, List.of(value), List.of())));
+    }
+    String login = facts.login(member);
+    if (values(group, "memberUid").contains(login)) {
+      all.add(new Difference("memberUid", List.of(login), List.of()));
+    }
+    return all;
+  }
+
+  /** What puts a member into a group, by the attribute in which it lists others, or could. */
+  private Optional<Difference> joins(Entry group, Key key) {
     int member = facts.find(key).orElse(-1);
     if (member < 0) {
       return Optional.empty();
-    }
-    String login = facts.login(member);
-    if (!joins) {
-      for (String attribute : List.of("member", "uniqueMember")) {
-        for (String value : values(group, attribute)) {
-          if (DnForm.of(value).equals(DnForm.of(facts.dn(member)))) {
-            return Optional.of(new Difference(attribute, List.of(value), List.of()));
-          }
-        }
-      }
-      return values(group, "memberUid").contains(login)
-          ? Optional.of(new Difference("memberUid", List.of(login), List.of()))
-          : Optional.empty();
     }
     boolean byLogin =
         group.hasObjectClass("posixGroup")
@@ -137,7 +144,7 @@ final class LdapAmending {
         group.hasObjectClass("groupOfUniqueNames")
             ? "uniqueMember"
             : byLogin ? "memberUid" : "member";
-    String value = byLogin ? login : facts.dn(member);
+    String value = byLogin ? facts.login(member) : facts.dn(member);
     return value.isEmpty()
         ? Optional.empty()
         : Optional.of(new Difference(attribute, List.of(), List.of(value)));
