@@ -33,6 +33,7 @@ import picocli.CommandLine.Parameters;
       "  sober review who",
       "  sober review sheets november",
       "  sober review gather november",
+      "  sober review sheets november-2 --left-of november",
       "Sheets are written into the folder as pages to fill in, as workbooks and as CSV. What comes"
           + " back is",
       "put into its folder answers, or named after it. What was decided becomes a proposal, which"
@@ -64,6 +65,13 @@ final class ReviewCommand implements Callable<Integer> {
       paramLabel = "SURVEY",
       description = "an earlier survey, to tell what is new (default: the latest)")
   private @Nullable Path since;
+
+  @Option(
+      names = "--left-of",
+      paramLabel = "DIR",
+      description =
+          "with sheets: what an earlier review left open, and what was said to be somebody else's")
+  private @Nullable Path leftOf;
 
   @Option(
       names = "--only",
@@ -104,6 +112,9 @@ final class ReviewCommand implements Callable<Integer> {
       throw new UsageException(
           folder() + " holds a review already; expected a folder that is not there yet");
     }
+    if (leftOf != null) {
+      reviewing.keepOnly(left(leftOf, reviewing));
+    }
     List<Review.Sheet> sheets = reviewing.sheets(only);
     int written = new SheetFiles(inputs, folder(), reviewing).write(sheets);
     inputs.print(reviewing.answers().sheets(reviewing.review()));
@@ -119,6 +130,15 @@ final class ReviewCommand implements Callable<Integer> {
                 + folder().resolve(ReviewFolder.ANSWERS)
                 + "; then: sober review gather "
                 + folder());
+  }
+
+  /** What is left to ask after an earlier review. */
+  private Review left(Path earlier, Reviewing reviewing) {
+    ReviewFolder review = new ReviewFolder(earlier);
+    return Gathered.of(
+            reviewing.review(),
+            review.decisions(review.answers(), ReviewAnswers.SAID, ReviewAnswers::check))
+        .left(reviewing.review(), reviewing::fitting);
   }
 
   private int gather(Reviewing reviewing) {

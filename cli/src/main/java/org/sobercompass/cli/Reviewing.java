@@ -5,18 +5,21 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.review.Review;
 import org.sobercompass.organization.Organization;
 import org.sobercompass.organization.Reviews;
 import org.sobercompass.report.answers.ReviewAnswers;
+import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.workspace.Surveys;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** What a review is made of: what there is to confirm, and how it is said. */
 final class Reviewing {
   private final Inputs inputs;
-  private final Review review;
+  private Review review;
   private final List<Finding> findings;
   private final ReviewAnswers answers;
 
@@ -48,6 +51,18 @@ final class Reviewing {
 
   Review review() {
     return review;
+  }
+
+  /** Asks only a part of it. */
+  void keepOnly(Review part) {
+    review = part;
+  }
+
+  /** The accounts and groups that a name fits. */
+  List<Integer> fitting(String name) {
+    Facts facts = inputs.model().facts();
+    List<Integer> found = NameResolver.find(facts, SubjectKind.ACCOUNT, name);
+    return found.isEmpty() ? NameResolver.find(facts, SubjectKind.GROUP, name) : found;
   }
 
   List<Finding> findings() {

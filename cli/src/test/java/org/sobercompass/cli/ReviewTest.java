@@ -185,6 +185,21 @@ class ReviewTest {
   }
 
   @Test
+  void whatIsSomebodyElsesIsAskedThere() throws IOException {
+    answers(
+        "maren.csv",
+        answer("the role Payer of Orders", "not mine,,Edda Voss,,").apply(sheet("maren.holt")));
+    Path again = folder.resolve("again");
+    SoberTest.Said said =
+        sober(demo, "review", "sheets", again.toString(), "--left-of", review.toString());
+    assertThat(said.code()).as(said.err()).isZero();
+    assertThat(Files.readString(again.resolve("sheets/edda.voss.csv")))
+        .contains("\"owner of Orders\",\"orders-approvers (2 accounts)\"");
+    assertThat(Files.readString(again.resolve("sheets/maren.holt.csv")))
+        .doesNotContain("\"owner of Orders\",\"orders-approvers (2 accounts)\"");
+  }
+
+  @Test
   void whatIsNewSinceASurveyIsMarked() throws IOException {
     Path survey = folder.resolve("then.survey.zip");
     assertThat(sober(demo, "survey", "--out", survey.toString()).code()).isLessThan(2);

@@ -199,7 +199,8 @@ class WordingTest {
     var parts = Pattern.compile("\"([^\"]*)\"|(\\S+)").matcher(typed.substring(6));
     while (parts.find()) {
       String word = parts.group(1) != null ? parts.group(1) : parts.group(2);
-      boolean file = word.matches("amendments/.*|november|[a-z]+\\.(html|svg|xml|sarif|yaml)");
+      boolean file =
+          word.matches("amendments/.*|november|november-2|[a-z]+\\.(html|svg|xml|sarif|yaml)");
       words.add(file ? folder.resolve(word).toString() : word);
     }
     return words;

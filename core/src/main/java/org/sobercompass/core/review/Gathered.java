@@ -8,9 +8,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
+import java.util.function.Function;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.proposal.Step.Assignment;
+import org.sobercompass.core.review.Review.Line;
+import org.sobercompass.core.review.Review.Sheet;
 
 /**
  * What came back from a review: for each item what was decided, by whom, and whether it is agreed.
@@ -74,6 +78,53 @@ public record Gathered(Map<String, Outcome> outcomes, List<Decision> unknown) {
       case TAKE_AWAY -> State.TAKEN_AWAY;
       case NOT_MINE -> State.NOT_MINE;
     };
+  }
+
+  /**
+   * What is left to ask: what nobody answered, and what two contradict, of whom it was asked; what
+   * is said to be somebody else's, of that person.
+   *
+   * @param whose the accounts and groups that a name fits; what fits none or several is nobody's
+   */
+  public Review left(Review review, Function<String, List<Integer>> whose) {
+    Map<Integer, List<Line>> sheets = new TreeMap<>();
+    Map<String, Line> nobody = new LinkedHashMap<>();
+    review.nobody().forEach(line -> nobody.put(line.item().id(), line));
+    for (Sheet sheet : review.sheets()) {
+      for (Line line : sheet.lines()) {
+        Outcome outcome = outcomes.get(line.item().id());
+        State state = outcome == null ? State.OPEN : outcome.state();
+        if (state == State.OPEN || state == State.CONTRADICTED) {
+          sheets.computeIfAbsent(sheet.responsible(), k -> new ArrayList<>()).add(line);
+        } else if (state == State.NOT_MINE && outcome != null) {
+          moved(line, outcome, whose, sheets, nobody);
+        }
+      }
+    }
+    List<Sheet> all = new ArrayList<>();
+    sheets.forEach((who, lines) -> all.add(new Sheet(who, lines)));
+    return new Review(all, List.copyOf(nobody.values()));
+  }
+
+  private static void moved(
+      Line line,
+      Outcome outcome,
+      Function<String, List<Integer>> whose,
+      Map<Integer, List<Line>> sheets,
+      Map<String, Line> nobody) {
+    for (Decision decision : outcome.decisions()) {
+      List<Integer> found = decision.whose().isEmpty() ? List.of() : whose.apply(decision.whose());
+      if (found.size() == 1) {
+        int who = found.get(0);
+        List<Line> own = sheets.computeIfAbsent(who, k -> new ArrayList<>());
+        if (own.stream().noneMatch(there -> there.item().id().equals(line.item().id()))) {
+          boolean self = line.item().subject() == who;
+          own.add(new Line(line.capacity(), line.of(), line.item(), self));
+        }
+        return;
+      }
+    }
+    nobody.put(line.item().id(), line);
   }
 
   /** Those in a state. */

@@ -150,6 +150,28 @@ class GatheredTest {
   }
 
   @Test
+  void whatIsLeftIsAskedAgainAndWhatIsSomebodyElsesIsAskedThere() {
+    Decision other =
+        new Decision("a", Decision.Kind.NOT_MINE, Optional.empty(), "Edda", "", "Maren", "x:2");
+    Gathered gathered = Gathered.of(review(), List.of(other));
+    Review left = gathered.left(review(), name -> name.equals("Edda") ? List.of(5) : List.of());
+    assertThat(left.sheets()).extracting(Review.Sheet::responsible).containsExactly(0, 5);
+    assertThat(left.sheets().get(0).lines()).extracting(l -> l.item().id()).containsExactly("m");
+    assertThat(left.sheets().get(1).lines()).extracting(l -> l.item().id()).containsExactly("a");
+    assertThat(gathered.left(review(), name -> List.of(3, 4)).nobody())
+        .as("a name that fits two is nobody's")
+        .extracting(l -> l.item().id())
+        .containsExactly("a");
+    Gathered done =
+        Gathered.of(
+            review(),
+            List.of(
+                decision("a", Decision.Kind.KEEP, "Maren"),
+                decision("m", Decision.Kind.TAKE_AWAY, "Maren")));
+    assertThat(done.left(review(), name -> List.of()).sheets()).isEmpty();
+  }
+
+  @Test
   void aDecisionOnWhatIsGoneIsToldAndDoesNothing() {
     Gathered gathered =
         Gathered.of(review(), List.of(decision("gone", Decision.Kind.TAKE_AWAY, "Maren")));
