@@ -128,6 +128,11 @@ public final class ReviewAnswers {
             + " nobody does.");
     Map<String, Integer> missing = new java.util.TreeMap<>();
     review.nobody().forEach(line -> missing.merge(words.as(line), 1, Integer::sum));
+    if (review.sheets().isEmpty()) {
+      rows.note(
+          "Name who answers: owner: in the file of an application, owners: for its nodes and"
+              + " folders, owner or managedBy of groups and manager of people in the directory.");
+    }
     if (!missing.isEmpty()) {
       List<String> all = new ArrayList<>();
       missing.forEach((as, count) -> all.add(as + " (" + count + ")"));
