@@ -65,8 +65,8 @@ class ReviewTest {
   void everyoneWhoAnswersForSomethingGetsASheetInThreeForms() throws IOException {
     SoberTest.Said who = sober(demo, "review", "who");
     assertThat(who.out())
-        .startsWith("8 persons answer for 249 of 326 items; for 77 nobody does.")
-        .contains("Tova Quill (tova.quill)        tova.quill     34")
+        .startsWith("8 persons answer for 260 of 337 items; for 77 nobody does.")
+        .contains("Tova Quill (tova.quill)        tova.quill     35")
         .contains("owner of Field notes (4)");
     try (Stream<Path> files = Files.list(review.resolve("sheets"))) {
       List<Path> all = files.toList();
@@ -99,13 +99,28 @@ class ReviewTest {
     SoberTest.Said said = gather();
     assertThat(said.code()).as("the rest is open").isEqualTo(1);
     assertThat(said.out())
-        .startsWith("3 of 326 items are answered: 0 kept")
+        .startsWith("3 of 337 items are answered: 0 kept")
         .contains("3 taken away");
     SoberTest.Said preview = sober(demo, "preview", review.resolve("decided.yaml").toString());
     assertThat(preview.out())
         .startsWith("Nobody gains anything; 2 accounts lose 12 permissions in Orders;")
         .contains("2 findings end;")
         .contains("edda.voss");
+  }
+
+  @Test
+  void aDelegationThatIsTakenAwayEndsItsFinding() throws IOException {
+    answers(
+        "edda.csv",
+        answer("delegated: set a new password, edit the members\",Glasshouses", "take away,,,,")
+            .andThen(answer("everyone signed in\",\"delegated: edit the members", "take away,,,,"))
+            .apply(sheet("edda.voss")));
+    SoberTest.Said said = gather();
+    assertThat(said.out()).contains("2 taken away");
+    SoberTest.Said preview = sober(demo, "preview", review.resolve("decided.yaml").toString());
+    assertThat(preview.code()).as(preview.err()).isZero();
+    assertThat(preview.out()).contains("assigned-to-everyone").contains("set a new password");
+    assertThat(preview.out().split("- loses", -1)).hasSizeGreaterThan(3);
   }
 
   @Test
@@ -129,7 +144,7 @@ class ReviewTest {
     answers("lio.csv", String.join("\n", lines) + "\n");
     SoberTest.Said said = gather();
     assertThat(said.err()).doesNotContain("expected");
-    assertThat(said.out()).startsWith("4 of 326 items are answered: 4 kept");
+    assertThat(said.out()).startsWith("4 of 337 items are answered: 4 kept");
   }
 
   @Test

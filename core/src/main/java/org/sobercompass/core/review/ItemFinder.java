@@ -3,12 +3,22 @@ package org.sobercompass.core.review;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.Delegation;
+import org.sobercompass.core.delegation.Delegations;
+import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.delegation.Origin;
+import org.sobercompass.core.delegation.Origins;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.Via;
@@ -21,6 +31,8 @@ import org.sobercompass.core.system.Grant;
  * roles, and who is listed in groups that carry rights. O(grants + memberships). Not thread-safe.
  */
 final class ItemFinder {
+  private static final Set<Origin> ADDED = EnumSet.of(Origin.ADDED, Origin.CLAIMED);
+
   private final AccessModel model;
   private final Facts facts;
   private final long asOf;
@@ -104,6 +116,18 @@ final class ItemFinder {
 
   private void carried(SystemView view, BitSet all, ArrayDeque<Integer> open) {
     view.system().carried(view.basis(), asOf).keySet().forEach(subject -> add(subject, all, open));
+  }
+
+  /** Tells what was added to the lists of directories' objects: neither default nor inherited. */
+  void delegations(Powers powers, BiConsumer<DirectoryTree, Delegation> out) {
+    for (DirectoryTree tree : powers.trees().all()) {
+      Delegations lister =
+          new Delegations(
+              tree, new Origins(tree, Optional.empty()), powers.roles().administration().actions());
+      for (int object = 0; object < tree.size(); object++) {
+        lister.on(object, ADDED).forEach(one -> out.accept(tree, one));
+      }
+    }
   }
 
   private void add(int subject, BitSet all, ArrayDeque<Integer> open) {

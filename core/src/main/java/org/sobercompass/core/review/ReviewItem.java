@@ -3,7 +3,9 @@ package org.sobercompass.core.review;
 import java.util.Collections;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
+import org.sobercompass.core.delegation.Delegation;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Change;
 
@@ -19,6 +21,7 @@ import org.sobercompass.core.system.Change;
  * @param traits what is unusual about it
  * @param findings the ids of the findings that it is a part of, the worst first
  * @param advice what is recommended
+ * @param delegation of an object in a directory, what its entries there make possible
  */
 public record ReviewItem(
     String id,
@@ -28,7 +31,8 @@ public record ReviewItem(
     int reached,
     Set<Trait> traits,
     List<String> findings,
-    Recommendation advice) {
+    Recommendation advice,
+    Optional<Delegation> delegation) {
   /** Copies. */
   public ReviewItem {
     traits = traits.isEmpty() ? Set.of() : Collections.unmodifiableSet(EnumSet.copyOf(traits));
@@ -77,6 +81,8 @@ public record ReviewItem(
     PLACE,
     /** Owner of the group. */
     GROUP,
+    /** Whom a directory names for the object, or for the nearest above. */
+    OBJECT,
     /** Owner of the admin scope. */
     SCOPE,
     /** Manager of the person. */

@@ -11,10 +11,14 @@ import java.util.HexFormat;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.delegation.Delegation;
+import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Assessment;
@@ -36,8 +40,9 @@ import org.sobercompass.core.system.Grant;
 
 /**
  * Works out who is to confirm what: owners of applications, nodes and folders what is given there,
- * owners of groups who is listed in them, owners of admin scopes who administers them, managers
- * what is given to their people by name. Not thread-safe.
+ * owners of groups who is listed in them, owners of admin scopes who administers them, whom a
+ * directory names for a unit what was delegated on it and below, managers what is given to their
+ * people by name. Not thread-safe.
  */
 public final class ReviewPlan {
   private static final int DIGITS = 10;
@@ -52,6 +57,7 @@ public final class ReviewPlan {
           .thenComparing(line -> line.item().advice(), Comparator.reverseOrder());
 
   private final AccessModel model;
+  private final Powers powers;
   private final Facts facts;
   private final Owners owners;
   private final Persons persons;
@@ -75,7 +81,8 @@ public final class ReviewPlan {
       Owners owners,
       List<String> managers,
       Set<String> earlier) {
-    this.model = assessment.powers().model();
+    this.powers = assessment.powers();
+    this.model = powers.model();
     this.facts = model.facts();
     this.owners = owners;
     this.persons = assessment.persons();
@@ -89,6 +96,7 @@ public final class ReviewPlan {
     ItemFinder finder = new ItemFinder(model);
     finder.grants(this::grant);
     finder.memberships(this::membership);
+    finder.delegations(powers, this::delegation);
     List<Sheet> all = new ArrayList<>();
     sheets.forEach(
         (responsible, lines) -> {
@@ -131,6 +139,29 @@ public final class ReviewPlan {
     manager(first.member(), item);
   }
 
+  private void delegation(DirectoryTree tree, Delegation one) {
+    List<Change> taken = new ArrayList<>();
+    one.entries().forEach(e -> taken.add(powers.lists().removal(tree, one.object(), e)));
+    int subject = powers.trees().subject(one.trustee()).orElse(Grant.MISSING);
+    String at = tree.directory() + " " + tree.dnForm(one.object());
+    String key = at + " " + one.trustee() + (one.denies() ? " not " : " ") + one.rights();
+    Set<Trait> unusual = EnumSet.noneOf(Trait.class);
+    if (one.weight() > 1) {
+      unusual.add(Trait.POWERFUL);
+    }
+    ReviewItem item = item(taken, key, subject, unusual, Optional.of(one));
+    manager(subject, item);
+    for (int object = one.object(); object >= 0; object = tree.parent(object)) {
+      int named = powers.trees().subject(tree, object);
+      List<Integer> who = named < 0 ? List.of() : owners.ofGroup(named);
+      if (!who.isEmpty()) {
+        put(who, Capacity.OBJECT, facts.key(named).text(), item);
+        return;
+      }
+    }
+    put(List.of(), Capacity.OBJECT, at, item);
+  }
+
   /** A manager confirms what is given to his people by name. */
   private void manager(int subject, ReviewItem item) {
     if (subject >= 0 && facts.kind(subject) == SubjectKind.ACCOUNT) {
@@ -153,26 +184,42 @@ public final class ReviewPlan {
             || (responsible < facts.accounts()
                 && persons.accounts(responsible).contains(item.subject()));
     sheets
-        .computeIfAbsent(responsible, k -> new ArrayList<>())
+        .computeIfAbsent(asked(responsible), k -> new ArrayList<>())
         .add(new Line(capacity, of, item, own));
   }
 
+  /** A person with several accounts gets one sheet. */
+  private int asked(int responsible) {
+    return responsible < facts.accounts()
+        ? persons.accounts(responsible).stream().min(Comparator.naturalOrder()).orElse(responsible)
+        : responsible;
+  }
+
   private ReviewItem item(List<Change> taken, String key, int subject, Set<Trait> unusual) {
+    return item(taken, key, subject, unusual, Optional.empty());
+  }
+
+  private ReviewItem item(
+      List<Change> taken,
+      String key,
+      int subject,
+      Set<Trait> unusual,
+      Optional<Delegation> delegation) {
     String id = id(key);
-    List<Finding> found = traits.findings(taken.get(0), subject);
+    List<Finding> found = traits.findings(taken, subject);
     unusual.addAll(Traits.of(found));
     if (!earlier.isEmpty() && !earlier.contains(id)) {
       unusual.add(Trait.NEW);
     }
     Recommendation advice =
-        traits.ends(taken.get(0))
+        traits.ends(taken)
             ? Recommendation.TAKE_AWAY
             : unusual.isEmpty() ? Recommendation.KEEP : Recommendation.LOOK;
     List<Step> ends = Proposal.of("", model, taken).steps().stream().distinct().toList();
     Set<String> ids = new LinkedHashSet<>();
     found.forEach(finding -> ids.add(finding.id()));
     return new ReviewItem(
-        id, taken, ends, subject, reached(subject), unusual, List.copyOf(ids), advice);
+        id, taken, ends, subject, reached(subject), unusual, List.copyOf(ids), advice, delegation);
   }
 
   private int reached(int subject) {

@@ -137,8 +137,10 @@ final class Traits {
    *
    * @param subject who has the item
    */
-  List<Finding> findings(Change item, int subject) {
-    List<Finding> all = new ArrayList<>(byItem.getOrDefault(key(item), Set.of()));
+  List<Finding> findings(List<Change> item, int subject) {
+    Set<Finding> found = new LinkedHashSet<>();
+    item.forEach(one -> found.addAll(byItem.getOrDefault(key(one), Set.of())));
+    List<Finding> all = new ArrayList<>(found);
     Key key = subject < 0 ? null : facts.key(subject);
     all.removeIf(
         finding -> OF_ACCOUNTS.contains(finding.kind()) && !finding.subjects().contains(key));
@@ -147,8 +149,8 @@ final class Traits {
   }
 
   /** Whether a finding says that taking it away ends it, and that this can be undone. */
-  boolean ends(Change item) {
-    return ending.getOrDefault(key(item), false);
+  boolean ends(List<Change> item) {
+    return item.stream().anyMatch(one -> ending.getOrDefault(key(one), false));
   }
 
   /** What findings make an item unusual. */

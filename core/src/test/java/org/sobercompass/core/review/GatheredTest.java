@@ -39,7 +39,8 @@ class GatheredTest {
         1,
         Set.of(),
         List.of(),
-        Recommendation.KEEP);
+        Recommendation.KEEP,
+        Optional.empty());
   }
 
   private static Review review() {

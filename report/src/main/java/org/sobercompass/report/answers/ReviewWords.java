@@ -59,6 +59,7 @@ public final class ReviewWords {
             + system(line.of().substring(0, blank));
       }
       case GROUP -> "owner of the group " + subject(line.of());
+      case OBJECT -> "owner of " + subject(line.of());
       case SCOPE -> "owner of the admin scope " + line.of();
       case MANAGER -> "manager of " + subject(line.of());
     };
@@ -69,11 +70,13 @@ public final class ReviewWords {
   }
 
   private String subject(String key) {
-    return facts.names().find(SubjectKind.GROUP, key, key).stream()
-        .findFirst()
-        .or(() -> facts.names().find(SubjectKind.ACCOUNT, key, key).stream().findFirst())
-        .map(s -> Words.subject(facts, s))
-        .orElse(key);
+    for (SubjectKind kind : List.of(SubjectKind.GROUP, SubjectKind.ACCOUNT, SubjectKind.UNIT)) {
+      List<Integer> found = facts.names().find(kind, key, key);
+      if (found.size() == 1) {
+        return Words.subject(facts, found.get(0));
+      }
+    }
+    return key;
   }
 
   /** Who has it, and how many accounts that is. */
@@ -96,6 +99,9 @@ public final class ReviewWords {
 
   /** What is given. */
   public String has(ReviewItem item) {
+    if (item.delegation().isPresent()) {
+      return "delegated: " + item.delegation().get().may();
+    }
     if (item.taken().get(0) instanceof Change.AssignmentRemoved removed) {
       SystemView view = model.view(removed.system());
       Grant grant = view.grants().get(removed.grant());
@@ -181,7 +187,10 @@ public final class ReviewWords {
   public String where(ReviewItem item) {
     if (item.taken().get(0) instanceof Change.AssignmentRemoved removed) {
       SystemView view = model.view(removed.system());
-      return Words.place(view, view.grants().get(removed.grant()));
+      Grant grant = view.grants().get(removed.grant());
+      return item.delegation().isPresent()
+          ? view.resources().name(grant.resource())
+          : Words.place(view, grant);
     }
     return "";
   }
