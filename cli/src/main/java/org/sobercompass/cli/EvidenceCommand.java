@@ -19,7 +19,6 @@ import org.sobercompass.organization.Reviews;
 import org.sobercompass.report.answers.AmendmentAnswers;
 import org.sobercompass.report.answers.ExpectAnswers;
 import org.sobercompass.report.answers.FindingAnswers;
-import org.sobercompass.report.answers.ReviewAnswers;
 import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.report.page.Pages;
 import org.sobercompass.sources.amendment.AmendmentFolder;
@@ -203,12 +202,8 @@ final class EvidenceCommand implements Callable<Integer> {
   }
 
   private void review(Path folder, EvidenceArchive archive) {
-    ReviewFolder review = new ReviewFolder(folder);
     Reviewing reviewing = new Reviewing(inputs, null);
-    Gathered gathered =
-        Gathered.of(
-            reviewing.review(),
-            review.decisions(review.answers(), ReviewAnswers.SAID, ReviewAnswers::check));
+    Gathered gathered = reviewing.gather(new ReviewFolder(folder), List.of());
     String name = "review-" + name(folder);
     archive.table(
         name, "how far the review is", reviewing.answers().progress(reviewing.review(), gathered));

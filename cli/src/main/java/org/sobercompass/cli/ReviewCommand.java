@@ -9,7 +9,6 @@ import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.review.Gathered;
 import org.sobercompass.core.review.Review;
 import org.sobercompass.organization.Reviews;
-import org.sobercompass.report.answers.ReviewAnswers;
 import org.sobercompass.sources.review.ReviewFolder;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -113,7 +112,7 @@ final class ReviewCommand implements Callable<Integer> {
           folder() + " holds a review already; expected a folder that is not there yet");
     }
     if (leftOf != null) {
-      reviewing.keepOnly(left(leftOf, reviewing));
+      reviewing.keepLeftOf(new ReviewFolder(leftOf));
     }
     List<Review.Sheet> sheets = reviewing.sheets(only);
     int written = new SheetFiles(inputs, folder(), reviewing).write(sheets);
@@ -132,27 +131,13 @@ final class ReviewCommand implements Callable<Integer> {
                 + folder());
   }
 
-  /** What is left to ask after an earlier review. */
-  private Review left(Path earlier, Reviewing reviewing) {
-    ReviewFolder review = new ReviewFolder(earlier);
-    return Gathered.of(
-            reviewing.review(),
-            review.decisions(review.answers(), ReviewAnswers.SAID, ReviewAnswers::check))
-        .left(reviewing.review(), reviewing::fitting);
-  }
-
   private int gather(Reviewing reviewing) {
-    ReviewFolder review = new ReviewFolder(folder());
-    List<Path> all = new ArrayList<>(review.answers());
     for (Path file : files) {
       if (!Files.exists(file)) {
         throw new UsageException("there is no file " + file);
       }
-      all.add(file);
     }
-    Gathered gathered =
-        Gathered.of(
-            reviewing.review(), review.decisions(all, ReviewAnswers.SAID, ReviewAnswers::check));
+    Gathered gathered = reviewing.gather(new ReviewFolder(folder()), files);
     inputs.print(reviewing.answers().progress(reviewing.review(), gathered));
     new Following(inputs, folder(), reviewing).after(gathered, waive);
     boolean whole =

@@ -1,18 +1,24 @@
 package org.sobercompass.cli;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.review.Gathered;
 import org.sobercompass.core.review.Review;
 import org.sobercompass.organization.Organization;
 import org.sobercompass.organization.Reviews;
 import org.sobercompass.report.answers.ReviewAnswers;
 import org.sobercompass.sources.NameResolver;
+import org.sobercompass.sources.review.ReviewFolder;
 import org.sobercompass.sources.workspace.Surveys;
 import org.sobercompass.sources.workspace.Workspace;
 
@@ -53,13 +59,32 @@ final class Reviewing {
     return review;
   }
 
-  /** Asks only a part of it. */
-  void keepOnly(Review part) {
-    review = part;
+  /** Asks only what an earlier review left open, and of whom it was said to be. */
+  void keepLeftOf(ReviewFolder earlier) {
+    Gathered gathered = gather(earlier, List.of());
+    review = gathered.left(review, this::fitting);
+  }
+
+  /**
+   * What came back to a review, of what was asked there; from then on that is the review.
+   *
+   * @param more filled-in sheets besides those in its folder
+   */
+  Gathered gather(ReviewFolder folder, List<Path> more) {
+    Map<Integer, Set<String>> rows = new TreeMap<>();
+    for (ReviewFolder.Asked line : folder.asked()) {
+      List<Integer> who = fitting(line.key());
+      rows.computeIfAbsent(who.size() == 1 ? who.get(0) : -1, k -> new LinkedHashSet<>())
+          .add(line.row());
+    }
+    review = review.asked(rows);
+    List<Path> files = new ArrayList<>(folder.answers());
+    files.addAll(more);
+    return Gathered.of(review, folder.decisions(files, ReviewAnswers.SAID, ReviewAnswers::check));
   }
 
   /** The accounts and groups that a name fits. */
-  List<Integer> fitting(String name) {
+  private List<Integer> fitting(String name) {
     Facts facts = inputs.model().facts();
     List<Integer> found = NameResolver.find(facts, SubjectKind.ACCOUNT, name);
     return found.isEmpty() ? NameResolver.find(facts, SubjectKind.GROUP, name) : found;

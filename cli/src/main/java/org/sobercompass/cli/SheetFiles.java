@@ -56,7 +56,12 @@ final class SheetFiles {
       AnswerTable table = reviewing.answers().sheet(sheet);
       int check = ReviewAnswers.SAID.size();
       for (List<Object> row : table.rows()) {
-        asked.add(new ReviewFolder.Asked((String) row.get(0), (String) row.get(check), who));
+        asked.add(
+            new ReviewFolder.Asked(
+                (String) row.get(0),
+                (String) row.get(check),
+                who,
+                facts.key(sheet.responsible()).text()));
       }
       ready.add(new Ready(out.resolve(name(facts, sheet.responsible())), who, table));
       if (ready.size() == BATCH) {

@@ -54,7 +54,8 @@ final class ShowCommand implements Callable<Integer> {
       index = "0",
       paramLabel = "KIND",
       description =
-          "account, accounts, group, host, role, node, scope, scopes, powers; of files and"
+          "account, accounts, group, host, role, node, assignments, scope, scopes, powers; of files"
+              + " and"
               + " databases tree, list, access or layers")
   private String kind = "";
 
@@ -93,16 +94,12 @@ final class ShowCommand implements Callable<Integer> {
       case "group" ->
           inputs.print(
               new SubjectAnswers(inputs.ask()).group(inputs.names().group(one("a group"))));
-      case "role" -> {
-        SystemView view = inputs.names().application(two("a role").get(0));
-        int role = inputs.names().role(view, names.get(1));
-        inputs.print(new SubjectAnswers(inputs.ask()).role(view, role));
-      }
-      case "node" -> {
-        SystemView view = inputs.names().application(two("a node").get(0));
-        int node = inputs.names().node(view, names.get(1));
-        inputs.print(new SubjectAnswers(inputs.ask()).node(view, node));
-      }
+      case "role" -> role(two("a role"));
+      case "node" -> node(two("a node"));
+      case "assignments" ->
+          inputs.print(
+              new SubjectAnswers(inputs.ask())
+                  .assignments(inputs.names().application(one("an application"))));
       case "scope" -> {
         Administering all = new Administering(inputs, null);
         inputs.printBrief(all.scopes().scope(inputs.names().acts().scope(one("an admin scope"))));
@@ -121,10 +118,22 @@ final class ShowCommand implements Callable<Integer> {
           throw new UsageException(
               "cannot show "
                   + kind
-                  + "; expected account, accounts, group, host, role, node, scope, scopes, powers,"
-                  + " tree, list, access or layers");
+                  + "; expected account, accounts, group, host, role, node, assignments, scope,"
+                  + " scopes, powers, tree, list, access or layers");
     }
     return Exit.OK;
+  }
+
+  private void role(List<String> typed) {
+    SystemView view = inputs.names().application(typed.get(0));
+    int role = inputs.names().role(view, typed.get(1));
+    inputs.print(new SubjectAnswers(inputs.ask()).role(view, role));
+  }
+
+  private void node(List<String> typed) {
+    SystemView view = inputs.names().application(typed.get(0));
+    int node = inputs.names().node(view, typed.get(1));
+    inputs.print(new SubjectAnswers(inputs.ask()).node(view, node));
   }
 
   private String one(String what) {

@@ -55,6 +55,12 @@ class PagesInBrowserTest {
     page(demo, "scope", "scope", "glasshouses");
     page(demo, "proposal", "proposal", "proposals/standins.csv");
     page(demo, "timeline", "timeline");
+    String then = folder.resolve("then.survey.zip").toString();
+    assertThat(ExamplesTest.sober("survey", "--out", then, "-w", demo.toString()).code())
+        .isLessThan(2);
+    Path orders = demo.resolve("assignments/orders.actual.csv");
+    Files.writeString(orders, Files.readString(orders) + "payer,account,tova.quill,trust,,,\n");
+    page(demo, "changes", "changes", then);
     String review = folder.resolve("review").toString();
     assertThat(ExamplesTest.sober("review", "sheets", review, "-w", demo.toString()).code())
         .isZero();
@@ -93,6 +99,7 @@ class PagesInBrowserTest {
         "scope",
         "proposal",
         "timeline",
+        "changes",
         "sheet");
   }
 

@@ -1,6 +1,6 @@
 /**
  * The door to findings: all of them, what ends one at least, what changes would do, what is
- * accepted.
+ * accepted, and which findings concern what.
  *
  * <p>In: what is judged, and by which rules. Out: findings worst first, advice, and previews: what
  * begins and ends, which expectations are not met any more, who is shut out or let in; and whether

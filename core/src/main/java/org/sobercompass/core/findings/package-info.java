@@ -1,5 +1,5 @@
 /**
- * What a finding is, what is judged and by which rules, and what finders share.
+ * What a finding is, what is judged and by which rules, who answers for it, and what finders share.
  *
  * <p>Each family of finders is a package below this one, and knows no other; {@code core.audit}
  * runs them all. One cause with two hundred effects is one finding.

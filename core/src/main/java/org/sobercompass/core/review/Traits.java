@@ -15,7 +15,6 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Mend;
-import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.review.ReviewItem.Trait;
 import org.sobercompass.core.system.Change;
@@ -141,9 +140,10 @@ final class Traits {
     Set<Finding> found = new LinkedHashSet<>();
     item.forEach(one -> found.addAll(byItem.getOrDefault(key(one), Set.of())));
     List<Finding> all = new ArrayList<>(found);
-    Key key = subject < 0 ? null : facts.key(subject);
     all.removeIf(
-        finding -> OF_ACCOUNTS.contains(finding.kind()) && !finding.subjects().contains(key));
+        finding ->
+            OF_ACCOUNTS.contains(finding.kind())
+                && (subject < 0 || !finding.subjects().contains(facts.key(subject))));
     all.sort(Finding.WORST_FIRST);
     return all;
   }

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Holding;
@@ -41,6 +42,7 @@ public final class Drawings {
   private final Facts facts;
   private final Assessment assessment;
   private final List<Finding> findings;
+  private @Nullable List<List<Integer>> peers;
 
   /**
    * Pictures of a model.
@@ -126,14 +128,24 @@ public final class Drawings {
    * An account beside its peers in an application; empty when it has none, or they hold nothing.
    */
   public String peers(int account, SystemView view) {
-    FindingContext judged = new FindingContext(assessment);
-    for (List<Integer> group : new Peers(judged).groups().values()) {
+    for (List<Integer> group : peers()) {
       if (group.contains(account)) {
-        Peers.Shared shared = Peers.shared(judged.asker, view, group);
-        return PeerDrawing.draw(facts, view, shared, account, judged.limits.peersPercent());
+        Peers.Shared shared = Peers.shared(model.asker(), view, group);
+        int percent = assessment.rules().thresholds().peersPercent();
+        return PeerDrawing.draw(facts, view, shared, account, percent);
       }
     }
     return "";
+  }
+
+  /** Who is expected to hold the same; worked out once for all systems. */
+  private List<List<Integer>> peers() {
+    List<List<Integer>> known = peers;
+    if (known == null) {
+      known = List.copyOf(new Peers(new FindingContext(assessment)).groups().values());
+      peers = known;
+    }
+    return known;
   }
 
   /** The units of a directory with what was delegated on each, from one on. */

@@ -33,6 +33,7 @@ final class PageContext {
   private final Links links;
   private final FindingList.Maker findings;
   private final Concerning concerning = new Concerning();
+  private final Drawings drawings;
   private @Nullable DelegationAnswers delegations;
 
   PageContext(AnswerContext ask, Assessment assessment, Owners owners, Triage sorted) {
@@ -40,6 +41,7 @@ final class PageContext {
     this.assessment = assessment;
     this.owners = owners;
     this.sorted = sorted;
+    this.drawings = new Drawings(ask.model(), assessment, sorted.open());
     this.links = new Links(ask.model().facts());
     this.findings = new FindingList.Maker(ask, assessment, owners, links);
   }
@@ -93,7 +95,7 @@ final class PageContext {
   }
 
   Drawings drawings() {
-    return new Drawings(model(), assessment, sorted.open());
+    return drawings;
   }
 
   PowerAnswers powers() {

@@ -187,7 +187,7 @@ final class SubjectSections {
     if (!given.rows().isEmpty()) {
       sections.add(
           Section.of("given", "What everybody in " + name + " is given")
-              .with(List.of(table("given", given, "sober show group"))));
+              .with(List.of(table("given", given, "sober list holdings"))));
     }
     sections.add(people("Accounts in " + name, accounts));
     return new Part(name, lead, sections);

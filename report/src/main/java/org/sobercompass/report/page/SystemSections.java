@@ -46,9 +46,11 @@ final class SystemSections {
             : "Its owner is "
                 + String.join(", ", owners.stream().map(o -> Words.subject(facts, o)).toList())
                 + ". ";
-    return view.system().isOfLists()
-        ? new Part(name, place(view, 0).lead() + " " + owned.strip(), place(view, 0).sections())
-        : new Part(name, roles(view) + " " + owned.strip(), ofRoles(view));
+    if (view.system().isOfLists()) {
+      Part whole = place(view, 0);
+      return new Part(name, whole.lead() + " " + owned.strip(), whole.sections());
+    }
+    return new Part(name, roles(view) + " " + owned.strip(), ofRoles(view));
   }
 
   private String roles(SystemView view) {
@@ -94,7 +96,10 @@ final class SystemSections {
     AnswerTable given = answers.node(view, 0);
     List<PageTable> tables = new ArrayList<>();
     tables.add(
-        table("assignments-" + view.id(), answers.assignments(view), "sober list assignments"));
+        table(
+            "assignments-" + view.id(),
+            answers.assignments(view),
+            "sober show assignments " + view.id()));
     tables.add(
         table("roles-" + view.id(), answers.roles(List.of(view)), "sober roles " + view.id()));
     sections.add(

@@ -165,6 +165,6 @@ class PicturesTest {
     assertThat(bars)
         .as("three a reading, three in the legend")
         .isEqualTo(3 * Math.min(24, readings) + 3);
-    assertThat(TimeDrawing.draw(Map.of(), ZoneId.of("UTC"))).isNotNull();
+    assertReadable(TimeDrawing.draw(Map.of(), ZoneId.of("UTC")));
   }
 }

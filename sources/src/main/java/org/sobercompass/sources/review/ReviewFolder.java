@@ -49,8 +49,9 @@ public final class ReviewFolder {
    * @param row the id of the item
    * @param check the digest of what it says
    * @param who who was asked, for people
+   * @param key the key of whoever was asked
    */
-  public record Asked(String row, String check, String who) {}
+  public record Asked(String row, String check, String who, String key) {}
 
   /** Whether a review was made here. */
   public boolean isThere() {
@@ -63,7 +64,11 @@ public final class ReviewFolder {
     root.put("schema", SCHEMA).put("as of", asOf);
     var all = root.putArray("lines");
     for (Asked line : lines) {
-      all.addObject().put("row", line.row()).put("check", line.check()).put("who", line.who());
+      all.addObject()
+          .put("row", line.row())
+          .put("check", line.check())
+          .put("who", line.who())
+          .put("key", line.key());
     }
     OwnFiles.write(
         folder.resolve(MANIFEST),
@@ -93,8 +98,8 @@ public final class ReviewFolder {
    */
   public List<Decision> decisions(List<Path> files, List<String> said, Check check) {
     Problems problems = new Problems();
-    Map<String, String> asked = asked(problems);
-    problems.throwIfErrors();
+    Map<String, String> asked = new HashMap<>();
+    asked().forEach(line -> asked.put(line.row() + " " + line.check(), line.who()));
     List<Decision> all = new ArrayList<>();
     for (Path file : files) {
       String name = file.toString();
@@ -111,9 +116,14 @@ public final class ReviewFolder {
     String of(List<String> said);
   }
 
-  /** Who was asked, by row and digest. */
-  private Map<String, String> asked(Problems problems) {
-    Map<String, String> asked = new HashMap<>();
+  /**
+   * What was asked, line by line.
+   *
+   * @throws BadInputException when no review was made here
+   */
+  public List<Asked> asked() {
+    Problems problems = new Problems();
+    List<Asked> asked = new ArrayList<>();
     String shown = folder.resolve(MANIFEST).toString();
     try {
       JsonNode root = JSON.readTree(Files.readString(folder.resolve(MANIFEST)));
@@ -121,9 +131,12 @@ public final class ReviewFolder {
         problems.error(Place.of(shown), "it is of another form", SCHEMA);
       }
       for (JsonNode line : root.path("lines")) {
-        asked.put(
-            line.path("row").asString("") + " " + line.path("check").asString(""),
-            line.path("who").asString(""));
+        asked.add(
+            new Asked(
+                line.path("row").asString(""),
+                line.path("check").asString(""),
+                line.path("who").asString(""),
+                line.path("key").asString("")));
       }
     } catch (IOException | JacksonException e) {
       problems.error(
@@ -131,6 +144,7 @@ public final class ReviewFolder {
           "it cannot be read",
           "a folder that sober review sheets made, with its review.json");
     }
+    problems.throwIfErrors();
     return asked;
   }
 }
