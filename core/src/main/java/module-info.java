@@ -13,6 +13,7 @@ module org.sobercompass.core {
   exports org.sobercompass.core.amendment;
   exports org.sobercompass.core.audit;
   exports org.sobercompass.core.comparison;
+  exports org.sobercompass.core.crosswalk;
   exports org.sobercompass.core.delegation;
   exports org.sobercompass.core.descriptor;
   exports org.sobercompass.core.expect;

@@ -24,6 +24,7 @@ module org.sobercompass.sources {
   exports org.sobercompass.organization;
   exports org.sobercompass.sources;
   exports org.sobercompass.sources.amendment;
+  exports org.sobercompass.sources.crosswalk;
   exports org.sobercompass.sources.disk;
   exports org.sobercompass.sources.text;
   exports org.sobercompass.sources.workspace;

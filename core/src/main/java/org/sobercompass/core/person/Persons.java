@@ -19,18 +19,21 @@ public final class Persons {
   private final List<Link> links;
   private final List<String> ambiguous;
   private final List<String> unmerged;
+  private final List<Link> apart;
 
   private Persons(
       int[] person,
       Map<Integer, List<Integer>> members,
       List<Link> links,
       List<String> ambiguous,
-      List<String> unmerged) {
+      List<String> unmerged,
+      List<Link> apart) {
     this.person = person;
     this.members = members;
     this.links = links;
     this.ambiguous = List.copyOf(ambiguous);
     this.unmerged = List.copyOf(unmerged);
+    this.apart = List.copyOf(apart);
   }
 
   /** Every account is its own person. */
@@ -64,6 +67,16 @@ public final class Persons {
   /** The links between the accounts of one person. */
   public List<Link> reasons(int account) {
     return links.stream().filter(link -> person[link.account()] == person[account]).toList();
+  }
+
+  /** All links between accounts of one person. */
+  public List<Link> links() {
+    return links;
+  }
+
+  /** Accounts that somebody says are not one person's. */
+  public List<Link> apart() {
+    return apart;
   }
 
   /** How many persons have more than one account. */
@@ -113,7 +126,7 @@ public final class Persons {
         members.computeIfAbsent(person[account], p -> new ArrayList<>()).add(account);
       }
       members.values().removeIf(list -> list.size() == 1);
-      return new Persons(person, members, List.copyOf(links), ambiguous, unmerged);
+      return new Persons(person, members, List.copyOf(links), ambiguous, unmerged, notSame);
     }
 
     /** Service and resource accounts never link by rule. */

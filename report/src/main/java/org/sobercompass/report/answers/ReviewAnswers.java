@@ -1,17 +1,14 @@
 package org.sobercompass.report.answers;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.key.RowCheck;
 import org.sobercompass.core.review.Decision;
 import org.sobercompass.core.review.Gathered;
 import org.sobercompass.core.review.Gathered.Outcome;
@@ -29,8 +26,6 @@ public final class ReviewAnswers {
   /** The columns to fill in. */
   public static final List<String> ASKED =
       List.of("decision", "until", "whose", "comment", "answered by");
-
-  private static final int DIGITS = 8;
 
   private final AnswerContext ask;
   private final Facts facts;
@@ -93,16 +88,7 @@ public final class ReviewAnswers {
 
   /** A digest of what a row says: another one tells that somebody changed the row. */
   public static String check(List<String> said) {
-    try {
-      byte[] digest =
-          MessageDigest.getInstance("SHA-256")
-              .digest(
-                  String.join("\u0000", said.stream().map(String::strip).toList())
-                      .getBytes(StandardCharsets.UTF_8));
-      return HexFormat.of().formatHex(digest).substring(0, DIGITS);
-    } catch (NoSuchAlgorithmException e) {
-      throw new IllegalStateException("every Java has SHA-256", e);
-    }
+    return RowCheck.of(said);
   }
 
   /** Who is to confirm how much. */

@@ -9,11 +9,13 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.review.Decision;
-import org.sobercompass.sources.review.FilledSheet.Row;
+import org.sobercompass.sources.text.FilledSheet;
+import org.sobercompass.sources.text.FilledSheet.Row;
 
 /** Reads the decisions of one sheet; rows without a decision are open and left out. */
 final class DecisionReader {
@@ -45,7 +47,7 @@ final class DecisionReader {
     List<String> needed = new ArrayList<>(said);
     needed.addAll(List.of("check", "decision"));
     List<Decision> all = new ArrayList<>();
-    for (Row row : new FilledSheet(name, known, needed, problems).read(file)) {
+    for (Row row : new FilledSheet(name, known, needed, Set.of("until"), problems).read(file)) {
       if (!row.get("decision").isEmpty()) {
         decision(row).ifPresent(all::add);
       } else if (!row.get("until").isEmpty() || !row.get("whose").isEmpty()) {

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import org.sobercompass.core.crosswalk.Crosswalk;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.person.Link;
@@ -30,11 +31,19 @@ final class PersonReader {
         .toList();
   }
 
-  static Persons read(Node main, Folder root, Facts facts, Problems problems) {
+  /**
+   * Reads them.
+   *
+   * @param crosswalks tables in which it was decided who is who
+   */
+  static Persons read(
+      Node main, Folder root, Facts facts, List<Crosswalk> crosswalks, Problems problems) {
     Optional<Node> node = main.get("persons");
     node.ifPresent(n -> n.only(Set.of("link", "file")));
     List<Link> same = new ArrayList<>();
     List<Link> notSame = new ArrayList<>();
+    crosswalks.forEach(table -> same.addAll(table.links(facts, true)));
+    crosswalks.forEach(table -> notSame.addAll(table.links(facts, false)));
     NameResolver names = new NameResolver(facts, problems);
     for (String file : node.map(n -> n.texts("file")).orElse(List.of())) {
       new CsvReader(file, COLUMNS, List.of("account", "other"), problems)

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Place;
@@ -22,6 +23,7 @@ import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.LineCount;
 import org.sobercompass.sources.LiveSource;
 import org.sobercompass.sources.Secret;
+import org.sobercompass.sources.crosswalk.CrosswalkSettings;
 import org.sobercompass.sources.delegation.AdminReader;
 import org.sobercompass.sources.delegation.CatalogueReader;
 import org.sobercompass.sources.disk.Folder;
@@ -211,6 +213,16 @@ public final class Surveyor {
     Set<String> files = new LinkedHashSet<>(List.of(WorkspaceReader.MAIN));
     directories.forEach(directory -> files.addAll(directory.names()));
     main.get("persons").ifPresent(node -> files.addAll(node.texts("file")));
+    CrosswalkSettings.read(
+            main,
+            directories.stream().map(DirectorySettings::name).collect(Collectors.toSet()),
+            problems)
+        .forEach(
+            crosswalk -> {
+              if (Files.exists(root.resolve(crosswalk.file()))) {
+                files.add(crosswalk.file());
+              }
+            });
     files.addAll(FindingRulesReader.files(main));
     main.text("admin")
         .ifPresent(

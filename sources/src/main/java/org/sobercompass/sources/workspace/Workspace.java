@@ -12,6 +12,7 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.crosswalk.Crosswalk;
 import org.sobercompass.core.expect.Expectation;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Assessment;
@@ -24,6 +25,7 @@ import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Basis;
+import org.sobercompass.sources.crosswalk.CrosswalkSettings;
 import org.sobercompass.sources.delegation.DelegatedSystems;
 import org.sobercompass.sources.delegation.TreeReader;
 import org.sobercompass.sources.disk.Folder;
@@ -43,6 +45,8 @@ import org.sobercompass.sources.survey.SurveyFile;
  * @param systems the applications
  * @param rules by what is judged
  * @param persons which accounts are one person's
+ * @param crosswalks which directories are matched
+ * @param crosswalkTables what was decided of who is who, for each of these
  * @param administration admin scopes and roles
  * @param directories where the entries of each directory stand
  * @param trees where directories with access control lists of their own stand
@@ -61,6 +65,8 @@ public record Workspace(
     List<AccessSystem> systems,
     FindingRules rules,
     Persons persons,
+    List<CrosswalkSettings> crosswalks,
+    List<Crosswalk> crosswalkTables,
     Administration administration,
     List<DirectoryFile> directories,
     List<TreeFile> trees,

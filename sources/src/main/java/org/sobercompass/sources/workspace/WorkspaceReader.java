@@ -18,7 +18,9 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.stream.Collectors;
 import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.crosswalk.Crosswalk;
 import org.sobercompass.core.expect.Expectation;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder;
@@ -34,6 +36,8 @@ import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.SystemFormat;
 import org.sobercompass.sources.SystemFormats;
+import org.sobercompass.sources.crosswalk.CrosswalkFile;
+import org.sobercompass.sources.crosswalk.CrosswalkSettings;
 import org.sobercompass.sources.delegation.AdminReader;
 import org.sobercompass.sources.delegation.CatalogueReader;
 import org.sobercompass.sources.directory.DnForm;
@@ -62,6 +66,7 @@ final class WorkspaceReader {
           "expectations",
           "groups",
           "persons",
+          "crosswalks",
           "admin");
 
   /**
@@ -120,6 +125,12 @@ final class WorkspaceReader {
     FactsCache cache = new FactsCache(root.path(), exports, rules.settings());
     applications(main);
     needs.addAll(PersonReader.attributes(main));
+    List<CrosswalkSettings> crosswalks =
+        CrosswalkSettings.read(
+            main,
+            directories.stream().map(DirectorySettings::name).collect(Collectors.toSet()),
+            problems);
+    crosswalks.forEach(crosswalk -> needs.addAll(crosswalk.plan().needs()));
     needs.addAll(FindingRulesReader.needs(main));
     Optional<Node> admin =
         main.text("admin").flatMap(file -> YamlReader.read(root.resolve(file), file, problems));
@@ -127,7 +138,14 @@ final class WorkspaceReader {
     Facts facts = facts(exports, cache);
     NamedAttributes.tell(main, facts, problems);
     List<AccessSystem> systems = systems(facts, directories, zone);
-    Persons persons = PersonReader.read(main, root, facts, problems);
+    List<Crosswalk> tables =
+        crosswalks.stream()
+            .map(
+                crosswalk ->
+                    new CrosswalkFile(facts, crosswalk, problems)
+                        .read(root.resolve(crosswalk.file()), crosswalk.file()))
+            .toList();
+    Persons persons = PersonReader.read(main, root, facts, tables, problems);
     Administration administration =
         new AdminReader(
                 root,
@@ -173,6 +191,8 @@ final class WorkspaceReader {
         systems,
         findingRules,
         persons,
+        crosswalks,
+        tables,
         administration,
         exports.stream()
             .map(e -> new DirectoryFile(e.settings().name(), e.settings().kind(), e.source(zone)))
@@ -184,7 +204,7 @@ final class WorkspaceReader {
         directories.stream()
             .filter(directory -> directory.kind().isLocal())
             .map(DirectorySettings::name)
-            .collect(java.util.stream.Collectors.toSet()),
+            .collect(Collectors.toSet()),
         waivers,
         expectations,
         told.stream().distinct().toList());

@@ -1,4 +1,4 @@
-package org.sobercompass.sources.review;
+package org.sobercompass.sources.text;
 
 import java.io.IOException;
 import java.io.InputStream;
@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
@@ -20,42 +21,54 @@ import org.dhatim.fastexcel.reader.ReadableWorkbook;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
-import org.sobercompass.sources.text.CsvReader;
 
 /**
  * Reads a sheet that somebody filled in: CSV, or a workbook (ECMA-376) of which the sheet with the
  * columns is taken. Columns may stand in any order, further ones are left alone. Not thread-safe.
  */
-final class FilledSheet {
+public final class FilledSheet {
   /** A workbook may not grow larger than this when it is unpacked. */
   private static final long LARGEST = 256L << 20;
 
   private static final int MOST_ROWS = 500_000;
 
-  /** The column whose numbers are days. */
-  private static final String DAYS = "until";
-
   private final String name;
   private final List<String> known;
   private final List<String> needed;
+  private final Set<String> days;
   private final Problems problems;
 
   /** A row with values by the names of columns, in lower case. */
-  record Row(Map<String, String> values, Place place) {
-    String get(String column) {
+  public record Row(Map<String, String> values, Place place) {
+    /** The value of a column without spaces around it; empty when it is not there. */
+    public String get(String column) {
       return values.getOrDefault(column, "").strip();
     }
   }
 
-  FilledSheet(String name, List<String> known, List<String> needed, Problems problems) {
+  /**
+   * A reader.
+   *
+   * @param name how the user names the file
+   * @param known the columns there may be, in lower case
+   * @param needed those there must be
+   * @param days those whose numbers are days, as spreadsheets keep them
+   */
+  public FilledSheet(
+      String name,
+      List<String> known,
+      List<String> needed,
+      Set<String> days,
+      Problems problems) {
     this.name = name;
     this.known = known;
     this.needed = needed;
+    this.days = days;
     this.problems = problems;
   }
 
   /** The rows of a file. */
-  List<Row> read(Path file) {
+  public List<Row> read(Path file) {
     List<Row> rows = new ArrayList<>();
     if (name.toLowerCase(Locale.ROOT).endsWith(".xlsx")) {
       workbook(file, rows);
@@ -86,7 +99,7 @@ final class FilledSheet {
     try {
       if (!isSmall(file)) {
         problems.error(
-            Place.of(name), "the workbook is too large when unpacked", "a sheet of a review");
+            Place.of(name), "the workbook is too large when unpacked", "a table of people and what they decided");
         return;
       }
       try (InputStream in = Files.newInputStream(file);
@@ -98,7 +111,7 @@ final class FilledSheet {
         if (!found) {
           problems.error(
               Place.of(name),
-              "no sheet of the workbook has the columns of a review",
+              "no sheet of the workbook has the columns that are looked for",
               "a sheet with " + String.join(", ", needed));
         }
       }
@@ -122,7 +135,7 @@ final class FilledSheet {
           header(row, columns);
         } else if (into.size() < MOST_ROWS) {
           Map<String, String> values = new HashMap<>();
-          columns.forEach((at, column) -> values.put(column, text(row, at, column.equals(DAYS))));
+          columns.forEach((at, column) -> values.put(column, text(row, at, days.contains(column))));
           if (values.values().stream().anyMatch(value -> !value.isBlank())) {
             into.add(new Row(values, Place.of(name, row.getRowNum())));
           }
@@ -162,7 +175,7 @@ final class FilledSheet {
   }
 
   /** A problem with a row. */
-  static Problem wrong(Row row, String what, String expected) {
+  public static Problem wrong(Row row, String what, String expected) {
     return Problem.error(row.place(), what, expected);
   }
 }

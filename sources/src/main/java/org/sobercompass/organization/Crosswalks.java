@@ -1,0 +1,106 @@
+package org.sobercompass.organization;
+
+import java.util.BitSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.IntFunction;
+import org.sobercompass.core.crosswalk.Crosswalk;
+import org.sobercompass.core.crosswalk.CrosswalkTable;
+import org.sobercompass.core.crosswalk.MatchPlan;
+import org.sobercompass.core.crosswalk.Matched;
+import org.sobercompass.core.crosswalk.Nature;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.findings.FindingContext;
+import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.sources.crosswalk.CrosswalkSettings;
+
+/**
+ * Who of one directory of an organization is who of another.
+ *
+ * <pre>{@code
+ * Organization trust = Organization.open(Path.of("demo"));
+ * Crosswalks crosswalks = new Crosswalks(trust, "fernhollow", "alderfen");
+ * for (CrosswalkTable.Row row : crosswalks.table().rows()) {
+ *   System.out.println(row.line().fromName() + " is " + row.line().toName());
+ * }
+ * }</pre>
+ *
+ * <p>Not thread-safe.
+ */
+public final class Crosswalks {
+  private final Organization organization;
+  private final MatchPlan plan;
+  private final Crosswalk decided;
+
+  /** Of two directories, as the workspace says they are matched, else by what is usual. */
+  public Crosswalks(Organization organization, String from, String to) {
+    this(
+        organization,
+        settings(organization, from, to).orElse(CrosswalkSettings.usual(from, to)).plan(),
+        table(organization, from, to));
+  }
+
+  /**
+   * By a plan.
+   *
+   * @param decided what was decided already
+   */
+  public Crosswalks(Organization organization, MatchPlan plan, Crosswalk decided) {
+    this.organization = organization;
+    this.plan = plan;
+    this.decided = decided;
+  }
+
+  /** How the workspace says that two directories are matched. */
+  public static Optional<CrosswalkSettings> settings(
+      Organization organization, String from, String to) {
+    return organization.workspace().crosswalks().stream().filter(c -> c.isOf(from, to)).findFirst();
+  }
+
+  private static Crosswalk table(Organization organization, String from, String to) {
+    return organization.workspace().crosswalkTables().stream()
+        .filter(table -> table.from().equals(from) && table.to().equals(to))
+        .findFirst()
+        .orElse(Crosswalk.empty(from, to));
+  }
+
+  /** What was decided. */
+  public Crosswalk decided() {
+    return decided;
+  }
+
+  /** Matches everybody that nobody decided on. */
+  public Matched match() {
+    Facts facts = organization.model().facts();
+    BitSet services = new FindingContext(organization.assessment()).services();
+    Memberships.Walker walker = organization.model().widest().walker();
+    IntFunction<BitSet> members =
+        group -> {
+          IntList found = new IntList();
+          walker.accounts(group, found);
+          BitSet accounts = new BitSet();
+          for (int i = 0; i < found.size(); i++) {
+            accounts.set(found.get(i));
+          }
+          return accounts;
+        };
+    return Matched.of(
+        facts,
+        plan,
+        account -> services.get(account) ? Nature.SERVICE : Nature.of(facts, account),
+        members,
+        organization.workspace().persons(),
+        decided);
+  }
+
+  /** What was decided, and for everybody else who could be whom. */
+  public CrosswalkTable table() {
+    return CrosswalkTable.of(organization.model().facts(), decided, match());
+  }
+
+  /** The names of the directories. */
+  public List<String> directories() {
+    return organization.model().facts().arrays().sources();
+  }
+}

@@ -1,0 +1,11 @@
+/**
+ * Crosswalks on disk: which directories are matched by what, and the table that a person decides
+ * on.
+ *
+ * <p>In: {@code crosswalks:} of {@code compass.yaml}, and a table as CSV or workbook. Out: plans,
+ * and lines with what was decided; everything that is wrong with them in one go.
+ */
+@NullMarked
+package org.sobercompass.sources.crosswalk;
+
+import org.jspecify.annotations.NullMarked;
