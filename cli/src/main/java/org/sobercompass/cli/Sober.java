@@ -66,6 +66,7 @@ public final class Sober implements Runnable {
     COMMANDS.put("report", ReportCommand::new);
     COMMANDS.put("draw", DrawCommand::new);
     COMMANDS.put("review", ReviewCommand::new);
+    COMMANDS.put("match", MatchCommand::new);
     COMMANDS.put("evidence", EvidenceCommand::new);
   }
 

@@ -99,7 +99,31 @@ public record CrosswalkTable(String from, String to, List<Row> rows) {
     }
   }
 
-  /** The same with a word on rows that nobody decided on. */
+  /**
+   * The same with one more row, for a pair that somebody names.
+   *
+   * @param candidate what speaks for it, where anything is known
+   */
+  public CrosswalkTable with(Facts facts, int one, int other, Optional<Candidate> candidate) {
+    CrosswalkLine line =
+        new CrosswalkLine(
+            facts.kind(one),
+            facts.key(one),
+            Crosswalk.called(facts, one),
+            Optional.of(facts.key(other)),
+            Crosswalk.called(facts, other),
+            Ruling.OPEN,
+            "",
+            Optional.empty(),
+            "",
+            "",
+            Place.of(""));
+    List<Row> more = new ArrayList<>(rows);
+    more.add(new Row(line, Optional.empty(), candidate));
+    return new CrosswalkTable(from, to, more);
+  }
+
+  /** The same with a word on some rows that name somebody. */
   public CrosswalkTable ruled(Predicate<Row> which, Ruling ruling, String by, LocalDate on) {
     return new CrosswalkTable(
         from,

@@ -22,13 +22,15 @@ import org.sobercompass.core.person.Persons;
  * @param units the same for units
  * @param decided what speaks for the decided lines now, by account of the one side
  * @param doubts what of the decided lines is wrong, or does not hold any more
+ * @param matcher weighs further pairs
  */
 public record Matched(
     Matches accounts,
     Matches groups,
     Matches units,
     Map<Integer, Candidate> decided,
-    List<Crosswalk.Doubt> doubts) {
+    List<Crosswalk.Doubt> doubts,
+    AccountMatcher matcher) {
 
   /**
    * Matches. O(subjects x values).
@@ -76,7 +78,8 @@ public record Matched(
         others.get(0),
         others.get(1),
         decided,
-        crosswalk.doubts(facts, matcher::weigh));
+        crosswalk.doubts(facts, matcher::weigh),
+        matcher);
   }
 
   /** The subjects of a kind that are looked at, those of other directories left out. */
