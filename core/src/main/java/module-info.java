@@ -12,6 +12,7 @@ module org.sobercompass.core {
   exports org.sobercompass.core.admin;
   exports org.sobercompass.core.amendment;
   exports org.sobercompass.core.audit;
+  exports org.sobercompass.core.carry;
   exports org.sobercompass.core.comparison;
   exports org.sobercompass.core.crosswalk;
   exports org.sobercompass.core.delegation;

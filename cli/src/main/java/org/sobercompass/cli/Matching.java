@@ -164,6 +164,11 @@ final class Matching {
     return with.ruled(isIt, ruling, who, today);
   }
 
+  /** What a proposal is called that carries rights over. */
+  String name() {
+    return settings.plan().from().directory() + " to " + settings.plan().to().directory();
+  }
+
   /** Keeps the table; what was decided in it stays. */
   Path write(CrosswalkTable table, AnswerTable whole) {
     if (inputs.survey != null) {

@@ -67,6 +67,7 @@ public final class Sober implements Runnable {
     COMMANDS.put("draw", DrawCommand::new);
     COMMANDS.put("review", ReviewCommand::new);
     COMMANDS.put("match", MatchCommand::new);
+    COMMANDS.put("carry", CarryCommand::new);
     COMMANDS.put("evidence", EvidenceCommand::new);
   }
 

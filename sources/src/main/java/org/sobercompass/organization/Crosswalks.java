@@ -4,6 +4,11 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.IntFunction;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.carry.Carried;
+import org.sobercompass.core.carry.Carry;
+import org.sobercompass.core.carry.CarryPlan;
+import org.sobercompass.core.carry.LossAndGain;
 import org.sobercompass.core.crosswalk.Crosswalk;
 import org.sobercompass.core.crosswalk.CrosswalkTable;
 import org.sobercompass.core.crosswalk.MatchPlan;
@@ -12,6 +17,7 @@ import org.sobercompass.core.crosswalk.Nature;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.sources.crosswalk.CrosswalkSettings;
 
@@ -97,6 +103,23 @@ public final class Crosswalks {
   /** What was decided, and for everybody else who could be whom. */
   public CrosswalkTable table() {
     return CrosswalkTable.of(organization.model().facts(), decided, match());
+  }
+
+  /**
+   * What the rights of those who have an accepted counterpart become.
+   *
+   * <p>Powerful ones are left for a decision by hand where the plan says so.
+   */
+  public Carried carry(CarryPlan how) {
+    AccessModel model = organization.assessment().model();
+    return new Carry(model, decided.counterparts(model.facts()), how).make();
+  }
+
+  /** What a proposal does to each of them, and to everybody else. */
+  public LossAndGain lossAndGain(Proposal proposal) {
+    AccessModel model = organization.assessment().model();
+    return LossAndGain.of(
+        model, decided.counterparts(model.facts()), proposal.on(model).changes());
   }
 
   /** The names of the directories. */

@@ -11,12 +11,11 @@ import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
-import org.sobercompass.core.access.Can;
+import org.sobercompass.core.access.Cells;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.system.Resources;
-import org.sobercompass.core.system.Verdict;
 
 /**
  * All permissions that differ between two models, whose accounts, systems, permissions and
@@ -198,11 +197,7 @@ final class Shifts {
     if (right.isEmpty() || where.isEmpty()) {
       return 0;
     }
-    Can can = asker.can(view, account, right.get(), where.get());
-    if (can.held() == Verdict.NO) {
-      return 0;
-    }
-    return can.verdict() == Verdict.NO ? 1 : can.verdict() == Verdict.UNDECIDED ? UNSURE : 3;
+    return Cells.rank(asker.can(view, account, right.get(), where.get()));
   }
 
   /** The rank of one permission of one account in a model; 0 where it is not there. */

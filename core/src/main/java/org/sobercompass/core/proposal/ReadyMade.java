@@ -11,7 +11,6 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.proposal.Step.Assignment;
-import org.sobercompass.core.system.Grant;
 
 /**
  * Proposals that are needed again and again: somebody comes, moves, leaves; what is there is
@@ -23,6 +22,7 @@ public final class ReadyMade {
   private final AccessModel model;
   private final Facts facts;
   private final Steps steps;
+  private final OwnRights own;
   private final List<String> left = new ArrayList<>();
 
   /** On a model. */
@@ -30,6 +30,7 @@ public final class ReadyMade {
     this.model = model;
     this.facts = model.facts();
     this.steps = new Steps(model);
+    this.own = new OwnRights(model);
   }
 
   /** What one account is given by name is given to another too, except what it has already. */
@@ -163,19 +164,15 @@ public final class ReadyMade {
 
   /** The assignments to a subject by name that are not over. */
   private List<Assignment> assigned(int subject) {
-    List<Assignment> all = new ArrayList<>();
     long now = model.asOf().getEpochSecond();
-    for (SystemView view : model.systems()) {
-      for (Grant grant : view.assigned()) {
-        if (grant.subject() == subject && !grant.declared() && grant.until() > now) {
-          steps.of(view, grant).ifPresent(all::add);
-        }
-      }
-    }
-    return all;
+    return own.assigned(subject).stream()
+        .filter(given -> !given.isOver(now))
+        .flatMap(given -> given.what().stream())
+        .toList();
   }
 
-  private static Assignment to(Assignment what, Key subject) {
+  /** The same for somebody else. */
+  public static Assignment to(Assignment what, Key subject) {
     return new Assignment(
         what.application(),
         what.role(),

@@ -10,7 +10,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
-import org.sobercompass.core.access.Can;
+import org.sobercompass.core.access.Cells;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.SubjectKind;
@@ -18,7 +18,6 @@ import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Impact;
-import org.sobercompass.core.system.Verdict;
 
 /**
  * What changes give and end: the accounts they can concern are asked before and after.
@@ -130,37 +129,17 @@ public record Effects(List<Effect> ends, List<Effect> gives) {
       return;
     }
     Set<Long> cells = new TreeSet<>();
-    for (List<Holding> all : List.of(before, after)) {
-      for (Holding holding : all) {
-        cells.add((long) holding.right() << 32 | holding.resource());
-        holding.excluded().forEach(r -> cells.add((long) holding.right() << 32 | r));
-        if (holding.reach() == Holding.Reach.RESOURCE) {
-          int end = view.resources().end(holding.resource());
-          for (int child = holding.resource() + 1;
-              child < end;
-              child = view.resources().end(child)) {
-            cells.add((long) holding.right() << 32 | child);
-          }
-        }
-      }
-    }
+    Cells.add(view, before, cells);
+    Cells.add(view, after, cells);
     for (long cell : cells) {
-      int right = (int) (cell >> 32);
-      int resource = (int) cell;
-      int was = rank(then.can(view, account, right, resource));
-      int is = rank(now.can(viewNow, account, right, resource));
+      int right = Cells.right(cell);
+      int resource = Cells.resource(cell);
+      int was = Cells.rank(then.can(view, account, right, resource));
+      int is = Cells.rank(now.can(viewNow, account, right, resource));
       if (is != was) {
         (is < was ? ends : gives).add(new Effect(account, view.number(), right, resource));
       }
     }
-  }
-
-  /** Not at all, blocked, undecided, usable. */
-  private static int rank(Can can) {
-    if (can.held() == Verdict.NO) {
-      return 0;
-    }
-    return can.verdict() == Verdict.NO ? 1 : can.verdict() == Verdict.UNDECIDED ? 2 : 3;
   }
 
   /** Whether nothing differs. */

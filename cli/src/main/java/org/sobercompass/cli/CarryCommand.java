@@ -1,0 +1,166 @@
+package org.sobercompass.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.carry.Carried;
+import org.sobercompass.core.carry.CarryPlan;
+import org.sobercompass.core.carry.CarryPlan.Groups;
+import org.sobercompass.core.carry.CarryPlan.How;
+import org.sobercompass.core.carry.LossAndGain;
+import org.sobercompass.core.findings.PowerfulGrants;
+import org.sobercompass.core.problem.Spelling;
+import org.sobercompass.core.proposal.Bound;
+import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.report.answers.CarryAnswers;
+import org.sobercompass.report.data.AnswerTable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** {@code sober carry}. */
+@Command(
+    name = "carry",
+    mixinStandardHelpOptions = true,
+    description = {
+      "Carries the rights of accounts and groups over to their counterparts, as sober match found"
+          + " them and somebody accepted them, and shows what each person gains and loses by it.",
+      "With --keep the proposal is kept; sober preview shows it whole, sober amend makes records"
+          + " for live systems.",
+      ""
+    },
+    footer = {
+      "",
+      "Examples, on the demo:",
+      "  sober carry fernhollow alderfen",
+      "  sober carry fernhollow alderfen --how instead --keep proposals/merge.yaml",
+      "  sober carry fernhollow alderfen --in fernstore:/srv/fernhollow/walks",
+      "  sober carry fernhollow alderfen -f csv          each right of both sides, side by side"
+    })
+final class CarryCommand implements Callable<Integer> {
+  @Mixin private Inputs inputs = new Inputs();
+
+  @Parameters(
+      index = "0",
+      arity = "0..1",
+      paramLabel = "FROM",
+      description = "the directory whose accounts have the rights")
+  private @Nullable String from;
+
+  @Parameters(
+      index = "1",
+      arity = "0..1",
+      paramLabel = "TO",
+      description = "the directory of their counterparts")
+  private @Nullable String to;
+
+  @Option(
+      names = "--how",
+      paramLabel = "HOW",
+      description =
+          "beside what the old accounts have (default); instead of it; or where-less, what the new"
+              + " ones cannot do yet")
+  private String how = How.BESIDE.word();
+
+  @Option(
+      names = "--in",
+      paramLabel = "SYSTEM[:NODE]",
+      description = "only in this application, or at and below this node or folder of it")
+  private List<String> within = new ArrayList<>();
+
+  @Option(
+      names = "--leave-groups",
+      description =
+          "leave the rights of groups and units without a counterpart, in place of giving them to"
+              + " their members' counterparts")
+  private boolean leaveGroups;
+
+  @Option(
+      names = "--powerful",
+      description = "carry powerful rights too, which are left for a decision otherwise")
+  private boolean powerful;
+
+  @Option(
+      names = "--keep",
+      paramLabel = "FILE",
+      description = "keep the proposal in this .yaml file, for sober preview")
+  private @Nullable Path keep;
+
+  @Override
+  public Integer call() {
+    Matching matching = new Matching(inputs, from, to, List.of());
+    if (matching.crosswalks().decided().lines().stream().noneMatch(line -> line.isAccepted())) {
+      throw new UsageException(
+          "nobody has an accepted counterpart yet; sober match finds them, and --accept accepts");
+    }
+    Carried carried = matching.crosswalks().carry(plan());
+    Proposal proposal = carried.proposal(matching.name());
+    AccessModel model = inputs.assessment().model();
+    Bound bound = proposal.on(model);
+    LossAndGain result = matching.crosswalks().lossAndGain(proposal);
+    CarryAnswers answers =
+        new CarryAnswers(inputs.ask(), model, model.with(bound.changes()));
+    print(answers, carried, result);
+    bound.notes().stream()
+        .filter(Bound.Note::isWrong)
+        .forEach(note -> inputs.err().println("Cannot be made: " + note.what() + "."));
+    Proposing.keep(proposal, keep, inputs);
+    if (keep == null && !proposal.steps().isEmpty()) {
+      inputs
+          .err()
+          .println(
+              "Nothing is changed yet: --keep keeps these "
+                  + proposal.steps().size()
+                  + " steps for sober preview and sober amend.");
+    }
+    return bound.isSound() ? Exit.OK : Exit.INPUT;
+  }
+
+  private void print(CarryAnswers answers, Carried carried, LossAndGain result) {
+    if (!inputs.isTable()) {
+      inputs.print(answers.rights(result, true));
+      return;
+    }
+    inputs.print(answers.persons(carried, result));
+    for (AnswerTable part : List.of(answers.rights(result, false), answers.left(carried))) {
+      if (!part.rows().isEmpty()) {
+        inputs.out().println();
+        inputs.print(part);
+      }
+    }
+  }
+
+  private CarryPlan plan() {
+    Optional<How> way = How.of(how);
+    if (way.isEmpty()) {
+      List<String> words = Arrays.stream(How.values()).map(How::word).toList();
+      throw new UsageException(
+          "--how "
+              + how
+              + "; expected "
+              + String.join(", ", words)
+              + Spelling.nearest(how, words).map(n -> "; did you mean " + n + "?").orElse(""));
+    }
+    List<CarryPlan.Part> parts = new ArrayList<>();
+    for (String one : within) {
+      int at = one.indexOf(':');
+      SystemView view = inputs.names().withRoles(at < 0 ? one : one.substring(0, at));
+      parts.add(
+          new CarryPlan.Part(
+              view.id(), inputs.names().node(view, at < 0 ? "" : one.substring(at + 1))));
+    }
+    PowerfulGrants power = new PowerfulGrants(inputs.assessment());
+    return new CarryPlan(
+        way.get(),
+        parts,
+        leaveGroups ? Groups.LEAVE : Groups.MEMBERS,
+        powerful ? (view, grant) -> false : power);
+  }
+}

@@ -1,0 +1,283 @@
+package org.sobercompass.report.answers;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.RouteFinder;
+import org.sobercompass.core.access.Routes;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
+import org.sobercompass.core.carry.Carried;
+import org.sobercompass.core.carry.Left;
+import org.sobercompass.core.carry.LossAndGain;
+import org.sobercompass.core.carry.LossAndGain.Cell;
+import org.sobercompass.core.carry.LossAndGain.Outcome;
+import org.sobercompass.core.carry.LossAndGain.Person;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.removal.Effects;
+import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Limits;
+import org.sobercompass.report.data.AnswerTable;
+
+/** What carrying rights over does to each person, and what is not carried. Not thread-safe. */
+public final class CarryAnswers {
+  private static final String[] RANKS = {"no", "blocked", "undecided", "yes"};
+
+  private final AnswerContext ask;
+  private final AccessModel before;
+  private final AccessModel after;
+  private final Facts facts;
+
+  /**
+   * Answers on a model and what becomes of it.
+   *
+   * @param before with its delegated administration
+   */
+  public CarryAnswers(AnswerContext ask, AccessModel before, AccessModel after) {
+    this.ask = ask;
+    this.before = before;
+    this.after = after;
+    this.facts = before.facts();
+  }
+
+  /** How many come out how, in a sentence. */
+  public String heading(Carried carried, LossAndGain result) {
+    int equal = (int) result.persons().stream().filter(Person::isEqual).count();
+    int less = count(result, Outcome.LESS);
+    int more = count(result, Outcome.MORE);
+    String persons = AnswerContext.count(result.persons().size(), "person", "persons");
+    String out = equal + " can afterwards exactly what they could before";
+    if (less + more > 0) {
+      out += ", " + less + " less, " + more + " more";
+    }
+    int open = carried.open();
+    return (open == 0
+            ? "Nothing is left to carry: all "
+                + AnswerContext.count(carried.rights().size(), "right is", "rights are")
+                + " there."
+            : AnswerContext.count(open, "right", "rights") + " to carry.")
+        + " Of "
+        + persons
+        + " "
+        + out
+        + "; "
+        + (result.others().isNone()
+            ? "nobody else gains or loses anything."
+            : others(result.others()) + " besides.");
+  }
+
+  private static int count(LossAndGain result, Outcome outcome) {
+    return (int) result.persons().stream().filter(p -> p.count(outcome) > 0).count();
+  }
+
+  private static String others(Effects others) {
+    long who =
+        java.util.stream.Stream.concat(others.ends().stream(), others.gives().stream())
+            .map(Effects.Effect::account)
+            .distinct()
+            .count();
+    return AnswerContext.count((int) who, "other account gains or loses", "others gain or lose")
+        + " something";
+  }
+
+  /** One row for each person. */
+  public AnswerTable persons(Carried carried, LossAndGain result) {
+    AnswerTable.Builder rows =
+        ask.begin("carry/1", "account", "from", "equal", "less", "more", "less in", "more in");
+    for (Person person : result.persons()) {
+      rows.row(
+          Words.subject(facts, person.to()),
+          person.from().stream().map(f -> Words.subject(facts, f)).collect(Collectors.joining(", ")),
+          person.count(Outcome.EQUAL),
+          person.count(Outcome.LESS),
+          person.count(Outcome.MORE),
+          systems(person, Outcome.LESS),
+          systems(person, Outcome.MORE));
+    }
+    rows.heading(heading(carried, result));
+    for (Effects.Effect effect : result.others().gives()) {
+      rows.note(other(effect, "gains"));
+    }
+    for (Effects.Effect effect : result.others().ends()) {
+      rows.note(other(effect, "loses"));
+    }
+    return ask.finish(rows);
+  }
+
+  private String other(Effects.Effect effect, String verb) {
+    SystemView view = before.view(effect.system());
+    return Words.subject(facts, effect.account())
+        + " "
+        + verb
+        + " "
+        + Words.permission(view, effect.right())
+        + " at "
+        + view.resources().id(effect.resource())
+        + ".";
+  }
+
+  private String systems(Person person, Outcome outcome) {
+    Map<String, Integer> counts = new LinkedHashMap<>();
+    person.cells().stream()
+        .filter(cell -> cell.outcome() == outcome)
+        .forEach(cell -> counts.merge(before.view(cell.system()).system().name(), 1, Integer::sum));
+    List<String> parts = new ArrayList<>();
+    counts.forEach((system, count) -> parts.add(count + " in " + system));
+    return String.join(", ", parts);
+  }
+
+  /**
+   * One row for each right.
+   *
+   * @param all whether those too that come out equal
+   */
+  public AnswerTable rights(LossAndGain result, boolean all) {
+    AnswerTable.Builder rows =
+        ask.begin(
+            "carry-rights/1",
+            "account",
+            "from",
+            "application",
+            "permission",
+            "where",
+            "old before",
+            "new before",
+            "new after",
+            "outcome",
+            "because");
+    for (Person person : result.persons()) {
+      for (Cell cell : person.cells()) {
+        if (all || cell.outcome() != Outcome.EQUAL) {
+          right(person, cell, rows);
+        }
+      }
+    }
+    return rows.heading(
+            rows.size() == 0
+                ? "Each right comes out equal."
+                : all
+                    ? AnswerContext.count(rows.size(), "right", "rights") + " side by side."
+                    : AnswerContext.count(rows.size(), "right comes", "rights come")
+                        + " out less or more.")
+        .build();
+  }
+
+  private void right(Person person, Cell cell, AnswerTable.Builder rows) {
+    SystemView view = before.view(cell.system());
+    rows.row(
+        Words.subject(facts, person.to()),
+        person.from().stream().map(f -> Words.subject(facts, f)).collect(Collectors.joining(", ")),
+        view.system().name(),
+        view.rights().text(cell.right()),
+        view.resources().size() == 1 ? "" : view.resources().id(cell.resource()),
+        RANKS[cell.old()],
+        RANKS[cell.before()],
+        RANKS[cell.after()],
+        cell.outcome().name().toLowerCase(java.util.Locale.ROOT),
+        because(person, cell));
+  }
+
+  /** What gives a right that is more, and what gave one that is less. */
+  private String because(Person person, Cell cell) {
+    if (cell.outcome() == Outcome.EQUAL) {
+      return "";
+    }
+    if (cell.outcome() == Outcome.MORE) {
+      return route(after, cell, person.to());
+    }
+    if (cell.after() > 0) {
+      return String.join(
+          "; ", after.asker().standing(after.view(cell.system()), person.to()).reasons());
+    }
+    return person.from().stream()
+        .map(from -> route(before, cell, from))
+        .filter(words -> !words.isEmpty())
+        .findFirst()
+        .map(words -> "the old account has it by " + words)
+        .orElse("");
+  }
+
+  private static String route(AccessModel model, Cell cell, int account) {
+    SystemView view = model.view(cell.system());
+    Routes routes =
+        new RouteFinder(model.asker(), Limits.USUAL)
+            .find(view, account, cell.right(), cell.resource());
+    return routes.open().isEmpty() ? "" : Words.route(model, view, routes.open().get(0));
+  }
+
+  /** What is not carried, or otherwise than it was given; each kind of case once. */
+  public AnswerTable left(Carried carried) {
+    AnswerTable.Builder rows = ask.begin("carry-left/1", "what", "whose", "why", "what to do");
+    Map<List<String>, List<String>> whose = new LinkedHashMap<>();
+    for (Left left : carried.left()) {
+      whose
+          .computeIfAbsent(List.of(what(left), why(left), todo(left)), k -> new ArrayList<>())
+          .add(Words.subject(facts, left.from()));
+    }
+    whose.forEach(
+        (said, who) ->
+            rows.row(
+                said.get(0), names(who.stream().distinct().toList()), said.get(1), said.get(2)));
+    return rows.heading(
+            rows.size() == 0
+                ? "Everything was carried as it was given."
+                : AnswerContext.count(rows.size(), "thing was", "things were")
+                    + " not carried, or otherwise than it was given.")
+        .build();
+  }
+
+  private static String names(List<String> names) {
+    int more = names.size() - 3;
+    return String.join(", ", names.stream().limit(3).toList())
+        + (more > 0 ? " and " + more + " more" : "");
+  }
+
+  private String what(Left left) {
+    if (left.grant().isPresent()) {
+      SystemView view = before.view(left.system().getAsInt());
+      Grant grant = view.grants().get(left.grant().getAsInt());
+      return view.system().roles().get(grant.role()).name()
+          + " in "
+          + view.system().name()
+          + (view.resources().size() > 1 ? " at " + view.resources().id(grant.resource()) : "");
+    }
+    return left.group().isPresent()
+        ? facts.kind(left.group().getAsInt()).words()
+            + " "
+            + Words.subject(facts, left.group().getAsInt())
+        : "all of " + before.view(left.system().getAsInt()).system().name();
+  }
+
+  private String why(Left left) {
+    return switch (left.why()) {
+      case NOT_SEEN -> "it does not look at " + facts.source(left.to());
+      case NO_COUNTERPART ->
+          "it has no counterpart in "
+              + facts.source(left.to())
+              + ": its members' counterparts get its rights themselves";
+      case OVER -> "it is over, or switched off";
+      case POWERFUL -> "it is powerful";
+      case BY_RULE -> "its members are made by a rule";
+      case NO_NAME -> left.said();
+      case SIGNS_IN -> "the old account signs in as this role by its name";
+      case PRIMARY -> "a primary group cannot be left";
+    };
+  }
+
+  private String todo(Left left) {
+    return switch (left.why()) {
+      case NOT_SEEN ->
+          "put " + facts.source(left.to()) + " into its sight (also:), where it can sign people in";
+      case NO_COUNTERPART -> "name its counterpart in the crosswalk, or make one";
+      case OVER -> "nothing";
+      case POWERFUL -> "decide, and carry it with --powerful";
+      case BY_RULE -> "let the rule take them in";
+      case NO_NAME -> "give the account a number or SID that the system knows";
+      case SIGNS_IN -> "let the new account sign in as that role, or as one of its own";
+      case PRIMARY -> "change the primary group, or end the account";
+    };
+  }
+}
