@@ -129,7 +129,7 @@ final class CarryCommand implements Callable<Integer> {
       return;
     }
     inputs.print(answers.persons(carried, result));
-    for (AnswerTable part : List.of(answers.rights(result, false), answers.left(carried))) {
+    for (AnswerTable part : List.of(answers.differences(result), answers.left(carried))) {
       if (!part.rows().isEmpty()) {
         inputs.out().println();
         inputs.print(part);

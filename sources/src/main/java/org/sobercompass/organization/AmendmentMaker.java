@@ -236,7 +236,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
     }
     entries.computeIfAbsent(system, s -> new ArrayList<>());
     return more.computeIfAbsent(system, s -> new ArrayList<>())
-        .add(new SystemFormat.Comes(number, item.resource(), item.text()));
+        .add(new SystemFormat.Comes(number, item.resource(), item.text(), item.added()));
   }
 
   private Change changes(int step) {

@@ -47,12 +47,13 @@ public interface SystemFormat {
   record Wanted(AccessSystem system, Folder root, List<Gone> gone, List<Comes> come) {}
 
   /**
-   * An entry that is added.
+   * An entry that is added; or taken out, of what is no grant.
    *
    * @param resource the number of the resource
    * @param text the entry, as the system writes it
+   * @param added whether it is added; else it is taken out
    */
-  record Comes(int step, int resource, String text) implements Drafts.Numbered {}
+  record Comes(int step, int resource, String text, boolean added) implements Drafts.Numbered {}
 
   /** An entry that is removed, by the number of its grant. */
   record Gone(int step, int grant) implements Drafts.Numbered {}

@@ -39,8 +39,21 @@ public final class Carry {
   private final List<SystemView> views = new ArrayList<>();
   private final Map<SystemView, NamingEntries> lists = new LinkedHashMap<>();
   private final Map<String, CarriedRight> rights = new LinkedHashMap<>();
+  private final Map<List<Integer>, Map<Integer, List<ListWish.Edit>>> entriesOf = new HashMap<>();
+  private final Map<Integer, Set<Integer>> allAbove = new HashMap<>();
+  private final List<Listed> listed = new ArrayList<>();
   private final Set<Left> left = new LinkedHashSet<>();
   private final Map<Integer, Boolean> byRule = new HashMap<>();
+
+  /** An entry or item of a list that was written for another. */
+  private record Listed(
+      SystemView view,
+      int owner,
+      int who,
+      int to,
+      ListWish.Edit entry,
+      List<ListWish.Edit> made,
+      boolean moves) {}
 
   /**
    * Prepares to carry.
@@ -70,6 +83,7 @@ public final class Carry {
           itself(from, from, to, true);
           groups(from, from, to, new HashSet<>());
         });
+    listed();
     Carried all = new Carried(List.copyOf(rights.values()), List.copyOf(left));
     return plan.how() == How.WHERE_LESS ? WhereLess.of(model, all) : all;
   }
@@ -150,34 +164,117 @@ public final class Carry {
 
   private void entries(
       SystemView view, NamingEntries naming, int owner, int who, int to, boolean mine) {
-    for (ListWish.Edit entry : naming.of(owner)) {
-      int grant = view.system().entryOf(entry.resource(), entry.text()).orElse(-1);
-      if (!plan.covers(view, entry.resource()) || !mayCarry(view, grant, who, to)) {
-        continue;
-      }
-      try {
-        List<ListWish.Edit> edits = naming.copy(entry, to);
-        List<Step> target =
-            edits.stream().filter(ListWish.Edit::added).map(naming::step).toList();
-        boolean there = edits.stream().allMatch(edit -> isThere(view, edit));
-        List<Step> ends = new ArrayList<>();
-        if (mine && plan.how() == How.INSTEAD) {
-          ends.add(naming.step(new ListWish.Edit(entry.resource(), entry.text(), false)));
+    boolean moves = mine && plan.how() == How.INSTEAD;
+    List<ListWish.Edit> items = naming.items(owner);
+    boolean givesUp = moves && items.stream().anyMatch(i -> view.system().isExclusive(i.text()));
+    try {
+      for (ListWish.Edit entry : naming.of(owner)) {
+        if (mayCarry(view, entry, who, to)) {
+          written(view, owner, who, to, entry, naming.beside(entry, to), moves);
         }
-        List<Step> makes = new ArrayList<>(target);
-        edits.stream().filter(e -> !e.added()).forEach(e -> makes.add(0, naming.step(e)));
-        add(new CarriedRight(owner, to, naming.step(entry), makes, ends, there));
-      } catch (IllegalArgumentException e) {
-        left.add(
-            Left.ofSystem(
-                Why.NO_NAME, who, to, view.number(), e.getMessage() == null ? "" : e.getMessage()));
-        return;
       }
+      for (ListWish.Edit entry : givesUp ? List.<ListWish.Edit>of() : naming.ofOwner(owner)) {
+        if (mayCarry(view, entry, who, to)) {
+          written(view, owner, who, to, entry, naming.beside(entry, to), false);
+        }
+      }
+      for (ListWish.Edit item : items) {
+        boolean exclusive = view.system().isExclusive(item.text());
+        if ((moves || !exclusive) && mayCarry(view, item, who, to)) {
+          List<ListWish.Edit> made = List.of(naming.item(item, to));
+          written(view, owner, who, to, item, made, moves && !exclusive);
+        }
+      }
+    } catch (IllegalArgumentException e) {
+      String said = e.getMessage() == null ? "" : e.getMessage();
+      left.add(Left.ofSystem(Why.NO_NAME, who, to, view.number(), said));
     }
   }
 
-  private static boolean isThere(SystemView view, ListWish.Edit edit) {
-    return view.system().entryOf(edit.resource(), edit.text()).isPresent() == edit.added();
+  private boolean mayCarry(SystemView view, ListWish.Edit entry, int who, int to) {
+    int grant = view.system().entryOf(entry.resource(), entry.text()).orElse(-1);
+    return plan.covers(view, entry.resource()) && mayCarry(view, grant, who, to);
+  }
+
+  private void written(
+      SystemView view,
+      int owner,
+      int who,
+      int to,
+      ListWish.Edit entry,
+      List<ListWish.Edit> made,
+      boolean moves) {
+    listed.add(new Listed(view, owner, who, to, entry, made, moves));
+  }
+
+  /** What the entries of all become, when all are known: of several for the same one is made. */
+  private void listed() {
+    for (Listed one : listed) {
+      if (one.view.system().namedDecides() && facts.kind(one.to) == SubjectKind.ACCOUNT) {
+        byGroups(one);
+      }
+    }
+    // What goes is read until all is written.
+    listed.stream().filter(Listed::moves).forEach(one -> lists.get(one.view).take(one.entry));
+    Map<SystemView, Map<List<Integer>, List<ListWish.Edit>>> edits = new HashMap<>();
+    lists.forEach((view, naming) -> edits.put(view, naming.byResource()));
+    for (Listed one : listed) {
+      NamingEntries naming = lists.get(one.view);
+      List<ListWish.Edit> todo =
+          edits.get(one.view).getOrDefault(List.of(one.entry.resource(), one.to), List.of());
+      Step gone = naming.step(new ListWish.Edit(one.entry.resource(), one.entry.text(), false));
+      List<Step> makes = new ArrayList<>();
+      if (one.view.system().isExclusive(one.entry.text()) && !todo.isEmpty()) {
+        makes.add(gone);
+      }
+      (todo.isEmpty() ? one.made : todo).forEach(edit -> makes.add(naming.step(edit)));
+      List<Step> ends = one.moves ? List.of(gone) : List.of();
+      Step source = naming.step(one.entry);
+      add(new CarriedRight(one.owner, one.to, source, makes, ends, todo.isEmpty()));
+    }
+  }
+
+  /** Where its own entry decides alone, it must say too what its groups give it there. */
+  private void byGroups(Listed one) {
+    NamingEntries naming = lists.get(one.view);
+    Set<Integer> groups = above(one.who);
+    groups.addAll(above(one.to));
+    for (int group : groups) {
+      entriesOf
+          .computeIfAbsent(List.of(one.view.number(), group), k -> at(naming, group))
+          .getOrDefault(one.entry.resource(), List.of())
+          .forEach(entry -> naming.beside(entry, one.to));
+    }
+  }
+
+  private static Map<Integer, List<ListWish.Edit>> at(NamingEntries naming, int group) {
+    Map<Integer, List<ListWish.Edit>> at = new HashMap<>();
+    for (List<ListWish.Edit> some : List.of(naming.of(group), naming.ofOwner(group))) {
+      some.forEach(e -> at.computeIfAbsent(e.resource(), r -> new ArrayList<>()).add(e));
+    }
+    return at;
+  }
+
+  /** All groups that a subject is in. */
+  private Set<Integer> above(int subject) {
+    return new LinkedHashSet<>(
+        allAbove.computeIfAbsent(
+            subject,
+            s -> {
+              Set<Integer> met = new LinkedHashSet<>();
+              List<Integer> todo = new ArrayList<>(List.of(s));
+              while (!todo.isEmpty()) {
+                own.memberships(todo.remove(todo.size() - 1))
+                    .filter(membership -> membership.via().isSure())
+                    .forEach(
+                        membership -> {
+                          if (met.add(membership.group())) {
+                            todo.add(membership.group());
+                          }
+                        });
+              }
+              return met;
+            }));
   }
 
   /** What a subject has by the groups and units that it is in. */
@@ -249,7 +346,8 @@ public final class Carry {
       groups(group, who, to, met);
     }
     boolean gives = rights.size() > before || !own.assigned(group).isEmpty();
-    gives |= lists.values().stream().anyMatch(naming -> !naming.of(group).isEmpty());
+    gives |= lists.values().stream()
+            .anyMatch(n -> !n.of(group).isEmpty() || !n.ofOwner(group).isEmpty());
     if (gives) {
       left.add(Left.ofGroup(Why.NO_COUNTERPART, group, to, group));
     }

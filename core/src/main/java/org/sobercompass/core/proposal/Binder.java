@@ -222,6 +222,14 @@ final class Binder implements Step.Cases<Optional<Change>> {
     }
     try {
       OptionalInt there = view.get().system().entryOf(resource.get(), item.text());
+      boolean isItem = view.get().system().hasItem(resource.get(), item.text());
+      if (isItem) {
+        return item.added()
+            ? none(Kind.ALREADY, item.text() + " is there")
+            : Optional.of(
+                lists(view.get())
+                    .add(new Redefinition.ListItem(resource.get(), item.text(), false)));
+      }
       if (!item.added()) {
         return there.isPresent()
             ? Optional.of(lists(view.get()).take(there.getAsInt()))

@@ -23,11 +23,15 @@ import org.sobercompass.core.system.Redefinition;
  * one each. O(entries) once, then what each asks for. Use once; not thread-safe.
  */
 public final class NamingEntries {
+  private static final int NOBODY = -1;
+
   private final SystemView view;
-  private final Map<ListWish.Edit, Boolean> edits = new LinkedHashMap<>();
+  private final Map<ListWish.Edit, Integer> edits = new LinkedHashMap<>();
+  private final Map<List<Integer>, String> items = new HashMap<>();
   private final Map<Integer, List<ListWish.Edit>> pending = new HashMap<>();
   private final Set<List<Integer>> written = new HashSet<>();
   private @Nullable Map<Integer, List<Integer>> bySubject;
+  private @Nullable Map<Integer, List<ListWish.Edit>> itemsOf;
   private AccessSystem now;
 
   /** Of a system with lists. */
@@ -53,6 +57,28 @@ public final class NamingEntries {
       }
     }
     return found;
+  }
+
+  /** The entries by which a subject has something as the owner, not by its name. */
+  public List<ListWish.Edit> ofOwner(int subject) {
+    List<ListWish.Edit> found = new ArrayList<>();
+    for (int g : grants().getOrDefault(subject, List.of())) {
+      if (!names(g, subject) && view.system().entry(g).isPresent()) {
+        int resource = view.grants().get(g).resource();
+        view.system()
+            .entryText(g)
+            .ifPresent(text -> found.add(new ListWish.Edit(resource, text, true)));
+      }
+    }
+    return found;
+  }
+
+  /** What lists say of a subject that is no grant: what it owns, entries for what is made later. */
+  public List<ListWish.Edit> items(int subject) {
+    if (itemsOf == null) {
+      itemsOf = view.system().items();
+    }
+    return itemsOf.getOrDefault(subject, List.of());
   }
 
   private Map<Integer, List<Integer>> grants() {
@@ -83,7 +109,7 @@ public final class NamingEntries {
 
   /** Takes out what names somebody. */
   public void take(int subject) {
-    of(subject).forEach(entry -> apply(new ListWish.Edit(entry.resource(), entry.text(), false)));
+    of(subject).forEach(this::take);
   }
 
   /**
@@ -102,6 +128,15 @@ public final class NamingEntries {
    * @throws IllegalArgumentException when the lists could not name that subject
    */
   public List<ListWish.Edit> copy(ListWish.Edit entry, int other) {
+    return copy(entry, other, false);
+  }
+
+  /** The same, also of what an owner may, and with what counts now. */
+  public List<ListWish.Edit> beside(ListWish.Edit entry, int other) {
+    return copy(entry, other, true);
+  }
+
+  private List<ListWish.Edit> copy(ListWish.Edit entry, int other, boolean beside) {
     // What was written for the same before must stand, so that the two become one.
     if (!written.add(List.of(entry.resource(), other))) {
       flush(entry.resource());
@@ -110,14 +145,52 @@ public final class NamingEntries {
     if (grant.isEmpty()) {
       return List.of();
     }
-    List<ListWish.Edit> made = now.entryFor(grant.getAsInt(), other);
-    made.forEach(this::apply);
+    List<ListWish.Edit> made =
+        beside
+            ? now.entryBeside(grant.getAsInt(), other)
+            : now.entryFor(grant.getAsInt(), other);
+    made.forEach(edit -> apply(edit, other));
     return made;
   }
 
-  /** Takes out one entry. */
+  /** Takes out one entry, or one item. */
   public void take(ListWish.Edit entry) {
-    apply(new ListWish.Edit(entry.resource(), entry.text(), false));
+    apply(new ListWish.Edit(entry.resource(), entry.text(), false), NOBODY);
+  }
+
+  /**
+   * Writes an item for another; what the list says for the same already becomes one with it.
+   *
+   * @return what it is for the other
+   * @throws IllegalArgumentException when the lists could not name that subject
+   */
+  public ListWish.Edit item(ListWish.Edit item, int other) {
+    String text = view.system().itemFor(item.text(), other);
+    List<Integer> key = List.of(item.resource(), other);
+    String before = items.get(key);
+    for (ListWish.Edit there : before == null ? items(other) : List.<ListWish.Edit>of()) {
+      boolean alike = there.resource() == item.resource() && !view.system().isExclusive(there.text());
+      before = alike ? there.text() : before;
+    }
+    if (view.system().isExclusive(text)) {
+      take(item);
+    } else if (before != null) {
+      text = view.system().joined(text, before);
+      if (!text.equals(before)) {
+        apply(new ListWish.Edit(item.resource(), before, false), other);
+      }
+      items.put(key, text);
+    } else {
+      items.put(key, text);
+    }
+    ListWish.Edit made = new ListWish.Edit(item.resource(), text, true);
+    apply(made, other);
+    return made;
+  }
+
+  private boolean isThere(ListWish.Edit edit) {
+    return now.entryOf(edit.resource(), edit.text()).isPresent()
+        || now.hasItem(edit.resource(), edit.text());
   }
 
   /** Makes what waits for one resource. */
@@ -125,10 +198,10 @@ public final class NamingEntries {
     List<ListWish.Edit> waiting = pending.remove(resource);
     for (ListWish.Edit edit : waiting == null ? List.<ListWish.Edit>of() : waiting) {
       OptionalInt there = now.entryOf(resource, edit.text());
-      if (edit.added() != there.isPresent()) {
+      if (edit.added() != isThere(edit)) {
         now =
-            edit.added()
-                ? now.redefined(new Redefinition.ListItem(resource, edit.text()))
+            there.isEmpty()
+                ? now.redefined(new Redefinition.ListItem(resource, edit.text(), edit.added()))
                 : now.with(
                     List.of(new Change.AssignmentRemoved(view.number(), there.getAsInt())),
                     view.basis());
@@ -136,10 +209,10 @@ public final class NamingEntries {
     }
   }
 
-  private void apply(ListWish.Edit edit) {
+  private void apply(ListWish.Edit edit, int other) {
     ListWish.Edit opposite = new ListWish.Edit(edit.resource(), edit.text(), !edit.added());
     List<ListWish.Edit> waiting = pending.computeIfAbsent(edit.resource(), r -> new ArrayList<>());
-    boolean there = now.entryOf(edit.resource(), edit.text()).isPresent();
+    boolean there = isThere(edit);
     for (ListWish.Edit before : waiting) {
       there = before.text().equals(edit.text()) ? before.added() : there;
     }
@@ -149,8 +222,23 @@ public final class NamingEntries {
     waiting.add(edit);
     // What came and goes again in between is no step.
     if (edits.remove(opposite) == null) {
-      edits.put(edit, true);
+      edits.put(edit, other);
     }
+  }
+
+  /** What is to be done at each resource for each other, in order, removals first. */
+  public Map<List<Integer>, List<ListWish.Edit>> byResource() {
+    Map<List<Integer>, List<ListWish.Edit>> all = new HashMap<>();
+    for (boolean added : new boolean[] {false, true}) {
+      edits.forEach(
+          (edit, other) -> {
+            if (edit.added() == added) {
+              all.computeIfAbsent(List.of(edit.resource(), other), k -> new ArrayList<>())
+                  .add(edit);
+            }
+          });
+    }
+    return all;
   }
 
   /** The steps, removals before what comes in their place. */

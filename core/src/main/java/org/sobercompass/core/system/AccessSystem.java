@@ -169,6 +169,54 @@ public interface AccessSystem {
     return List.of();
   }
 
+  /**
+   * The same, also of what an owner may by being the owner: as an entry that names the other, with
+   * what counts now.
+   */
+  default List<ListWish.Edit> entryBeside(int grant, int subject) {
+    return entryFor(grant, subject);
+  }
+
+  /**
+   * What else lists say of subjects that is no grant: who owns a resource, and entries that count
+   * for what is made later. By the subject, each as it would be added. O(resources).
+   */
+  default Map<Integer, List<ListWish.Edit>> items() {
+    return Map.of();
+  }
+
+  /**
+   * The same item for somebody else.
+   *
+   * @throws IllegalArgumentException when the lists could not name that subject
+   */
+  default String itemFor(String text, int subject) {
+    throw new IllegalArgumentException(name() + " has no such items");
+  }
+
+  /**
+   * Whether an entry that names an account decides alone, so that entries of its groups give it
+   * nothing there (1003.1e 23.1.5).
+   */
+  default boolean namedDecides() {
+    return false;
+  }
+
+  /** Whether an item has one bearer only, such as who owns a resource. */
+  default boolean isExclusive(String text) {
+    return false;
+  }
+
+  /** Two items for the same, as one that says what both say. */
+  default String joined(String text, String other) {
+    return text;
+  }
+
+  /** Whether the list of a resource says something that is no grant. */
+  default boolean hasItem(int resource, String text) {
+    return false;
+  }
+
   /** An entry in words, by how the system itself writes it. */
   default String entryWords(String text) {
     return text;

@@ -77,12 +77,19 @@ public sealed interface Redefinition {
   }
 
   /**
-   * One more entry in the list of a resource.
+   * One more entry in the list of a resource; or one less of what is no grant, such as an entry for
+   * what is made later.
    *
    * @param resource the number of the resource
    * @param text the entry, as the system writes it
+   * @param added whether it is added; else it is taken out
    */
-  record ListItem(int resource, String text) implements Redefinition {
+  record ListItem(int resource, String text, boolean added) implements Redefinition {
+    /** One more. */
+    public ListItem(int resource, String text) {
+      this(resource, text, true);
+    }
+
     @Override
     public <T> T byKind(
         Function<ScopeLine, T> scope,

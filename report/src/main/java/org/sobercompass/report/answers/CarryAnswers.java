@@ -165,6 +165,74 @@ public final class CarryAnswers {
         .build();
   }
 
+  /** What comes out less or more, what has the same cause together. */
+  public AnswerTable differences(LossAndGain result) {
+    AnswerTable.Builder rows =
+        ask.begin("carry-differences/1", "account", "outcome", "rights", "in", "which", "because");
+    for (Person person : result.persons()) {
+      Map<List<String>, List<String>> together = new LinkedHashMap<>();
+      for (Cell cell : person.cells()) {
+        if (cell.outcome() != Outcome.EQUAL) {
+          SystemView view = before.view(cell.system());
+          together
+              .computeIfAbsent(
+                  List.of(word(cell.outcome()), view.system().name(), cause(person, cell)),
+                  k -> new ArrayList<>())
+              .add(
+                  view.rights().text(cell.right())
+                      + (view.resources().size() == 1
+                          ? ""
+                          : " " + view.resources().id(cell.resource())));
+        }
+      }
+      together.forEach(
+          (key, rights) ->
+              rows.row(
+                  Words.subject(facts, person.to()),
+                  key.get(0),
+                  rights.size(),
+                  key.get(1),
+                  names(rights),
+                  key.get(2)));
+    }
+    return rows.heading("What comes out less or more, and why.").build();
+  }
+
+  /** Why, in few words; -f csv has the whole route of each right. */
+  private String cause(Person person, Cell cell) {
+    if (cell.outcome() == Outcome.MORE) {
+      return through(after, cell, person.to());
+    }
+    if (cell.after() > 0) {
+      return because(person, cell);
+    }
+    return person.from().stream()
+        .map(from -> through(before, cell, from))
+        .filter(words -> !words.isEmpty())
+        .findFirst()
+        .map(words -> "the old account has it " + words)
+        .orElse("");
+  }
+
+  /** Through which group or by what an account has a right. */
+  private String through(AccessModel model, Cell cell, int account) {
+    SystemView view = model.view(cell.system());
+    Routes routes =
+        new RouteFinder(model.asker(), Limits.USUAL)
+            .find(view, account, cell.right(), cell.resource());
+    if (routes.open().isEmpty()) {
+      return "";
+    }
+    List<Integer> subjects = routes.open().get(0).subjects();
+    return subjects.size() > 1
+        ? "through " + Words.subject(facts, subjects.get(subjects.size() - 1))
+        : "by itself";
+  }
+
+  private static String word(Outcome outcome) {
+    return outcome.name().toLowerCase(java.util.Locale.ROOT);
+  }
+
   private void right(Person person, Cell cell, AnswerTable.Builder rows) {
     SystemView view = before.view(cell.system());
     rows.row(
@@ -176,7 +244,7 @@ public final class CarryAnswers {
         RANKS[cell.old()],
         RANKS[cell.before()],
         RANKS[cell.after()],
-        cell.outcome().name().toLowerCase(java.util.Locale.ROOT),
+        word(cell.outcome()),
         because(person, cell));
   }
 

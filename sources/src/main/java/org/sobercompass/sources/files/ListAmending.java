@@ -116,7 +116,7 @@ final class ListAmending {
   void posix(Folder root) {
     Map<String, Integer> wanted = new HashMap<>();
     byPath.keySet().forEach(r -> wanted.put(system.facts().tree().id(r), r));
-    Map<Integer, List<String>> lists = new HashMap<>();
+    Map<Integer, String> lists = new HashMap<>();
     for (String file : system.files()) {
       if (!file.endsWith(".yaml") && !file.endsWith(".yml")) {
         new Blocks(file, new Problems())
@@ -124,23 +124,21 @@ final class ListAmending {
                 root.resolve(file),
                 (path, body, line) ->
                     Optional.ofNullable(wanted.get(id(path)))
-                        .ifPresent(r -> lists.put(r, PosixText.entries(PosixText.text(body)))));
+                        .ifPresent(r -> lists.put(r, PosixText.text(body))));
       }
     }
     byPath.forEach(
         (resource, steps) -> {
-          List<String> was = lists.getOrDefault(resource, List.of());
-          if (was.isEmpty()) {
+          String body = lists.getOrDefault(resource, "");
+          List<String> entries = PosixText.entries(body);
+          if (entries.isEmpty()) {
             steps.all().forEach(one -> into.byHand(one.step(), "its list was not read"));
             return;
           }
-          List<String> is = PosixText.without(was, entries(steps));
-          // A number means the same on every host; beside names it would be told otherwise.
-          boolean numbers =
-              was.stream().noneMatch(line -> line.matches(".*(user|group):[^:0-9][^:]*:.*"));
-          for (SystemFormat.Comes one : steps.come) {
-            is = PosixText.with(is, numbers ? system.numbered(one.text()) : one.text());
-          }
+          boolean owned = steps.come.stream().anyMatch(one -> PosixText.isOfOwner(one.text()));
+          List<String> was = new ArrayList<>(owned ? PosixText.owners(body) : List.of());
+          was.addAll(entries);
+          List<String> is = changed(was, steps);
           if (PosixText.isSame(String.join("\n", is), String.join("\n", was))) {
             String why = "the entry gives nothing and must stand";
             steps.all().forEach(one -> into.byHand(one.step(), why));
@@ -149,6 +147,27 @@ final class ListAmending {
             add(resource, steps, PosixTargetKind.ID, before, String.join("\n", is));
           }
         });
+  }
+
+  /** The list as it is to be. */
+  private List<String> changed(List<String> was, Steps steps) {
+    // A number means the same on every host; beside names it would be told otherwise.
+    boolean numbers = !PosixText.isOfNames(was);
+    List<String> is = PosixText.without(was, entries(steps));
+    for (boolean added : new boolean[] {false, true}) {
+      for (SystemFormat.Comes one : steps.come) {
+        String text = numbers ? system.numbered(one.text()) : one.text();
+        if (one.added() != added) {
+          continue;
+        }
+        if (PosixText.isOfOwner(text)) {
+          is = added ? PosixText.owned(is, text) : is;
+        } else {
+          is = added ? PosixText.with(is, text) : PosixText.withoutDefault(is, text);
+        }
+      }
+    }
+    return is;
   }
 
   /** A path as the tree has it. */

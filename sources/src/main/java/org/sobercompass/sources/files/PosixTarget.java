@@ -3,6 +3,7 @@ package org.sobercompass.sources.files;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
@@ -50,11 +51,15 @@ final class PosixTarget implements LiveTarget {
         new String(
             PathText.unescaped(path(record).getBytes(StandardCharsets.UTF_8)),
             StandardCharsets.UTF_8);
-    String options = numbers ? "-pcEn" : "-pcE";
+    String options = numbers ? "-pEn" : "-pE";
     Said said = run(List.of("getfacl", options, "--", plain.isEmpty() ? "/" : plain), "");
-    return said.code == 0
-        ? Optional.of(String.join("\n", PosixText.entries(said.out)))
-        : Optional.empty();
+    if (said.code != 0) {
+      return Optional.empty();
+    }
+    boolean owned = record.differences().get(0).added().get(0).startsWith("# ");
+    List<String> list = new ArrayList<>(owned ? PosixText.owners(said.out) : List.of());
+    list.addAll(PosixText.entries(said.out));
+    return Optional.of(String.join("\n", list));
   }
 
   @Override

@@ -9,6 +9,9 @@ import java.util.Set;
 
 /** Entries of 1003.1e lists as text. */
 final class PosixText {
+  private static final String OWNER = "# owner: ";
+  private static final String GROUP = "# group: ";
+
   private PosixText() {}
 
   /** What was read with one character a byte, as the text it is. */
@@ -24,8 +27,44 @@ final class PosixText {
         .toList();
   }
 
+  /** Who owns a path, by what {@code getfacl} says of it: the lines with owner and group. */
+  static List<String> owners(String body) {
+    return body.lines().map(String::strip).filter(PosixText::isOwner).toList();
+  }
+
+  private static boolean isOwner(String line) {
+    return line.startsWith(OWNER) || line.startsWith(GROUP);
+  }
+
+  /** Whether a change is about who owns a path: {@code owner:ann}, {@code owning-group:desk}. */
+  static boolean isOfOwner(String text) {
+    return text.startsWith("owner:") || text.startsWith("owning-group:");
+  }
+
+  /** A list that begins with its owners, with another of them. */
+  static List<String> owned(List<String> list, String text) {
+    String line = text.startsWith("owner:") ? OWNER : GROUP;
+    String who = text.substring(text.indexOf(':') + 1);
+    return list.stream().map(l -> l.startsWith(line) ? line + who : l).toList();
+  }
+
+  /** A list without a default entry. */
+  static List<String> withoutDefault(List<String> list, String text) {
+    String who = text.substring(0, text.lastIndexOf(':') + 1);
+    return list.stream().filter(entry -> !entry.startsWith(who)).toList();
+  }
+
+  /** Whether a list names somebody otherwise than by number. */
+  static boolean isOfNames(List<String> list) {
+    return list.stream()
+        .anyMatch(
+            line ->
+                line.matches(".*(user|group):[^:0-9][^:]*:.*")
+                    || isOwner(line) && !line.matches(".*: [0-9]+"));
+  }
+
   private static boolean decides(String entry) {
-    return !entry.startsWith("default:") && !entry.startsWith("mask:");
+    return !isOwner(entry) && !entry.startsWith("default:") && !entry.startsWith("mask:");
   }
 
   /** The entries that decide, in the order in which systems look at them (1003.1e 23.1.5). */

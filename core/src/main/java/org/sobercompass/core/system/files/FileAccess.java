@@ -2,6 +2,7 @@ package org.sobercompass.core.system.files;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
@@ -28,6 +29,7 @@ public final class FileAccess extends ListedSystem {
   private final List<Integer> administrators;
   private final FileFacts facts;
   private final Facts subjects;
+  private final FileTrustees names;
   private @Nullable Ready ready;
 
   /** What is worked out when it is first asked for. O(paths). */
@@ -44,6 +46,7 @@ public final class FileAccess extends ListedSystem {
     this.administrators = List.copyOf(administrators);
     this.facts = facts;
     this.subjects = subjects;
+    this.names = new FileTrustees(subjects, definition.sight(), facts.style());
   }
 
   private synchronized Ready ready() {
@@ -113,7 +116,7 @@ public final class FileAccess extends ListedSystem {
   }
 
   private ListForm form() {
-    return ListForm.of(facts, new FileTrustees(subjects, sight(), facts.style()));
+    return ListForm.of(facts, names);
   }
 
   @Override
@@ -135,10 +138,51 @@ public final class FileAccess extends ListedSystem {
     return form().entryFor(list, resource, entry.getAsInt() + 1, id(subject));
   }
 
+  @Override
+  public List<ListWish.Edit> entryBeside(int grant, int subject) {
+    OptionalInt entry = grants().entry(grant);
+    if (entry.isEmpty() || facts.style() != FileStyle.POSIX) {
+      return entryFor(grant, subject);
+    }
+    int resource = grants().resource(grant);
+    PosixList list = (PosixList) facts.list(resource).orElseThrow();
+    return new PosixForm(facts.trustees(), names)
+        .entryBeside(list, resource, entry.getAsInt() + 1, id(subject));
+  }
+
+  @Override
+  public Map<Integer, List<ListWish.Edit>> items() {
+    return facts.style() == FileStyle.POSIX ? new PosixItems(facts, names).all() : Map.of();
+  }
+
+  @Override
+  public String itemFor(String text, int subject) {
+    return new PosixItems(facts, names).renamed(text, id(subject));
+  }
+
+  @Override
+  public boolean namedDecides() {
+    return facts.style() == FileStyle.POSIX;
+  }
+
+  @Override
+  public boolean isExclusive(String text) {
+    return PosixItems.isOwner(text);
+  }
+
+  @Override
+  public String joined(String text, String other) {
+    return PosixItems.joined(text, other);
+  }
+
+  @Override
+  public boolean hasItem(int resource, String text) {
+    return facts.style() == FileStyle.POSIX && new PosixItems(facts, names).has(resource, text);
+  }
+
   /** An entry of a 1003.1e list with the number of the user or group in place of the name. */
   public String numbered(String text) {
-    return new PosixForm(facts.trustees(), new FileTrustees(subjects, sight(), facts.style()))
-        .numbered(text);
+    return new PosixForm(facts.trustees(), names).numbered(text);
   }
 
   @Override
@@ -171,7 +215,7 @@ public final class FileAccess extends ListedSystem {
   }
 
   private String id(int subject) {
-    return new FileTrustees(subjects, sight(), facts.style())
+    return names
         .id(subject)
         .orElseThrow(
             () ->
@@ -192,7 +236,9 @@ public final class FileAccess extends ListedSystem {
             new FileAccess(
                 definition(),
                 administrators,
-                form().with(facts, item.resource(), item.text()),
+                item.added()
+                    ? form().with(facts, item.resource(), item.text())
+                    : new PosixItems(facts, names).without(item.resource(), item.text()),
                 subjects));
   }
 

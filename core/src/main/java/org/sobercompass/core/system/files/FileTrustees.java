@@ -1,8 +1,11 @@
 package org.sobercompass.core.system.files;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.descriptor.WellKnown;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.Implicit;
@@ -13,19 +16,54 @@ import org.sobercompass.core.system.Trustees;
 
 /**
  * Who could be named in lists of files: by SID where they are shared ({@code objectSid}), else by
- * number (RFC 2307 {@code uidNumber}, {@code gidNumber}). Thread-safe.
- *
- * @param facts all subjects
- * @param sight of which directories they are
- * @param style whose lists
+ * number (RFC 2307 {@code uidNumber}, {@code gidNumber}). Looks at all subjects when the first name
+ * or number is asked for. Thread-safe.
  */
-record FileTrustees(Facts facts, Sight sight, FileStyle style) {
+final class FileTrustees {
   private static final String SID = "objectsid";
   private static final String UID = "uidnumber";
   private static final String GID = "gidnumber";
 
   /** Whoever is not named otherwise, in lists of numbers. */
   static final String EVERYONE = "";
+
+  private final Facts facts;
+  private final Sight sight;
+  private final FileStyle style;
+  private @Nullable Index index;
+
+  /** Who has which id, and which login name. */
+  private record Index(Map<String, List<Integer>> byId, Map<String, Integer> byLogin) {}
+
+  /**
+   * Names for lists.
+   *
+   * @param facts all subjects
+   * @param sight of which directories they are
+   * @param style whose lists
+   */
+  FileTrustees(Facts facts, Sight sight, FileStyle style) {
+    this.facts = facts;
+    this.sight = sight;
+    this.style = style;
+  }
+
+  private synchronized Index index() {
+    if (index == null) {
+      Map<String, List<Integer>> byId = new HashMap<>();
+      Map<String, Integer> byLogin = new HashMap<>();
+      for (int subject = 0; subject < facts.firstGroup() + facts.groups(); subject++) {
+        Optional<String> id = id(subject);
+        if (id.isPresent()) {
+          byId.computeIfAbsent(id.get(), i -> new ArrayList<>()).add(subject);
+          boolean group = facts.kind(subject) == SubjectKind.GROUP;
+          byLogin.putIfAbsent((group ? "g:" : "u:") + facts.login(subject), subject);
+        }
+      }
+      index = new Index(byId, byLogin);
+    }
+    return index;
+  }
 
   /** By what the lists name a subject; empty when it has none. */
   Optional<String> id(int subject) {
@@ -50,17 +88,8 @@ record FileTrustees(Facts facts, Sight sight, FileStyle style) {
     if (text.equals("root")) {
       return kind + "0";
     }
-    int from = isGroup ? facts.firstGroup() : 0;
-    int to = isGroup ? facts.firstGroup() + facts.groups() : facts.firstGroup();
-    for (int subject = from; subject < to; subject++) {
-      if (facts.login(subject).equals(text)) {
-        Optional<String> id = id(subject);
-        if (id.isPresent()) {
-          return id.get();
-        }
-      }
-    }
-    return kind + text;
+    Integer subject = index().byLogin.get(kind + text);
+    return subject == null ? kind + text : id(subject).orElse(kind + text);
   }
 
   /**
@@ -105,11 +134,7 @@ record FileTrustees(Facts facts, Sight sight, FileStyle style) {
     if (id.equals(WellKnown.AUTHENTICATED) && style == FileStyle.SHARED) {
       subjects.add(facts.implicit(Implicit.SIGNED_IN));
     }
-    for (int subject = 0; subject < facts.firstGroup() + facts.groups(); subject++) {
-      if (id(subject).equals(Optional.of(id))) {
-        subjects.add(subject);
-      }
-    }
+    subjects.addAll(index().byId.getOrDefault(id, List.of()));
     return subjects;
   }
 }

@@ -61,8 +61,30 @@ final class PosixForm implements ListForm {
     return edits;
   }
 
+  /** The same, also of the owner's entry and the owning group's; no more than the mask lets through. */
+  List<ListWish.Edit> entryBeside(PosixList list, int resource, int entry, String id) {
+    PosixEntry written = PosixEntry.of(text(list, entry));
+    Parts parts = list.parts();
+    boolean ofOwner = written.kind().equals("user") && !written.isNamed();
+    if (written.kind().equals("other")) {
+      return List.of();
+    }
+    boolean masked = !ofOwner && parts.mask() != PosixList.NO_MASK;
+    int may = masked ? written.may() & parts.mask() : written.may();
+    List<ListWish.Edit> edits = new ArrayList<>();
+    change(parts, resource, id, may, 0, edits);
+    if (edits.isEmpty() && may(parts, id) >= 0) {
+      edits.add(new ListWish.Edit(resource, who(id) + PosixList.may(may(parts, id)), true));
+    }
+    return edits;
+  }
+
   @Override
   public String words(String text) {
+    if (PosixItems.isOwner(text)) {
+      String who = text.substring(text.indexOf(':') + 1);
+      return (text.startsWith(PosixItems.GROUP) ? "owning group " : "owner ") + who;
+    }
     PosixEntry entry = PosixEntry.of(text);
     if (entry.kind().equals("mask")) {
       return "at most "
@@ -81,6 +103,9 @@ final class PosixForm implements ListForm {
 
   @Override
   public OptionalInt find(FileList list, String text) {
+    if (PosixItems.isOwner(text)) {
+      return OptionalInt.empty();
+    }
     PosixEntry entry = PosixEntry.of(text);
     if (entry.ofDefault() || entry.kind().equals("mask")) {
       return OptionalInt.empty();
@@ -93,6 +118,11 @@ final class PosixForm implements ListForm {
 
   /** With the number in place of a name. */
   String numbered(String text) {
+    if (PosixItems.isOwner(text)) {
+      int at = text.indexOf(':') + 1;
+      boolean ofGroup = text.startsWith(PosixItems.GROUP);
+      return text.substring(0, at) + names.id(ofGroup, text.substring(at)).substring(2);
+    }
     PosixEntry entry = PosixEntry.of(text);
     return !entry.isNamed()
         ? text
@@ -125,6 +155,9 @@ final class PosixForm implements ListForm {
 
   @Override
   public FileFacts with(FileFacts facts, int resource, String text) {
+    if (PosixItems.isOwner(text)) {
+      return new PosixItems(facts, names).owned(resource, text);
+    }
     PosixEntry entry = PosixEntry.of(text);
     PosixList list =
         facts

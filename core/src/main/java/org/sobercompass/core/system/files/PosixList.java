@@ -101,6 +101,25 @@ public final class PosixList implements FileList {
           hidden);
     }
 
+    /** The same with another owner and owning group. */
+    Parts owned(int newOwner, int newGroup) {
+      return new Parts(
+          newOwner,
+          newGroup,
+          superuser,
+          ownerMay,
+          groupMay,
+          otherMay,
+          mask,
+          special,
+          users,
+          userMay,
+          groups,
+          groupsMay,
+          defaults,
+          hidden);
+    }
+
     /** The same with another default list. */
     Parts with(List<String> newDefaults) {
       return new Parts(
