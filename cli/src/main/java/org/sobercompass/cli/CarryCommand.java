@@ -1,6 +1,7 @@
 package org.sobercompass.cli;
 
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -13,6 +14,8 @@ import org.sobercompass.core.carry.Carried;
 import org.sobercompass.core.carry.CarryPlan;
 import org.sobercompass.core.carry.CarryPlan.Groups;
 import org.sobercompass.core.carry.CarryPlan.How;
+import org.sobercompass.core.carry.End;
+import org.sobercompass.core.carry.InStep;
 import org.sobercompass.core.carry.LossAndGain;
 import org.sobercompass.core.findings.PowerfulGrants;
 import org.sobercompass.core.problem.Spelling;
@@ -20,6 +23,7 @@ import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.report.answers.CarryAnswers;
 import org.sobercompass.report.data.AnswerTable;
+import org.sobercompass.sources.crosswalk.CarriedFile;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -42,7 +46,11 @@ import picocli.CommandLine.Parameters;
       "  sober carry fernhollow alderfen",
       "  sober carry fernhollow alderfen --how instead --keep proposals/merge.yaml",
       "  sober carry fernhollow alderfen --in fernstore:/srv/fernhollow/walks",
-      "  sober carry fernhollow alderfen -f csv          each right of both sides, side by side"
+      "  sober carry fernhollow alderfen -f csv          each right of both sides, side by side",
+      "  sober carry fernhollow alderfen --end",
+      "What was carried is remembered with --keep, beside the crosswalk: carried again, only what"
+          + " moved since",
+      "on either side is proposed, and what moved on both is told."
     })
 final class CarryCommand implements Callable<Integer> {
   @Mixin private Inputs inputs = new Inputs();
@@ -88,6 +96,21 @@ final class CarryCommand implements Callable<Integer> {
   private boolean powerful;
 
   @Option(
+      names = "--only-add",
+      description = "leave to the new side what was withdrawn from the old one since")
+  private boolean onlyAdd;
+
+  @Option(
+      names = "--again",
+      description = "give again what was carried and then taken from the new side")
+  private boolean again;
+
+  @Option(
+      names = "--end",
+      description = "what ends the old side when nothing differs any more, and what would break")
+  private boolean end;
+
+  @Option(
       names = "--keep",
       paramLabel = "FILE",
       description = "keep the proposal in this .yaml file, for sober preview")
@@ -100,40 +123,78 @@ final class CarryCommand implements Callable<Integer> {
       throw new UsageException(
           "nobody has an accepted counterpart yet; sober match finds them, and --accept accepts");
     }
-    Carried carried = matching.crosswalks().carry(plan());
-    Proposal proposal = carried.proposal(matching.name());
+    return end ? ending(matching) : carrying(matching);
+  }
+
+  private int carrying(Matching matching) {
+    CarryPlan plan = plan();
+    Carried carried = matching.crosswalks().carry(plan);
+    CarriedFile file = matching.memory();
+    InStep step =
+        matching
+            .crosswalks()
+            .inStep(carried, file.read(), plan, LocalDate.now(inputs.workspace().zone()));
+    Proposal proposal = step.proposal(matching.name(), onlyAdd, again);
     AccessModel model = inputs.assessment().model();
     Bound bound = proposal.on(model);
     LossAndGain result = matching.crosswalks().lossAndGain(proposal);
-    CarryAnswers answers =
-        new CarryAnswers(inputs.ask(), model, model.with(bound.changes()));
-    print(answers, carried, result);
-    bound.notes().stream()
-        .filter(Bound.Note::isWrong)
-        .forEach(note -> inputs.err().println("Cannot be made: " + note.what() + "."));
-    Proposing.keep(proposal, keep, inputs);
-    if (keep == null && !proposal.steps().isEmpty()) {
+    CarryAnswers answers = new CarryAnswers(inputs.ask(), model, model.with(bound.changes()));
+    if (!inputs.isTable()) {
+      inputs.print(answers.rights(result, true));
+    } else {
+      print(
+          List.of(
+              answers.persons(step, result),
+              answers.moved(step),
+              answers.differences(result),
+              answers.left(carried)));
+    }
+    int code = told(bound);
+    if (keep != null && code == Exit.OK) {
+      Proposing.keep(proposal, keep, inputs);
+      file.write(step.known());
+      inputs
+          .err()
+          .println("Remembered: " + file.shown() + ", what was carried; run it again later.");
+    } else if (!proposal.steps().isEmpty()) {
       inputs
           .err()
           .println(
               "Nothing is changed yet: --keep keeps these "
                   + proposal.steps().size()
                   + " steps for sober preview and sober amend.");
+    } else if (step.isDone()) {
+      inputs.err().println("--end shows what ends the old side, and what would break.");
     }
+    return code;
+  }
+
+  private int ending(Matching matching) {
+    End ends = matching.crosswalks().end();
+    AccessModel model = inputs.assessment().model();
+    CarryAnswers answers = new CarryAnswers(inputs.ask(), model, model);
+    inputs.print(answers.end(ends, matching.crosswalks().decided().from()));
+    ends.left().forEach(line -> inputs.err().println("Not in it: " + line + "."));
+    Proposing.keep(ends.proposal(), keep, inputs);
+    return told(ends.proposal().on(model));
+  }
+
+  private int told(Bound bound) {
+    bound.notes().stream()
+        .filter(Bound.Note::isWrong)
+        .forEach(note -> inputs.err().println("Cannot be made: " + note.what() + "."));
     return bound.isSound() ? Exit.OK : Exit.INPUT;
   }
 
-  private void print(CarryAnswers answers, Carried carried, LossAndGain result) {
-    if (!inputs.isTable()) {
-      inputs.print(answers.rights(result, true));
-      return;
-    }
-    inputs.print(answers.persons(carried, result));
-    for (AnswerTable part : List.of(answers.differences(result), answers.left(carried))) {
-      if (!part.rows().isEmpty()) {
-        inputs.out().println();
+  /** Parts without rows are left out, but for the first. */
+  private void print(List<AnswerTable> parts) {
+    boolean first = true;
+    for (AnswerTable part : parts) {
+      if (first || !part.rows().isEmpty()) {
+        inputs.out().print(first ? "" : "\n");
         inputs.print(part);
       }
+      first = false;
     }
   }
 

@@ -26,6 +26,7 @@ import org.sobercompass.organization.Crosswalks;
 import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.report.data.AnswerTableWriter;
 import org.sobercompass.report.data.Format;
+import org.sobercompass.sources.crosswalk.CarriedFile;
 import org.sobercompass.sources.crosswalk.CrosswalkFile;
 import org.sobercompass.sources.crosswalk.CrosswalkSettings;
 import org.sobercompass.sources.disk.OwnFiles;
@@ -162,6 +163,11 @@ final class Matching {
     CrosswalkTable with =
         table.rows().stream().anyMatch(isIt) ? table : table.with(facts, from, to, matched.matcher().weigh(from, to));
     return with.ruled(isIt, ruling, who, today);
+  }
+
+  /** What remembers what was carried. */
+  CarriedFile memory() {
+    return new CarriedFile(inputs.workspace().root(), settings);
   }
 
   /** What a proposal is called that carries rights over. */

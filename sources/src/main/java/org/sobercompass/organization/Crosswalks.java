@@ -1,5 +1,6 @@
 package org.sobercompass.organization;
 
+import java.time.LocalDate;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
@@ -8,7 +9,10 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.carry.Carried;
 import org.sobercompass.core.carry.Carry;
 import org.sobercompass.core.carry.CarryPlan;
+import org.sobercompass.core.carry.End;
+import org.sobercompass.core.carry.InStep;
 import org.sobercompass.core.carry.LossAndGain;
+import org.sobercompass.core.carry.Remembered;
 import org.sobercompass.core.crosswalk.Crosswalk;
 import org.sobercompass.core.crosswalk.CrosswalkTable;
 import org.sobercompass.core.crosswalk.MatchPlan;
@@ -113,6 +117,21 @@ public final class Crosswalks {
   public Carried carry(CarryPlan how) {
     AccessModel model = organization.assessment().model();
     return new Carry(model, decided.counterparts(model.facts()), how).make();
+  }
+
+  /**
+   * The same, held against what was carried before.
+   *
+   * @param memory what is remembered; see {@link org.sobercompass.sources.crosswalk.CarriedFile}
+   */
+  public InStep inStep(Carried carried, List<Remembered> memory, CarryPlan how, LocalDate today) {
+    return InStep.of(organization.assessment().model(), carried, memory, how, today);
+  }
+
+  /** What ends the one directory when nothing differs any more, and what would break. */
+  public End end() {
+    AccessModel model = organization.assessment().model();
+    return End.of(model, decided.from(), decided.counterparts(model.facts()));
   }
 
   /** What a proposal does to each of them, and to everybody else. */

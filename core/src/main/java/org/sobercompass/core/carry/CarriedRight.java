@@ -1,6 +1,7 @@
 package org.sobercompass.core.carry;
 
 import java.util.List;
+import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.key.RowCheck;
 import org.sobercompass.core.proposal.Step;
 
@@ -24,8 +25,8 @@ public record CarriedRight(
   }
 
   /** An id that stays as long as the same right is carried to the same. */
-  public String id() {
-    return RowCheck.of(List.of(StepText.of(source), String.join("\n", texts())));
+  public String id(Facts facts) {
+    return RowCheck.of(List.of(StepText.of(source), facts.key(to).text()));
   }
 
   /** What gives it to the other, as texts. */

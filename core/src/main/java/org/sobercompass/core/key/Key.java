@@ -3,6 +3,7 @@ package org.sobercompass.core.key;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.Optional;
 
 /**
  * A typed stable key: kind, source, and the immutable id inside that source ({@code objectGUID},
@@ -17,6 +18,22 @@ public record Key(KeyKind kind, String source, String id) implements Comparable<
   /** The text: {@code kind:source/id}, or {@code kind:id} where there is no source. */
   public String text() {
     return source.isEmpty() ? kind.word() + ":" + id : kind.word() + ":" + source + "/" + id;
+  }
+
+  /** The key with a text; empty when it is none. */
+  public static Optional<Key> read(String text) {
+    int colon = text.indexOf(':');
+    for (KeyKind kind : KeyKind.values()) {
+      if (colon > 0 && kind.word().equals(text.substring(0, colon))) {
+        String rest = text.substring(colon + 1);
+        int slash = kind == KeyKind.IMPLICIT ? -1 : rest.indexOf('/');
+        return Optional.of(
+            slash < 0
+                ? new Key(kind, "", rest)
+                : new Key(kind, rest.substring(0, slash), rest.substring(slash + 1)));
+      }
+    }
+    return Optional.empty();
   }
 
   /** By the UTF-8 bytes of the text. */

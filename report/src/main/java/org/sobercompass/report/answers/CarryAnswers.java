@@ -11,11 +11,15 @@ import org.sobercompass.core.access.Routes;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.carry.Carried;
+import org.sobercompass.core.carry.CarriedRight;
+import org.sobercompass.core.carry.End;
+import org.sobercompass.core.carry.InStep;
 import org.sobercompass.core.carry.Left;
 import org.sobercompass.core.carry.LossAndGain;
 import org.sobercompass.core.carry.LossAndGain.Cell;
 import org.sobercompass.core.carry.LossAndGain.Outcome;
 import org.sobercompass.core.carry.LossAndGain.Person;
+import org.sobercompass.core.carry.Remembered;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.removal.Effects;
 import org.sobercompass.core.system.Grant;
@@ -44,7 +48,7 @@ public final class CarryAnswers {
   }
 
   /** How many come out how, in a sentence. */
-  public String heading(Carried carried, LossAndGain result) {
+  public String heading(InStep step, LossAndGain result) {
     int equal = (int) result.persons().stream().filter(Person::isEqual).count();
     int less = count(result, Outcome.LESS);
     int more = count(result, Outcome.MORE);
@@ -53,12 +57,7 @@ public final class CarryAnswers {
     if (less + more > 0) {
       out += ", " + less + " less, " + more + " more";
     }
-    int open = carried.open();
-    return (open == 0
-            ? "Nothing is left to carry: all "
-                + AnswerContext.count(carried.rights().size(), "right is", "rights are")
-                + " there."
-            : AnswerContext.count(open, "right", "rights") + " to carry.")
+    return todo(step)
         + " Of "
         + persons
         + " "
@@ -67,6 +66,29 @@ public final class CarryAnswers {
         + (result.others().isNone()
             ? "nobody else gains or loses anything."
             : others(result.others()) + " besides.");
+  }
+
+  private static String todo(InStep step) {
+    int open = step.open();
+    int all = step.rights().size();
+    List<String> parts = new ArrayList<>();
+    if (open > 0) {
+      parts.add(AnswerContext.count(open, "right", "rights") + " to carry");
+    }
+    if (!step.withdrawn().isEmpty()) {
+      parts.add(step.withdrawn().size() + " to withdraw, since the old side has them no more");
+    }
+    if (!step.lost().isEmpty()) {
+      parts.add(step.lost().size() + " taken from the new side since, which somebody must decide");
+    }
+    if (!step.bothChanged().isEmpty()) {
+      parts.add(step.bothChanged().size() + " changed on both sides, which somebody must decide");
+    }
+    return parts.isEmpty()
+        ? "Both sides are in step: "
+            + AnswerContext.count(all, "right is", "rights are")
+            + " there, and nothing is left to carry."
+        : String.join("; ", parts) + ".";
   }
 
   private static int count(LossAndGain result, Outcome outcome) {
@@ -84,7 +106,7 @@ public final class CarryAnswers {
   }
 
   /** One row for each person. */
-  public AnswerTable persons(Carried carried, LossAndGain result) {
+  public AnswerTable persons(InStep step, LossAndGain result) {
     AnswerTable.Builder rows =
         ask.begin("carry/1", "account", "from", "equal", "less", "more", "less in", "more in");
     for (Person person : result.persons()) {
@@ -97,7 +119,7 @@ public final class CarryAnswers {
           systems(person, Outcome.LESS),
           systems(person, Outcome.MORE));
     }
-    rows.heading(heading(carried, result));
+    rows.heading(heading(step, result));
     for (Effects.Effect effect : result.others().gives()) {
       rows.note(other(effect, "gains"));
     }
@@ -294,6 +316,62 @@ public final class CarryAnswers {
                 ? "Everything was carried as it was given."
                 : AnswerContext.count(rows.size(), "thing was", "things were")
                     + " not carried, or otherwise than it was given.")
+        .build();
+  }
+
+  /** What moved since it was carried, one row each. */
+  public AnswerTable moved(InStep step) {
+    AnswerTable.Builder rows = ask.begin("carry-moved/1", "what", "account", "right", "what follows");
+    for (InStep.Ended ended : step.withdrawn()) {
+      moved(rows, "withdrawn from the old side", ended.what(), "it is withdrawn from the new side");
+    }
+    for (Remembered one : step.bothChanged()) {
+      moved(rows, "changed on both sides", one, "nothing; decide by hand");
+    }
+    for (CarriedRight right : step.lost()) {
+      rows.row(
+          "taken from the new side",
+          Words.subject(facts, right.to()),
+          String.join(", ", right.texts()),
+          "nothing; --again gives it again");
+    }
+    return rows.heading("What moved since it was carried.").build();
+  }
+
+  private void moved(AnswerTable.Builder rows, String what, Remembered one, String follows) {
+    String who = facts.find(one.to()).map(s -> Words.subject(facts, s)).orElse(one.to().text());
+    rows.row(what, who, String.join(", ", one.target()), follows);
+  }
+
+  /** What would break when the old directory ends. */
+  public AnswerTable end(End end, String directory) {
+    AnswerTable.Builder rows = ask.begin("carry-end/1", "what", "breaks", "what to do first");
+    end.blind()
+        .forEach(
+            system ->
+                rows.row(
+                    before.view(system).system().name(),
+                    "it looks at " + directory + " only, so nobody could use it",
+                    "let it look at the other directory"));
+    end.without()
+        .forEach(
+            (account, counts) -> {
+              List<String> parts = new ArrayList<>();
+              counts.forEach(
+                  (system, count) ->
+                      parts.add(count + " in " + before.view(system).system().name()));
+              rows.row(
+                  Words.subject(facts, account),
+                  "no counterpart, and rights: " + String.join(", ", parts),
+                  "match it, or decide that they end");
+            });
+    return rows.heading(
+            AnswerContext.count(end.proposal().steps().size(), "step ends ", "steps end ")
+                + directory
+                + "; "
+                + (rows.size() == 0
+                    ? "nothing breaks by it."
+                    : AnswerContext.count(rows.size(), "thing would", "things would") + " break."))
         .build();
   }
 

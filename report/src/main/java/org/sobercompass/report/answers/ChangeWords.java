@@ -141,11 +141,16 @@ final class ChangeWords {
             role -> role(model.view(change.system()), role),
             item -> {
               SystemView view = model.view(change.system());
-              return say(
-                  "add",
-                  "added",
-                  "the entry " + view.system().entryWords(item.text()),
-                  " at " + view.resources().name(item.resource()));
+              String words = view.system().entryWords(item.text());
+              String where = view.resources().name(item.resource());
+              if (view.system().isExclusive(item.text())) {
+                return item.added()
+                    ? say("set", "set", "the " + words, " of " + where)
+                    : say("replace", "replaced", "the " + words, " of " + where);
+              }
+              return item.added()
+                  ? say("add", "added", "the entry " + words, " at " + where)
+                  : say("remove", "removed", "the entry " + words, " at " + where);
             });
   }
 
