@@ -18,7 +18,6 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.key.Key;
-import org.sobercompass.core.proposal.NamingEntries;
 import org.sobercompass.core.proposal.OwnRights;
 import org.sobercompass.core.proposal.ReadyMade;
 import org.sobercompass.core.proposal.Step;
@@ -37,23 +36,10 @@ public final class Carry {
   private final CarryPlan plan;
   private final OwnRights own;
   private final List<SystemView> views = new ArrayList<>();
-  private final Map<SystemView, NamingEntries> lists = new LinkedHashMap<>();
+  private final Map<SystemView, CarriedLists> lists = new LinkedHashMap<>();
   private final Map<String, CarriedRight> rights = new LinkedHashMap<>();
-  private final Map<List<Integer>, Map<Integer, List<ListWish.Edit>>> entriesOf = new HashMap<>();
-  private final Map<Integer, Set<Integer>> allAbove = new HashMap<>();
-  private final List<Listed> listed = new ArrayList<>();
   private final Set<Left> left = new LinkedHashSet<>();
   private final Map<Integer, Boolean> byRule = new HashMap<>();
-
-  /** An entry or item of a list that was written for another. */
-  private record Listed(
-      SystemView view,
-      int owner,
-      int who,
-      int to,
-      ListWish.Edit entry,
-      List<ListWish.Edit> made,
-      boolean moves) {}
 
   /**
    * Prepares to carry.
@@ -71,7 +57,7 @@ public final class Carry {
     views.addAll(model.delegated());
     for (SystemView view : views) {
       if (view.system().isOfLists() && plan.covers(view)) {
-        lists.put(view, new NamingEntries(view));
+        lists.put(view, new CarriedLists(facts, own, view));
       }
     }
   }
@@ -83,7 +69,7 @@ public final class Carry {
           itself(from, from, to, true);
           groups(from, from, to, new HashSet<>());
         });
-    listed();
+    lists.values().forEach(list -> list.made().forEach(this::add));
     Carried all = new Carried(List.copyOf(rights.values()), List.copyOf(left));
     return plan.how() == How.WHERE_LESS ? WhereLess.of(model, all) : all;
   }
@@ -109,9 +95,10 @@ public final class Carry {
         Step source = new Step.Assign(given.what().orElseThrow());
         Step.Assignment wish = ReadyMade.to(given.what().orElseThrow(), facts.key(to));
         boolean there =
-            own.assigned(to).stream()
-                .anyMatch(has -> has.what().equals(Optional.of(wish)));
-        add(new CarriedRight(owner, to, source, List.of(new Step.Assign(wish)), ends(source, mine), there));
+            own.assigned(to).stream().anyMatch(has -> has.what().equals(Optional.of(wish)));
+        add(
+            new CarriedRight(
+                owner, to, source, List.of(new Step.Assign(wish)), ends(source, mine), there));
       }
     }
     for (Step line : own.lines(owner)) {
@@ -157,34 +144,18 @@ public final class Carry {
       boolean there =
           own.lines(to).stream()
               .anyMatch(
-                  has -> has instanceof Step.Register r && r.application().equals(line.application()));
+                  has ->
+                      has instanceof Step.Register r && r.application().equals(line.application()));
       add(new CarriedRight(owner, to, line, List.of(target), ends(line, mine), there));
     }
   }
 
   private void entries(
-      SystemView view, NamingEntries naming, int owner, int who, int to, boolean mine) {
-    boolean moves = mine && plan.how() == How.INSTEAD;
-    List<ListWish.Edit> items = naming.items(owner);
-    boolean givesUp = moves && items.stream().anyMatch(i -> view.system().isExclusive(i.text()));
+      SystemView view, CarriedLists naming, int owner, int who, int to, boolean mine) {
     try {
-      for (ListWish.Edit entry : naming.of(owner)) {
-        if (mayCarry(view, entry, who, to)) {
-          written(view, owner, who, to, entry, naming.beside(entry, to), moves);
-        }
-      }
-      for (ListWish.Edit entry : givesUp ? List.<ListWish.Edit>of() : naming.ofOwner(owner)) {
-        if (mayCarry(view, entry, who, to)) {
-          written(view, owner, who, to, entry, naming.beside(entry, to), false);
-        }
-      }
-      for (ListWish.Edit item : items) {
-        boolean exclusive = view.system().isExclusive(item.text());
-        if ((moves || !exclusive) && mayCarry(view, item, who, to)) {
-          List<ListWish.Edit> made = List.of(naming.item(item, to));
-          written(view, owner, who, to, item, made, moves && !exclusive);
-        }
-      }
+      naming.carry(
+          new CarriedLists.Whose(owner, who, to, mine && plan.how() == How.INSTEAD),
+          entry -> mayCarry(view, entry, who, to));
     } catch (IllegalArgumentException e) {
       String said = e.getMessage() == null ? "" : e.getMessage();
       left.add(Left.ofSystem(Why.NO_NAME, who, to, view.number(), said));
@@ -196,91 +167,9 @@ public final class Carry {
     return plan.covers(view, entry.resource()) && mayCarry(view, grant, who, to);
   }
 
-  private void written(
-      SystemView view,
-      int owner,
-      int who,
-      int to,
-      ListWish.Edit entry,
-      List<ListWish.Edit> made,
-      boolean moves) {
-    listed.add(new Listed(view, owner, who, to, entry, made, moves));
-  }
-
-  /** What the entries of all become, when all are known: of several for the same one is made. */
-  private void listed() {
-    for (Listed one : listed) {
-      if (one.view.system().namedDecides() && facts.kind(one.to) == SubjectKind.ACCOUNT) {
-        byGroups(one);
-      }
-    }
-    // What goes is read until all is written.
-    listed.stream().filter(Listed::moves).forEach(one -> lists.get(one.view).take(one.entry));
-    Map<SystemView, Map<List<Integer>, List<ListWish.Edit>>> edits = new HashMap<>();
-    lists.forEach((view, naming) -> edits.put(view, naming.byResource()));
-    for (Listed one : listed) {
-      NamingEntries naming = lists.get(one.view);
-      List<ListWish.Edit> todo =
-          edits.get(one.view).getOrDefault(List.of(one.entry.resource(), one.to), List.of());
-      Step gone = naming.step(new ListWish.Edit(one.entry.resource(), one.entry.text(), false));
-      List<Step> makes = new ArrayList<>();
-      if (one.view.system().isExclusive(one.entry.text()) && !todo.isEmpty()) {
-        makes.add(gone);
-      }
-      (todo.isEmpty() ? one.made : todo).forEach(edit -> makes.add(naming.step(edit)));
-      List<Step> ends = one.moves ? List.of(gone) : List.of();
-      Step source = naming.step(one.entry);
-      add(new CarriedRight(one.owner, one.to, source, makes, ends, todo.isEmpty()));
-    }
-  }
-
-  /** Where its own entry decides alone, it must say too what its groups give it there. */
-  private void byGroups(Listed one) {
-    NamingEntries naming = lists.get(one.view);
-    Set<Integer> groups = above(one.who);
-    groups.addAll(above(one.to));
-    for (int group : groups) {
-      entriesOf
-          .computeIfAbsent(List.of(one.view.number(), group), k -> at(naming, group))
-          .getOrDefault(one.entry.resource(), List.of())
-          .forEach(entry -> naming.beside(entry, one.to));
-    }
-  }
-
-  private static Map<Integer, List<ListWish.Edit>> at(NamingEntries naming, int group) {
-    Map<Integer, List<ListWish.Edit>> at = new HashMap<>();
-    for (List<ListWish.Edit> some : List.of(naming.of(group), naming.ofOwner(group))) {
-      some.forEach(e -> at.computeIfAbsent(e.resource(), r -> new ArrayList<>()).add(e));
-    }
-    return at;
-  }
-
-  /** All groups that a subject is in. */
-  private Set<Integer> above(int subject) {
-    return new LinkedHashSet<>(
-        allAbove.computeIfAbsent(
-            subject,
-            s -> {
-              Set<Integer> met = new LinkedHashSet<>();
-              List<Integer> todo = new ArrayList<>(List.of(s));
-              while (!todo.isEmpty()) {
-                own.memberships(todo.remove(todo.size() - 1))
-                    .filter(membership -> membership.via().isSure())
-                    .forEach(
-                        membership -> {
-                          if (met.add(membership.group())) {
-                            todo.add(membership.group());
-                          }
-                        });
-              }
-              return met;
-            }));
-  }
-
   /** What a subject has by the groups and units that it is in. */
   private void groups(int member, int who, int to, Set<Integer> met) {
-    own.memberships(member)
-        .forEach(membership -> group(membership, member, who, to, met));
+    own.memberships(member).forEach(membership -> group(membership, member, who, to, met));
     for (int unit = facts.container(who);
         unit >= 0 && member == who;
         unit = facts.container(unit)) {
@@ -333,8 +222,7 @@ public final class Carry {
     if (leaves && !membership.via().isListed()) {
       left.add(Left.ofGroup(Why.PRIMARY, who, to, group));
     }
-    List<Step> ends =
-        leaves && membership.via().isListed() ? List.of(source.inverse()) : List.of();
+    List<Step> ends = leaves && membership.via().isListed() ? List.of(source.inverse()) : List.of();
     add(new CarriedRight(member, to, source, List.of(target), ends, there));
   }
 
@@ -346,8 +234,7 @@ public final class Carry {
       groups(group, who, to, met);
     }
     boolean gives = rights.size() > before || !own.assigned(group).isEmpty();
-    gives |= lists.values().stream()
-            .anyMatch(n -> !n.of(group).isEmpty() || !n.ofOwner(group).isEmpty());
+    gives |= lists.values().stream().anyMatch(list -> list.isNamed(group));
     if (gives) {
       left.add(Left.ofGroup(Why.NO_COUNTERPART, group, to, group));
     }
@@ -361,8 +248,7 @@ public final class Carry {
           for (int at = down.start(g); at < down.end(g); at++) {
             int member = down.at(at);
             boolean listed =
-                own.memberships(member)
-                    .anyMatch(m -> m.group() == g && m.via() == Via.DYNAMIC);
+                own.memberships(member).anyMatch(m -> m.group() == g && m.via() == Via.DYNAMIC);
             if (listed) {
               return true;
             }

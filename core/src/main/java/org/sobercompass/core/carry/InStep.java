@@ -87,17 +87,18 @@ public record InStep(
     }
     List<Ended> withdrawn = new ArrayList<>();
     List<Remembered> bothChanged = new ArrayList<>();
+    Set<String> wanted = new HashSet<>();
+    carried.rights().forEach(right -> wanted.addAll(right.texts()));
     for (Remembered was : before.values()) {
       List<Step> ends = new ArrayList<>();
       for (String text : was.target()) {
         Step there = present.get(text);
-        if (there != null) {
+        if (there != null && !wanted.contains(text)) {
           ends.add(there.inverse());
         }
       }
-      boolean moved = was.how() == How.INSTEAD;
-      boolean elsewhere = !plan.within().isEmpty();
-      if (moved || elsewhere) {
+      boolean stays = was.how() == How.INSTEAD || was.own() || !plan.within().isEmpty();
+      if (stays) {
         known.add(ends.isEmpty() ? was : was.there());
       } else if (!ends.isEmpty()) {
         withdrawn.add(new Ended(was, ends));
@@ -117,6 +118,7 @@ public record InStep(
         facts.key(right.to()),
         how,
         was == null ? today : was.on(),
+        was == null ? right.there() : was.own(),
         right.there(),
         StepText.of(right.source()),
         right.texts());
@@ -147,9 +149,7 @@ public record InStep(
           .filter(membership -> membership.via().isListed())
           .forEach(
               membership ->
-                  put(
-                      present,
-                      new Step.Join(facts.key(to), facts.key(membership.group()))));
+                  put(present, new Step.Join(facts.key(to), facts.key(membership.group()))));
     }
     for (SystemView view : NamingEntries.systems(model)) {
       NamingEntries naming = new NamingEntries(view);

@@ -12,6 +12,7 @@ import org.sobercompass.core.key.Key;
  * @param to whose it became
  * @param how whether the one kept it
  * @param on when it was first proposed
+ * @param own whether the other had it before it was carried, so that it is not withdrawn from it
  * @param seen whether the other was seen to have it since
  * @param source what gave it to the one, as {@link StepText} says it
  * @param target what gives it to the other
@@ -22,6 +23,7 @@ public record Remembered(
     Key to,
     CarryPlan.How how,
     LocalDate on,
+    boolean own,
     boolean seen,
     String source,
     List<String> target) {
@@ -32,6 +34,6 @@ public record Remembered(
 
   /** The same, seen. */
   Remembered there() {
-    return new Remembered(id, from, to, how, on, true, source, target);
+    return new Remembered(id, from, to, how, on, own, true, source, target);
   }
 }

@@ -15,6 +15,7 @@ final class RuleValues {
   /** So large a share of the values must be one account's alone for an attribute to identify. */
   private static final int IDENTIFYING_PERCENT = 80;
 
+  private static final int FEW = 5;
   private static final int PERCENT = 100;
 
   final MatchRule rule;
@@ -76,7 +77,9 @@ final class RuleValues {
       met += side.held(value) > 0 ? 1 : 0;
       single += side.held(value) == 1 ? 1 : 0;
     }
-    return met > 0 && (long) single * PERCENT >= (long) met * IDENTIFYING_PERCENT;
+    // Of a handful nothing can be told by counting.
+    return met > 0 && met < FEW
+        || (long) single * PERCENT >= (long) met * IDENTIFYING_PERCENT && met > 0;
   }
 
   private static int filled(Side side) {

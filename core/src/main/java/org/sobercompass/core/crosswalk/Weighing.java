@@ -96,7 +96,10 @@ final class Weighing {
       left = 1;
     }
     boolean against = person.isEmpty() && (otherName || reasons.stream().anyMatch(this::isAgainst));
-    boolean two = identities.size() >= 2 || !identities.isEmpty() && named;
+    // Two numbers can both be mistyped, or both have gone to the same successor: with them the
+    // names must share a part at least.
+    boolean likeNamed = named || families.containsKey(MatchRule.NAME);
+    boolean two = identities.size() >= 2 && likeNamed || !identities.isEmpty() && named;
     return new Candidate(
         to, (int) Math.round(WHOLE * (1 - doubt) * left), reasons, !against && (two || known));
   }
@@ -169,7 +172,11 @@ final class Weighing {
         String y = values.text(b.at(j));
         if (PersonName.within(x, y)) {
           return new Reason(
-              what, Degree.SAME, x, y, Math.max(1, values.held(a.at(i)) + values.held(b.at(j)) - 1));
+              what,
+              Degree.SAME,
+              x,
+              y,
+              Math.max(1, values.held(a.at(i)) + values.held(b.at(j)) - 1));
         }
         degree = PersonName.share(x, y) ? Degree.PARTLY : degree;
       }

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
@@ -128,15 +129,6 @@ public final class NamingEntries {
    * @throws IllegalArgumentException when the lists could not name that subject
    */
   public List<ListWish.Edit> copy(ListWish.Edit entry, int other) {
-    return copy(entry, other, false);
-  }
-
-  /** The same, also of what an owner may, and with what counts now. */
-  public List<ListWish.Edit> beside(ListWish.Edit entry, int other) {
-    return copy(entry, other, true);
-  }
-
-  private List<ListWish.Edit> copy(ListWish.Edit entry, int other, boolean beside) {
     // What was written for the same before must stand, so that the two become one.
     if (!written.add(List.of(entry.resource(), other))) {
       flush(entry.resource());
@@ -145,10 +137,54 @@ public final class NamingEntries {
     if (grant.isEmpty()) {
       return List.of();
     }
-    List<ListWish.Edit> made =
-        beside
-            ? now.entryBeside(grant.getAsInt(), other)
-            : now.entryFor(grant.getAsInt(), other);
+    List<ListWish.Edit> made = now.entryFor(grant.getAsInt(), other);
+    made.forEach(edit -> apply(edit, other));
+    return made;
+  }
+
+  /**
+   * Takes out one entry, also where it was written otherwise meanwhile, for somebody else's sake.
+   */
+  public void take(ListWish.Edit entry, int subject) {
+    boolean otherwise = edits.containsKey(new ListWish.Edit(entry.resource(), entry.text(), false));
+    take(entry);
+    List<ListWish.Edit> waiting = pending.getOrDefault(entry.resource(), List.of());
+    if (otherwise) {
+      List<ListWish.Edit> added = waiting.stream().filter(ListWish.Edit::added).toList();
+      flush(entry.resource());
+      for (ListWish.Edit edit : added) {
+        OptionalInt grant = now.entryOf(entry.resource(), edit.text());
+        if (grant.isPresent()
+            && now.grants(view.basis()).get(grant.getAsInt()).subject() == subject) {
+          take(edit);
+        }
+      }
+    }
+  }
+
+  /**
+   * Writes for another what some entries give together, where one that names it decides alone.
+   *
+   * @param everybody whether also what everybody may there
+   * @return the edits that it took, or the entry that says so already
+   */
+  public List<ListWish.Edit> together(
+      int resource, List<ListWish.Edit> entries, boolean everybody, int other) {
+    List<Integer> grants =
+        entries.stream()
+            .map(entry -> view.system().entryOf(resource, entry.text()).orElseThrow())
+            .toList();
+    String what = view.system().together(resource, grants, everybody);
+    List<ListWish.Edit> made = now.writing(resource, what, other);
+    List<ListWish.Edit> waiting = pending.getOrDefault(resource, List.of());
+    // Where entries of others are written anew, all that was written before must stand.
+    boolean anew =
+        !waiting.isEmpty()
+            && Stream.concat(made.stream(), waiting.stream()).anyMatch(edit -> !edit.added());
+    if (anew) {
+      flush(resource);
+      made = now.writing(resource, what, other);
+    }
     made.forEach(edit -> apply(edit, other));
     return made;
   }
@@ -169,7 +205,8 @@ public final class NamingEntries {
     List<Integer> key = List.of(item.resource(), other);
     String before = items.get(key);
     for (ListWish.Edit there : before == null ? items(other) : List.<ListWish.Edit>of()) {
-      boolean alike = there.resource() == item.resource() && !view.system().isExclusive(there.text());
+      boolean alike =
+          there.resource() == item.resource() && !view.system().isExclusive(there.text());
       before = alike ? there.text() : before;
     }
     if (view.system().isExclusive(text)) {

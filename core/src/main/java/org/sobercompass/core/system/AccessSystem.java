@@ -170,14 +170,6 @@ public interface AccessSystem {
   }
 
   /**
-   * The same, also of what an owner may by being the owner: as an entry that names the other, with
-   * what counts now.
-   */
-  default List<ListWish.Edit> entryBeside(int grant, int subject) {
-    return entryFor(grant, subject);
-  }
-
-  /**
    * What else lists say of subjects that is no grant: who owns a resource, and entries that count
    * for what is made later. By the subject, each as it would be added. O(resources).
    */
@@ -200,6 +192,25 @@ public interface AccessSystem {
    */
   default boolean namedDecides() {
     return false;
+  }
+
+  /**
+   * What some grants give together at a resource, in words of the system that {@link #writing}
+   * takes; where entries that name an account decide alone.
+   *
+   * @param everybody whether also what everybody may there
+   */
+  default String together(int resource, List<Integer> grants, boolean everybody) {
+    throw new UnsupportedOperationException(id());
+  }
+
+  /**
+   * What an entry takes that gives a subject this; nobody else gains or loses by it.
+   *
+   * @throws IllegalArgumentException when the lists could not name that subject
+   */
+  default List<ListWish.Edit> writing(int resource, String what, int subject) {
+    throw new UnsupportedOperationException(id());
   }
 
   /** Whether an item has one bearer only, such as who owns a resource. */

@@ -27,7 +27,7 @@ import tools.jackson.dataformat.csv.CsvSchema;
 public final class CarriedFile {
   private static final String TARGETS = "\n";
   private static final List<String> COLUMNS =
-      List.of("id", "from", "to", "how", "on", "seen", "source", "target");
+      List.of("id", "from", "to", "how", "on", "own", "seen", "source", "target");
 
   private final Path file;
   private final String shown;
@@ -64,9 +64,11 @@ public final class CarriedFile {
     Optional<Key> from = Key.read(row.get("from"));
     Optional<Key> to = Key.read(row.get("to"));
     Optional<How> how = How.of(row.get("how"));
+    Optional<Boolean> own = YesNo.parse(row.get("own"));
     Optional<Boolean> seen = YesNo.parse(row.get("seen"));
     Optional<LocalDate> on = day(row.get("on"));
-    if (from.isEmpty() || to.isEmpty() || how.isEmpty() || seen.isEmpty() || on.isEmpty()) {
+    boolean words = own.isPresent() && seen.isPresent();
+    if (from.isEmpty() || to.isEmpty() || how.isEmpty() || !words || on.isEmpty()) {
       problems.add(
           Problem.error(
               row.place(),
@@ -81,6 +83,7 @@ public final class CarriedFile {
             to.get(),
             how.get(),
             on.get(),
+            own.get(),
             seen.get(),
             row.get("source"),
             List.of(row.get("target").split(TARGETS))));
@@ -108,6 +111,7 @@ public final class CarriedFile {
               one.to().text(),
               one.how().word(),
               one.on().toString(),
+              one.own() ? "yes" : "no",
               one.seen() ? "yes" : "no",
               one.source(),
               String.join(TARGETS, one.target())));

@@ -139,18 +139,6 @@ public final class FileAccess extends ListedSystem {
   }
 
   @Override
-  public List<ListWish.Edit> entryBeside(int grant, int subject) {
-    OptionalInt entry = grants().entry(grant);
-    if (entry.isEmpty() || facts.style() != FileStyle.POSIX) {
-      return entryFor(grant, subject);
-    }
-    int resource = grants().resource(grant);
-    PosixList list = (PosixList) facts.list(resource).orElseThrow();
-    return new PosixForm(facts.trustees(), names)
-        .entryBeside(list, resource, entry.getAsInt() + 1, id(subject));
-  }
-
-  @Override
   public Map<Integer, List<ListWish.Edit>> items() {
     return facts.style() == FileStyle.POSIX ? new PosixItems(facts, names).all() : Map.of();
   }
@@ -158,6 +146,23 @@ public final class FileAccess extends ListedSystem {
   @Override
   public String itemFor(String text, int subject) {
     return new PosixItems(facts, names).renamed(text, id(subject));
+  }
+
+  @Override
+  public String together(int resource, List<Integer> grants, boolean everybody) {
+    List<Integer> entries =
+        grants.stream().map(grant -> grants().entry(grant).getAsInt() + 1).toList();
+    return beside().together((PosixList) facts.list(resource).orElseThrow(), entries, everybody);
+  }
+
+  @Override
+  public List<ListWish.Edit> writing(int resource, String what, int subject) {
+    PosixList list = (PosixList) facts.list(resource).orElseThrow();
+    return beside().writing(list, resource, what, id(subject));
+  }
+
+  private PosixBeside beside() {
+    return new PosixBeside(new PosixForm(facts.trustees(), names), names);
   }
 
   @Override

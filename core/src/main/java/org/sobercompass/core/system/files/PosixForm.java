@@ -61,24 +61,6 @@ final class PosixForm implements ListForm {
     return edits;
   }
 
-  /** The same, also of the owner's entry and the owning group's; no more than the mask lets through. */
-  List<ListWish.Edit> entryBeside(PosixList list, int resource, int entry, String id) {
-    PosixEntry written = PosixEntry.of(text(list, entry));
-    Parts parts = list.parts();
-    boolean ofOwner = written.kind().equals("user") && !written.isNamed();
-    if (written.kind().equals("other")) {
-      return List.of();
-    }
-    boolean masked = !ofOwner && parts.mask() != PosixList.NO_MASK;
-    int may = masked ? written.may() & parts.mask() : written.may();
-    List<ListWish.Edit> edits = new ArrayList<>();
-    change(parts, resource, id, may, 0, edits);
-    if (edits.isEmpty() && may(parts, id) >= 0) {
-      edits.add(new ListWish.Edit(resource, who(id) + PosixList.may(may(parts, id)), true));
-    }
-    return edits;
-  }
-
   @Override
   public String words(String text) {
     if (PosixItems.isOwner(text)) {
@@ -218,8 +200,7 @@ final class PosixForm implements ListForm {
   }
 
   /** The entry of one trustee with more permissions, or with less: the old goes, another comes. */
-  private void change(
-      Parts parts, int resource, String id, int more, int less, List<ListWish.Edit> into) {
+  void change(Parts parts, int resource, String id, int more, int less, List<ListWish.Edit> into) {
     int was = may(parts, id);
     int is = (Math.max(was, 0) | more) & ~less;
     boolean masked =
@@ -240,8 +221,13 @@ final class PosixForm implements ListForm {
     }
   }
 
+  /** Whether an id is the owner's. */
+  boolean isOwner(Parts parts, String id) {
+    return parts.owner() >= 0 && trustees.text(parts.owner()).equals(id);
+  }
+
   /** What the entry of a trustee says, or -1 when there is none. */
-  private int may(Parts parts, String id) {
+  int may(Parts parts, String id) {
     if (id.equals(FileTrustees.EVERYONE)) {
       return parts.otherMay() == 0 ? -1 : parts.otherMay();
     }
@@ -270,7 +256,7 @@ final class PosixForm implements ListForm {
     return others || (!id.isEmpty() && same);
   }
 
-  private String who(String id) {
+  String who(String id) {
     if (id.equals(FileTrustees.EVERYONE)) {
       return "other::";
     }

@@ -3,44 +3,25 @@ package org.sobercompass.core.system.files;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.nio.charset.StandardCharsets;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
-import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.sobercompass.core.access.AccessModel;
-import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.contract.SmallFacts;
 import org.sobercompass.core.descriptor.Ace;
-import org.sobercompass.core.descriptor.AceType;
-import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.facts.FactsBuilder;
-import org.sobercompass.core.facts.FactsBuilder.Space;
-import org.sobercompass.core.facts.FactsSource;
-import org.sobercompass.core.facts.Implicit;
-import org.sobercompass.core.facts.SubjectKind;
-import org.sobercompass.core.facts.SubjectRow;
-import org.sobercompass.core.facts.Via;
-import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.ReadyMade;
 import org.sobercompass.core.proposal.Step;
-import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.ListWish;
-import org.sobercompass.core.system.ListedSystem;
-import org.sobercompass.core.system.Question;
-import org.sobercompass.core.system.Trustees;
 import org.sobercompass.core.system.Verdict;
 
 /**
@@ -48,173 +29,11 @@ import org.sobercompass.core.system.Verdict;
  * trees that were made with the entries in them.
  */
 class WishedEntriesTest {
-  private static final int ACCOUNTS = 5;
-  private static final int GROUPS = 3;
-  private static final int PATHS = 12;
+  private static final int ACCOUNTS = RandomFiles.ACCOUNTS;
+  private static final int GROUPS = RandomFiles.GROUPS;
+  private static final int PATHS = RandomFiles.PATHS;
 
-  private final Facts facts = facts();
-
-  private static Facts facts() {
-    FactsBuilder builder =
-        new FactsBuilder(List.of("objectsid", "uidnumber", "gidnumber"), dn -> dn, new Problems());
-    FactsSource source = builder.source("d");
-    for (int a = 0; a < ACCOUNTS; a++) {
-      int row = source.add(row(SubjectKind.ACCOUNT, "a" + a));
-      source.name(row, Space.LOGIN, "a" + a);
-      source.values(row, "uidnumber", List.of(String.valueOf(1000 + a)));
-      source.values(row, "objectsid", List.of("S-1-5-21-1-" + (1000 + a)));
-    }
-    for (int g = 0; g < GROUPS; g++) {
-      int row = source.add(row(SubjectKind.GROUP, "g" + g));
-      source.name(row, Space.LOGIN, "g" + g);
-      source.values(row, "gidnumber", List.of(String.valueOf(2000 + g)));
-      source.values(row, "objectsid", List.of("S-1-5-21-1-" + (2000 + g)));
-      source.refer(row, Via.MEMBER, Space.LOGIN, "a" + g);
-      source.refer(row, Via.MEMBER, Space.LOGIN, "a" + (g + 1));
-    }
-    return builder.build();
-  }
-
-  private static SubjectRow row(SubjectKind kind, String id) {
-    return new SubjectRow(kind, id, id, id, id, id, "", 0, Facts.NEVER);
-  }
-
-  /** A path: where it stands, whether a folder, and the entries that are written there. */
-  private record Spot(int above, boolean folder, List<Ace> own, PosixList.Parts posix) {}
-
-  private static String sid(FileStyle style, int who) {
-    boolean account = who < ACCOUNTS;
-    String name = account ? "a" + who : "g" + (who - ACCOUNTS);
-    int number = account ? 1000 + who : 2000 + who - ACCOUNTS;
-    return style == FileStyle.SHARED ? "S-1-5-21-1-" + number : name + (account ? "" : " (g)");
-  }
-
-  private static List<Spot> spots(FileStyle style, Random random) {
-    List<Spot> spots = new ArrayList<>();
-    List<Integer> folders = new ArrayList<>(List.of(0));
-    for (int p = 0; p < PATHS; p++) {
-      boolean folder = p == 0 || random.nextBoolean();
-      int above = p == 0 ? -1 : folders.get(random.nextInt(folders.size()));
-      if (folder && p > 0) {
-        folders.add(p);
-      }
-      List<Ace> own = new ArrayList<>();
-      for (int i = random.nextInt(3); i > 0; i--) {
-        int flags = folder && random.nextInt(3) > 0 ? Ace.OBJECTS | Ace.CHILDREN : 0;
-        AceType type = random.nextInt(3) == 0 ? AceType.DENY : AceType.ALLOW;
-        int mask = random.nextBoolean() ? FileRights.READ : FileRights.CHANGE;
-        Ace ace = Ace.of(type, flags, mask, sid(style, random.nextInt(ACCOUNTS + GROUPS)));
-        if (!own.contains(ace)) {
-          own.add(ace);
-        }
-      }
-      own.sort((a, b) -> Boolean.compare(b.denies(), a.denies()));
-      spots.add(new Spot(above, folder, own, posix(random)));
-    }
-    return spots;
-  }
-
-  /** Owner 1, group 1; perhaps a named user and a named group under a mask. */
-  private static PosixList.Parts posix(Random random) {
-    boolean named = random.nextBoolean();
-    int[] none = {};
-    return new PosixList.Parts(
-        2,
-        1 + ACCOUNTS,
-        -1,
-        random.nextInt(8),
-        random.nextInt(8),
-        random.nextInt(8),
-        named ? random.nextInt(8) : PosixList.NO_MASK,
-        0,
-        named ? new int[] {3} : none,
-        named ? new int[] {random.nextInt(8)} : none,
-        named ? new int[] {2 + ACCOUNTS} : none,
-        named ? new int[] {random.nextInt(8)} : none,
-        List.of(),
-        0);
-  }
-
-  /** The tree made new: what comes from above is worked out at each path. */
-  private FileAccess access(FileStyle style, List<Spot> spots) {
-    Trustees.Builder trustees = new Trustees.Builder(facts, facts.implicit(Implicit.EVERYONE));
-    for (int s = 0; s < ACCOUNTS + GROUPS; s++) {
-      int subject = s < ACCOUNTS ? s : facts.firstGroup() + s - ACCOUNTS;
-      String kind = s < ACCOUNTS ? "u:" + (1000 + s) : "g:" + (2000 + s - ACCOUNTS);
-      trustees.add(style == FileStyle.SHARED ? sid(style, s) : kind, facts.login(subject), subject);
-    }
-    FileFacts.Builder into = new FileFacts.Builder(style, trustees);
-    int[] nodes = new int[spots.size()];
-    Descriptor[] made = new Descriptor[spots.size()];
-    for (int p = 0; p < spots.size(); p++) {
-      Spot spot = spots.get(p);
-      nodes[p] =
-          p == 0
-              ? 0
-              : into.paths().child(nodes[spot.above], ("p" + p).getBytes(StandardCharsets.UTF_8));
-      if (style == FileStyle.POSIX) {
-        into.put(nodes[p], spot.folder, into.list(p, new PosixList(spot.posix)));
-        continue;
-      }
-      Descriptor own = descriptor(style, spot.own);
-      List<Ace> all = new ArrayList<>(spot.own);
-      if (p > 0 && style == FileStyle.SHARED) {
-        FileInheritance.handed(made[spot.above], spot.folder, own).forEach(h -> all.add(h.ace()));
-      }
-      made[p] = descriptor(style, all);
-      int[] named = all.stream().mapToInt(a -> number(style, a.trustee())).toArray();
-      into.put(nodes[p], spot.folder, into.list(made[p], 1, named));
-    }
-    return new FileAccess(
-        new ListedSystem.Definition(
-            "x",
-            "x",
-            SmallFacts.sight(true),
-            new Admission(facts, false, Set.of(), Optional.empty()),
-            List.of()),
-        List.of(),
-        into.build(),
-        facts);
-  }
-
-  private static int number(FileStyle style, String trustee) {
-    for (int s = 0; s < ACCOUNTS + GROUPS; s++) {
-      if (sid(style, s).equals(trustee)) {
-        return 1 + s;
-      }
-    }
-    throw new AssertionError(trustee);
-  }
-
-  private static Descriptor descriptor(FileStyle style, List<Ace> entries) {
-    return new Descriptor(
-        Descriptor.DACL_PRESENT,
-        Optional.of(sid(style, 0)),
-        Optional.empty(),
-        Optional.of(entries),
-        Optional.empty());
-  }
-
-  private AccessModel model(FileAccess system) {
-    return AccessModel.of(facts, List.of(system), Instant.EPOCH, Optional.empty());
-  }
-
-  /** Who can do what where. */
-  private Map<String, Verdict> decisions(AccessModel model) {
-    Map<String, Verdict> all = new HashMap<>();
-    SystemView view = model.systems().get(0);
-    Asker asker = model.asker();
-    for (int account = 0; account < ACCOUNTS; account++) {
-      for (int r = 0; r < view.resources().size(); r++) {
-        for (int right = 0; right < view.rights().size(); right++) {
-          all.put(
-              account + " " + view.resources().id(r) + " " + view.rights().text(right),
-              asker.decide(view, account, Question.of(r, right)));
-        }
-      }
-    }
-    return all;
-  }
+  private final Facts facts = RandomFiles.facts();
 
   private static Proposal proposal(AccessModel model, List<ListWish.Edit> edits) {
     SystemView view = model.systems().get(0);
@@ -233,8 +52,8 @@ class WishedEntriesTest {
     int gained = 0;
     for (int seed = 0; seed < 150; seed++) {
       Random random = new Random(seed);
-      List<Spot> spots = spots(style, random);
-      AccessModel before = model(access(style, spots));
+      List<RandomFiles.Spot> spots = RandomFiles.spots(style, random);
+      AccessModel before = RandomFiles.model(facts, RandomFiles.access(facts, style, spots));
       SystemView view = before.systems().get(0);
       int path = random.nextInt(PATHS);
       int resource = resource(view, spots, path);
@@ -249,35 +68,41 @@ class WishedEntriesTest {
       assertThat(bound.isSound()).as(bound.notes().toString()).isTrue();
       AccessModel after = before.with(bound.changes());
       if (style == FileStyle.POSIX) {
-        assertThat(decisions(after)).as("seed " + seed).isEqualTo(byHand(before, edits));
+        assertThat(RandomFiles.decisions(after))
+            .as("seed " + seed)
+            .isEqualTo(byHand(before, edits));
       } else {
-        assertThat(decisions(after)).as("seed " + seed).isEqualTo(made(style, spots, view, edits));
+        assertThat(RandomFiles.decisions(after))
+            .as("seed " + seed)
+            .isEqualTo(made(style, spots, view, edits));
       }
-      gained += decisions(after).equals(decisions(before)) ? 0 : 1;
+      gained += RandomFiles.decisions(after).equals(RandomFiles.decisions(before)) ? 0 : 1;
       AccessModel back = after.with(proposal.inverse().on(after).changes());
       if (style != FileStyle.POSIX) {
-        assertThat(decisions(back)).as("seed " + seed).isEqualTo(decisions(before));
+        assertThat(RandomFiles.decisions(back))
+            .as("seed " + seed)
+            .isEqualTo(RandomFiles.decisions(before));
       }
     }
     assertThat(gained).isGreaterThan(20);
   }
 
-  private static int resource(SystemView view, List<Spot> spots, int path) {
+  private static int resource(SystemView view, List<RandomFiles.Spot> spots, int path) {
     return view.resources().find(id(spots, path)).orElseThrow();
   }
 
-  private static String id(List<Spot> spots, int path) {
-    String above = path == 0 ? "/" : id(spots, spots.get(path).above);
+  private static String id(List<RandomFiles.Spot> spots, int path) {
+    String above = path == 0 ? "/" : id(spots, spots.get(path).above());
     return path == 0 ? above : (above.equals("/") ? "" : above) + "/p" + path;
   }
 
   /** The tree made anew with the entries among those that stand there, those that deny first. */
   private Map<String, Verdict> made(
-      FileStyle style, List<Spot> spots, SystemView view, List<ListWish.Edit> edits) {
-    List<Spot> more = new ArrayList<>();
+      FileStyle style, List<RandomFiles.Spot> spots, SystemView view, List<ListWish.Edit> edits) {
+    List<RandomFiles.Spot> more = new ArrayList<>();
     for (int p = 0; p < spots.size(); p++) {
-      Spot spot = spots.get(p);
-      List<Ace> own = new ArrayList<>(spot.own);
+      RandomFiles.Spot spot = spots.get(p);
+      List<Ace> own = new ArrayList<>(spot.own());
       int resource = resource(view, spots, p);
       for (ListWish.Edit edit : edits) {
         boolean there =
@@ -287,9 +112,9 @@ class WishedEntriesTest {
           own.add(entry(style, edit.text()));
         }
       }
-      more.add(new Spot(spot.above, spot.folder, own, spot.posix));
+      more.add(new RandomFiles.Spot(spot.above(), spot.folder(), own, spot.posix()));
     }
-    return decisions(model(access(style, more)));
+    return RandomFiles.decisions(RandomFiles.model(facts, RandomFiles.access(facts, style, more)));
   }
 
   private static Ace entry(FileStyle style, String text) {
@@ -313,19 +138,19 @@ class WishedEntriesTest {
       PosixList list = (PosixList) system.facts().list(r).orElseThrow();
       parts.add(edited(list.parts(), edits, r));
     }
-    List<Spot> spots = new ArrayList<>();
+    List<RandomFiles.Spot> spots = new ArrayList<>();
     for (int r = 0; r < parts.size(); r++) {
       spots.add(
-          new Spot(
+          new RandomFiles.Spot(
               view.resources().parent(r),
               system.facts().kind(r) == FileFacts.Kind.FOLDER,
               List.of(),
               parts.get(r)));
     }
     Map<String, Verdict> named = new HashMap<>();
-    AccessModel made = model(access(FileStyle.POSIX, spots));
+    AccessModel made = RandomFiles.model(facts, RandomFiles.access(facts, FileStyle.POSIX, spots));
     SystemView other = made.systems().get(0);
-    Map<String, Verdict> all = decisions(made);
+    Map<String, Verdict> all = RandomFiles.decisions(made);
     for (int r = 0; r < parts.size(); r++) {
       String was = view.resources().id(r);
       String is = other.resources().id(other.resources().find(id(spots, r)).orElseThrow());
@@ -401,7 +226,9 @@ class WishedEntriesTest {
     int taken = 0;
     for (int seed = 0; seed < 150; seed++) {
       Random random = new Random(seed);
-      AccessModel before = model(access(style, spots(style, random)));
+      AccessModel before =
+          RandomFiles.model(
+              facts, RandomFiles.access(facts, style, RandomFiles.spots(style, random)));
       SystemView view = before.systems().get(0);
       int who = random.nextInt(ACCOUNTS + GROUPS);
       int subject = who < ACCOUNTS ? who : facts.firstGroup() + who - ACCOUNTS;
@@ -429,7 +256,9 @@ class WishedEntriesTest {
     int written = 0;
     for (int seed = 0; seed < 150; seed++) {
       Random random = new Random(seed);
-      AccessModel before = model(access(style, spots(style, random)));
+      AccessModel before =
+          RandomFiles.model(
+              facts, RandomFiles.access(facts, style, RandomFiles.spots(style, random)));
       int account = random.nextInt(ACCOUNTS);
       int other = (account + 1 + random.nextInt(ACCOUNTS - 1)) % ACCOUNTS;
       int group = facts.firstGroup() + random.nextInt(GROUPS);
@@ -464,7 +293,11 @@ class WishedEntriesTest {
 
   @Test
   void whatNoEntryCanGiveSaysWhatWould() {
-    AccessModel model = model(access(FileStyle.POSIX, spots(FileStyle.POSIX, new Random(1))));
+    AccessModel model =
+        RandomFiles.model(
+            facts,
+            RandomFiles.access(
+                facts, FileStyle.POSIX, RandomFiles.spots(FileStyle.POSIX, new Random(1))));
     SystemView view = model.systems().get(0);
     int delete = view.rights().find("delete").orElseThrow();
     int owner = view.rights().find("change-owner").orElseThrow();
