@@ -20,6 +20,7 @@ import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.proposal.AsIn;
+import org.sobercompass.core.proposal.FormerIds;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.ReadyMade;
 import org.sobercompass.core.proposal.Step;
@@ -48,6 +49,8 @@ import picocli.CommandLine.Parameters;
       "                                                  from the work of one to that of another",
       "  sober propose agreed permits                    actual assignments as they were intended",
       "  sober propose by-group doors-night maren.holt   a group in place of direct assignments",
+      "  sober propose present-ids                       entries that name ids of an earlier"
+          + " directory",
       "  sober propose end disabled-account              what ends all findings of a kind",
       "  sober propose as-in before.survey               as it was in a survey, or in a copy",
       "  sober propose disable petra.vance ilse.brandt   accounts that cannot sign in any more",
@@ -60,7 +63,8 @@ final class ProposeCommand implements Callable<Integer> {
   @Parameters(
       index = "0",
       paramLabel = "WHAT",
-      description = "like, leave, move, agreed, by-group, end, as-in, disable, enable or expire")
+      description =
+          "like, leave, move, agreed, by-group, present-ids, end, as-in, disable, enable or expire")
   private String what = "";
 
   @Parameters(
@@ -71,6 +75,9 @@ final class ProposeCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
+    if (what.equals("present-ids")) {
+      inputs.open(Set.of(FormerIds.ATTRIBUTE));
+    }
     ReadyMade made = new ReadyMade(inputs.assessment().model());
     Map<String, Supplier<Integer>> kinds = kinds(made);
     Supplier<Integer> kind = kinds.get(what);
@@ -110,6 +117,7 @@ final class ProposeCommand implements Callable<Integer> {
             proposing.run(
                 made.agreed(inputs.applications(names.isEmpty() ? "" : names.get(0))), inputs));
     kinds.put("by-group", () -> proposing.run(byGroup(made), inputs));
+    kinds.put("present-ids", () -> presentIds(made));
     kinds.put("end", this::end);
     kinds.put("as-in", this::asIn);
     kinds.put("disable", () -> proposing.run(switched(true), inputs));
@@ -124,6 +132,28 @@ final class ProposeCommand implements Callable<Integer> {
     }
     List<Integer> accounts = IntStream.range(1, names.size()).map(this::account).boxed().toList();
     return made.byGroup(inputs.names().group(names.get(0)), accounts);
+  }
+
+  /** Says also which former ids nothing rests on any more, then or now. */
+  private int presentIds(ReadyMade made) {
+    expect(0, "");
+    AccessModel model = inputs.assessment().model();
+    int code = proposing.run(made.presentIds(), inputs);
+    for (FormerIds.Former former : FormerIds.of(model)) {
+      inputs
+          .err()
+          .println(
+              Words.subject(model.facts(), former.bearer())
+                  + " keeps the former id "
+                  + former.id()
+                  + (former.entries() == 0
+                      ? "; no entry that was read names it, so it can be taken away."
+                      : "; "
+                          + former.entries()
+                          + (former.entries() == 1 ? " entry names" : " entries name")
+                          + " it."));
+    }
+    return code;
   }
 
   private int asIn() {

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.BiPredicate;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
@@ -105,6 +106,23 @@ public final class NamingEntries {
     } catch (IllegalArgumentException e) {
       // By an id that lists would not be written with any more.
       return true;
+    }
+  }
+
+  /**
+   * Writes entries that name somebody by an id kept from an earlier directory by the present one.
+   *
+   * @param byFormer whether an entry names a subject by such an id
+   */
+  void present(BiPredicate<Integer, String> byFormer) {
+    for (int subject : grants().keySet().stream().sorted().toList()) {
+      for (ListWish.Edit entry : of(subject)) {
+        OptionalInt grant = view.system().entryOf(entry.resource(), entry.text());
+        if (grant.isPresent() && byFormer.test(subject, entry.text())) {
+          take(entry);
+          view.system().entryFor(grant.getAsInt(), subject).forEach(edit -> apply(edit, subject));
+        }
+      }
     }
   }
 

@@ -104,6 +104,20 @@ public final class ReadyMade {
     return new Proposal("", all);
   }
 
+  /**
+   * Entries that name somebody by an id kept from an earlier directory name it by the present one.
+   */
+  public Proposal presentIds() {
+    return new Proposal(
+        "present ids",
+        entries(
+            naming ->
+                naming.present(
+                    (subject, text) ->
+                        FormerIds.of(facts, subject).stream()
+                            .anyMatch(id -> FormerIds.names(text, id)))));
+  }
+
   /** What is done with the entries of all lists; a list that cannot name somebody stays. */
   private List<Step> entries(Consumer<NamingEntries> what) {
     List<Step> all = new ArrayList<>();
