@@ -37,6 +37,7 @@ import picocli.CommandLine.Parameters;
       "  sober match fernhollow alderfen --accept certain --as \"Ilse Brandt\"",
       "  sober match fernhollow alderfen --accept rholm=rhea.jarrow --never nfarrow=nils.farrow"
           + " --as \"Ilse Brandt\"",
+      "  sober match fernhollow alderfen --make new.ldif",
       "What is certain rests on two kinds of evidence with nothing against it. A value that more"
           + " than five have",
       "is no evidence. Directories, bases, filters and attributes stand in compass.yaml"
@@ -59,10 +60,7 @@ final class MatchCommand implements Callable<Integer> {
       description = "the directory in which they are looked for")
   private @Nullable String to;
 
-  @Parameters(
-      index = "2..*",
-      paramLabel = "ACCOUNT",
-      description = "show only these of FROM")
+  @Parameters(index = "2..*", paramLabel = "ACCOUNT", description = "show only these of FROM")
   private List<String> only = new ArrayList<>();
 
   @Option(
@@ -90,6 +88,14 @@ final class MatchCommand implements Callable<Integer> {
 
   @Option(names = "--as", paramLabel = "WHO", description = "who says so, for the table")
   private String who = "";
+
+  @Option(
+      names = "--make",
+      paramLabel = "FILE",
+      description =
+          "write accounts and groups that have no counterpart into this .ldif file, to be made"
+              + " there; compass.yaml says where (crosswalks: new)")
+  private @Nullable Path make;
 
   @Override
   public Integer call() {
@@ -122,6 +128,9 @@ final class MatchCommand implements Callable<Integer> {
       matching.tellUndeclared();
     } else if (table.rows().stream().anyMatch(MatchCommand::isProposed)) {
       inputs.err().println("Nothing is kept yet: --write keeps the table, --accept decides.");
+    }
+    if (make != null) {
+      matching.make(matched, make).forEach(line -> inputs.err().println(line + "."));
     }
     boolean wrong = matched.doubts().stream().anyMatch(doubt -> doubt.isWrong());
     return wrong ? Exit.INPUT : Exit.OK;

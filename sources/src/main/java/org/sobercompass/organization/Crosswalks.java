@@ -1,10 +1,12 @@
 package org.sobercompass.organization;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import java.util.function.IntFunction;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.carry.Carried;
 import org.sobercompass.core.carry.Carry;
@@ -42,6 +44,8 @@ public final class Crosswalks {
   private final Organization organization;
   private final MatchPlan plan;
   private final Crosswalk decided;
+  private @Nullable BitSet services;
+  private Memberships.@Nullable Walker walker;
 
   /** Of two directories, as the workspace says they are matched, else by what is usual. */
   public Crosswalks(Organization organization, String from, String to) {
@@ -82,26 +86,56 @@ public final class Crosswalks {
 
   /** Matches everybody that nobody decided on. */
   public Matched match() {
-    Facts facts = organization.model().facts();
-    BitSet services = new FindingContext(organization.assessment()).services();
-    Memberships.Walker walker = organization.model().widest().walker();
-    IntFunction<BitSet> members =
-        group -> {
-          IntList found = new IntList();
-          walker.accounts(group, found);
-          BitSet accounts = new BitSet();
-          for (int i = 0; i < found.size(); i++) {
-            accounts.set(found.get(i));
-          }
-          return accounts;
-        };
     return Matched.of(
-        facts,
+        organization.model().facts(),
         plan,
-        account -> services.get(account) ? Nature.SERVICE : Nature.of(facts, account),
-        members,
+        this::nature,
+        this::accounts,
         organization.workspace().persons(),
         decided);
+  }
+
+  /** What stands behind an account, by its directory and by what the workspace says of services. */
+  public Nature nature(int account) {
+    if (services == null) {
+      services = new FindingContext(organization.assessment()).services();
+    }
+    return services.get(account)
+        ? Nature.SERVICE
+        : Nature.of(organization.model().facts(), account);
+  }
+
+  private BitSet accounts(int group) {
+    if (walker == null) {
+      walker = organization.model().widest().walker();
+    }
+    IntList found = new IntList();
+    walker.accounts(group, found);
+    BitSet accounts = new BitSet();
+    for (int i = 0; i < found.size(); i++) {
+      accounts.set(found.get(i));
+    }
+    return accounts;
+  }
+
+  /**
+   * The DNs of the counterparts of a group's members: of those that were accepted, and of those
+   * that are to be made.
+   */
+  public List<String> members(int group, Map<Integer, String> made) {
+    Facts facts = organization.model().facts();
+    Map<Integer, Integer> known = decided.counterparts(facts);
+    List<String> members = new ArrayList<>();
+    accounts(group).stream()
+        .forEach(
+            member -> {
+              Integer to = known.get(member);
+              String dn = to == null ? made.get(member) : facts.dn(to);
+              if (dn != null && !members.contains(dn)) {
+                members.add(dn);
+              }
+            });
+    return members;
   }
 
   /** What was decided, and for everybody else who could be whom. */
@@ -137,8 +171,7 @@ public final class Crosswalks {
   /** What a proposal does to each of them, and to everybody else. */
   public LossAndGain lossAndGain(Proposal proposal) {
     AccessModel model = organization.assessment().model();
-    return LossAndGain.of(
-        model, decided.counterparts(model.facts()), proposal.on(model).changes());
+    return LossAndGain.of(model, decided.counterparts(model.facts()), proposal.on(model).changes());
   }
 
   /** The names of the directories. */

@@ -25,8 +25,16 @@ public final class CrosswalkAnswers {
   /** The columns that are in the way in a terminal. */
   public static final List<String> BESIDE =
       List.of(
-          "kind", "from name", "to name", "decision", "by", "on", "comment", "agreed", "from id",
-          "to id", "check");
+          "from name",
+          "to name",
+          "decision",
+          "by",
+          "on",
+          "comment",
+          "agreed",
+          "from id",
+          "to id",
+          "check");
 
   private final AnswerContext ask;
   private final AccessModel model;

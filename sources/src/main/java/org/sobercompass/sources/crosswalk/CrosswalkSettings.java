@@ -10,11 +10,13 @@ import java.util.Set;
 import org.sobercompass.core.crosswalk.MatchPlan;
 import org.sobercompass.core.crosswalk.MatchRule;
 import org.sobercompass.core.crosswalk.MatchRule.As;
+import org.sobercompass.core.crosswalk.NewNames;
 import org.sobercompass.core.membership.Sight;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.SightReader;
+import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.text.Node;
 
 /**
@@ -22,17 +24,30 @@ import org.sobercompass.sources.text.Node;
  *
  * @param plan what is matched, and by what
  * @param file the table, as the workspace names it
+ * @param fresh where and how accounts and groups are made that have no counterpart
  * @param place where the workspace names it
  */
-public record CrosswalkSettings(MatchPlan plan, String file, Place place) {
+public record CrosswalkSettings(MatchPlan plan, String file, New fresh, Place place) {
+  /**
+   * What is still to be made on the other side.
+   *
+   * @param accounts the DN below which accounts are made, or empty
+   * @param groups the DN below which groups are made, or empty
+   * @param login the pattern of login names
+   */
+  public record New(String accounts, String groups, String login) {
+    static final New NOWHERE = new New("", "", NewNames.USUAL);
+  }
+
   private static final String KEY = "crosswalks";
-  private static final Set<String> KEYS = Set.of("from", "to", "by", "strip", "file");
+  private static final Set<String> KEYS = Set.of("from", "to", "by", "strip", "new", "file");
   private static final Set<String> RULE =
       Set.of("attribute", "from", "to", "as", "domains", "strip", "accents");
 
   /** Two directories that the workspace does not name together: all of them, by what is usual. */
   public static CrosswalkSettings usual(String from, String to) {
-    return new CrosswalkSettings(MatchPlan.usual(from, to), file(from, to), Place.of(""));
+    return new CrosswalkSettings(
+        MatchPlan.usual(from, to), file(from, to), New.NOWHERE, Place.of(""));
   }
 
   /** The table where a workspace names none. */
@@ -71,9 +86,33 @@ public record CrosswalkSettings(MatchPlan plan, String file, Place place) {
                   rules.isEmpty() ? MatchRule.usual() : rules,
                   lower(item.texts("strip"))),
               item.text("file").orElse(file(one, other)),
+              fresh(item),
               item.place()));
     }
     return all;
+  }
+
+  private static New fresh(Node item) {
+    Optional<Node> node = item.get("new");
+    if (node.isEmpty()) {
+      return New.NOWHERE;
+    }
+    node.get().only(Set.of("accounts", "groups", "login"));
+    String login = node.get().text("login").orElse(NewNames.USUAL);
+    if (!NewNames.isPattern(login)) {
+      node.get()
+          .wrong(
+              "login: " + Problem.quote(login) + " makes no names",
+              "a pattern with {given}, {g}, {last} or {login}, such as {given}.{last}");
+    }
+    for (String key : List.of("accounts", "groups")) {
+      String dn = node.get().text(key).orElse("");
+      if (!dn.isEmpty() && !DnForm.isDn(dn)) {
+        node.get().wrong(key + ": " + Problem.quote(dn) + " is no DN", "a DN");
+      }
+    }
+    return new New(
+        node.get().text("accounts").orElse(""), node.get().text("groups").orElse(""), login);
   }
 
   /** A directory by its name, or what is looked at of it, in the words of a sight. */
