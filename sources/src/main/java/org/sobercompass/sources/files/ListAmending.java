@@ -137,6 +137,7 @@ final class ListAmending {
           }
           boolean owned = steps.come.stream().anyMatch(one -> PosixText.isOfOwner(one.text()));
           List<String> was = new ArrayList<>(owned ? PosixText.owners(body) : List.of());
+          was.addAll(PosixText.flags(body));
           was.addAll(entries);
           List<String> is = changed(was, steps);
           if (PosixText.isSame(String.join("\n", is), String.join("\n", was))) {

@@ -56,8 +56,9 @@ final class PosixTarget implements LiveTarget {
     if (said.code != 0) {
       return Optional.empty();
     }
-    boolean owned = record.differences().get(0).added().get(0).startsWith("# ");
+    boolean owned = record.differences().get(0).added().get(0).startsWith("# owner");
     List<String> list = new ArrayList<>(owned ? PosixText.owners(said.out) : List.of());
+    list.addAll(PosixText.flags(said.out));
     list.addAll(PosixText.entries(said.out));
     return Optional.of(String.join("\n", list));
   }

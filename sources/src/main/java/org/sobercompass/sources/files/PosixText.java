@@ -11,6 +11,7 @@ import java.util.Set;
 final class PosixText {
   private static final String OWNER = "# owner: ";
   private static final String GROUP = "# group: ";
+  private static final String FLAGS = "# flags: ";
 
   private PosixText() {}
 
@@ -34,6 +35,14 @@ final class PosixText {
 
   private static boolean isOwner(String line) {
     return line.startsWith(OWNER) || line.startsWith(GROUP);
+  }
+
+  /**
+   * The line with set-user-id, set-group-id and sticky, where one of them is set: without it {@code
+   * setfacl --restore} takes them away.
+   */
+  static List<String> flags(String body) {
+    return body.lines().map(String::strip).filter(line -> line.startsWith(FLAGS)).toList();
   }
 
   /** Whether a change is about who owns a path: {@code owner:ann}, {@code owning-group:desk}. */
@@ -64,7 +73,7 @@ final class PosixText {
   }
 
   private static boolean decides(String entry) {
-    return !isOwner(entry) && !entry.startsWith("default:") && !entry.startsWith("mask:");
+    return !entry.startsWith("#") && !entry.startsWith("default:") && !entry.startsWith("mask:");
   }
 
   /** The entries that decide, in the order in which systems look at them (1003.1e 23.1.5). */

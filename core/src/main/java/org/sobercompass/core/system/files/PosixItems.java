@@ -11,7 +11,8 @@ import org.sobercompass.core.system.files.PosixList.Parts;
 
 /**
  * What lists of 1003.1e say of somebody that gives nothing by itself: default entries, as in {@code
- * default:user:ann:rwx}, and who owns a path, as in {@code owner:ann} and {@code owning-group:desk}.
+ * default:user:ann:rwx}, and who owns a path, as in {@code owner:ann} and {@code
+ * owning-group:desk}.
  */
 final class PosixItems {
   /** Begins what says who owns a path. */
@@ -51,7 +52,11 @@ final class PosixItems {
         owned(all, r, GROUP, parts.group());
         for (String line : parts.defaults()) {
           if (PosixEntry.is(line) && PosixEntry.of(line).isNamed()) {
-            add(all, r, DEFAULT + line, facts.trustees.find(PosixEntry.of(line).id(names)));
+            PosixEntry entry = PosixEntry.of(line);
+            String id = entry.id(names);
+            String may = PosixList.may(entry.may());
+            String text = DEFAULT + entry.kind() + ":" + names.name(id) + ":" + may;
+            add(all, r, text, facts.trustees.find(id));
           }
         }
       }
@@ -66,8 +71,7 @@ final class PosixItems {
     }
   }
 
-  private void add(
-      Map<Integer, List<ListWish.Edit>> all, int resource, String text, int trustee) {
+  private void add(Map<Integer, List<ListWish.Edit>> all, int resource, String text, int trustee) {
     int subject = trustee < 0 ? -1 : facts.trustees.subject(trustee);
     if (subject >= 0) {
       all.computeIfAbsent(subject, s -> new ArrayList<>())
@@ -150,8 +154,7 @@ final class PosixItems {
                 && PosixEntry.of(line).isNamed()
                 && PosixEntry.of(line).kind().equals(gone.kind())
                 && PosixEntry.of(line).id(names).equals(gone.id(names)));
-    return facts.with(
-        Map.of(resource, new PosixList(parts.with(left))), facts.trustees);
+    return facts.with(Map.of(resource, new PosixList(parts.with(left))), facts.trustees);
   }
 
   /** With another owner, or owning group. */
@@ -169,8 +172,7 @@ final class PosixItems {
         Map.of(
             resource,
             new PosixList(
-                parts.owned(
-                    ofGroup ? parts.owner() : trustee, ofGroup ? trustee : parts.group()))),
+                parts.owned(ofGroup ? parts.owner() : trustee, ofGroup ? trustee : parts.group()))),
         more);
   }
 }
