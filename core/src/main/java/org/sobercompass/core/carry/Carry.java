@@ -195,11 +195,15 @@ public final class Carry {
     if (facts.kind(group) != SubjectKind.GROUP || !met.add(group)) {
       return;
     }
+    Integer counterpart = counterparts.get(group);
     if (membership.via() == Via.SIGNS_IN) {
-      left.add(Left.ofGroup(Why.SIGNS_IN, who, to, group));
+      boolean signsIn =
+          counterpart != null && own.memberships(to).anyMatch(has -> has.group() == counterpart);
+      if (!signsIn) {
+        left.add(Left.ofGroup(Why.SIGNS_IN, who, to, group));
+      }
       return;
     }
-    Integer counterpart = counterparts.get(group);
     boolean shared = facts.source(group).equals(facts.source(to));
     int into = counterpart != null ? counterpart : shared ? group : -1;
     if (into < 0 || into == to) {

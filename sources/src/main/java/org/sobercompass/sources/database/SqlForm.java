@@ -78,7 +78,7 @@ final class SqlForm {
     return '"' + name.replace("\"", "\"\"") + '"';
   }
 
-  private static String literal(String text) {
+  static String literal(String text) {
     return "'" + text.replace("'", "''") + "'";
   }
 
@@ -118,7 +118,14 @@ final class SqlForm {
     outsideIn.sort(Comparator.comparingInt(difference -> depth(difference.name())));
     for (int i = outsideIn.size() - 1; i >= 0; i--) {
       Difference difference = outsideIn.get(i);
+      boolean table = kind(difference.name()).equals("table") && !difference.removed().isEmpty();
+      if (table) {
+        all.add(ColumnsKept.before(on(difference.name())));
+      }
       difference.removed().forEach(item -> all.addAll(change(difference.name(), item, false)));
+      if (table) {
+        all.add(ColumnsKept.after(on(difference.name())));
+      }
     }
     for (Difference difference : outsideIn) {
       difference.added().forEach(item -> all.addAll(change(difference.name(), item, true)));
