@@ -1,7 +1,6 @@
 package org.sobercompass.cli;
 
 import java.nio.file.Path;
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -10,20 +9,16 @@ import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.carry.Carried;
 import org.sobercompass.core.carry.CarryPlan;
 import org.sobercompass.core.carry.CarryPlan.Groups;
 import org.sobercompass.core.carry.CarryPlan.How;
 import org.sobercompass.core.carry.End;
-import org.sobercompass.core.carry.InStep;
-import org.sobercompass.core.carry.LossAndGain;
 import org.sobercompass.core.findings.PowerfulGrants;
 import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.report.answers.CarryAnswers;
 import org.sobercompass.report.data.AnswerTable;
-import org.sobercompass.sources.crosswalk.CarriedFile;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -119,43 +114,32 @@ final class CarryCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     Matching matching = new Matching(inputs, from, to, List.of());
-    if (matching.crosswalks().decided().lines().stream().noneMatch(line -> line.isAccepted())) {
-      throw new UsageException(
-          "nobody has an accepted counterpart yet; sober match finds them, and --accept accepts");
-    }
     return end ? ending(matching) : carrying(matching);
   }
 
   private int carrying(Matching matching) {
-    CarryPlan plan = plan();
-    Carried carried = matching.crosswalks().carry(plan);
-    CarriedFile file = matching.memory();
-    InStep step =
-        matching
-            .crosswalks()
-            .inStep(carried, file.read(), plan, LocalDate.now(inputs.workspace().zone()));
-    Proposal proposal = step.proposal(matching.name(), onlyAdd, again);
-    AccessModel model = inputs.assessment().model();
-    Bound bound = proposal.on(model);
-    LossAndGain result = matching.crosswalks().lossAndGain(proposal);
-    CarryAnswers answers = new CarryAnswers(inputs.ask(), model, model.with(bound.changes()));
-    if (!inputs.isTable()) {
-      inputs.print(answers.rights(result, true));
+    CarryingOver over = new CarryingOver(inputs, matching, plan(), onlyAdd, again);
+    if (inputs.isTable()) {
+      String gap = "";
+      for (AnswerTable part : over.brief()) {
+        inputs.out().print(gap);
+        inputs.print(part);
+        gap = "\n";
+      }
     } else {
-      print(
-          List.of(
-              answers.persons(step, result),
-              answers.moved(step),
-              answers.differences(result),
-              answers.left(carried)));
+      inputs.print(over.rights());
     }
-    int code = told(bound);
+    Proposal proposal = over.proposal();
+    int code = told(over.bound());
     if (keep != null && code == Exit.OK) {
       Proposing.keep(proposal, keep, inputs);
-      file.write(step.known());
+      matching.memory().write(over.step().known());
       inputs
           .err()
-          .println("Remembered: " + file.shown() + ", what was carried; run it again later.");
+          .println(
+              "Remembered: "
+                  + matching.memory().shown()
+                  + ", what was carried; run it again later.");
     } else if (!proposal.steps().isEmpty()) {
       inputs
           .err()
@@ -163,7 +147,7 @@ final class CarryCommand implements Callable<Integer> {
               "Nothing is changed yet: --keep keeps these "
                   + proposal.steps().size()
                   + " steps for sober preview and sober amend.");
-    } else if (step.isDone()) {
+    } else if (over.step().isDone()) {
       inputs.err().println("--end shows what ends the old side, and what would break.");
     }
     return code;
@@ -184,18 +168,6 @@ final class CarryCommand implements Callable<Integer> {
         .filter(Bound.Note::isWrong)
         .forEach(note -> inputs.err().println("Cannot be made: " + note.what() + "."));
     return bound.isSound() ? Exit.OK : Exit.INPUT;
-  }
-
-  /** Parts without rows are left out, but for the first. */
-  private void print(List<AnswerTable> parts) {
-    boolean first = true;
-    for (AnswerTable part : parts) {
-      if (first || !part.rows().isEmpty()) {
-        inputs.out().print(first ? "" : "\n");
-        inputs.print(part);
-      }
-      first = false;
-    }
   }
 
   private CarryPlan plan() {

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -33,6 +34,7 @@ import org.sobercompass.organization.Crosswalks;
 import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.report.data.AnswerTableWriter;
 import org.sobercompass.report.data.Format;
+import org.sobercompass.report.data.WorkbookWriter;
 import org.sobercompass.sources.crosswalk.CarriedFile;
 import org.sobercompass.sources.crosswalk.CrosswalkFile;
 import org.sobercompass.sources.crosswalk.CrosswalkSettings;
@@ -42,24 +44,48 @@ import org.sobercompass.sources.workspace.Workspace;
 
 /** A crosswalk as commands name it: by its two directories, or the only one of the workspace. */
 final class Matching {
+  private static final Map<String, List<String>> CHOICES =
+      Map.of("decision", List.of(Ruling.SAME.word(), Ruling.NEVER.word()));
+
   private final Inputs inputs;
   private final CrosswalkSettings settings;
   private final Crosswalks crosswalks;
   private final boolean declared;
 
+  /** Of a workspace that is read for it, by other attributes where some are named. */
   Matching(Inputs inputs, @Nullable String from, @Nullable String to, List<String> by) {
-    this.inputs = inputs;
-    MatchPlan asked = MatchPlan.usual("", "").by(by.stream().map(CrosswalkSettings::rule).toList());
-    Set<String> needs = new TreeSet<>(asked.needs());
+    this(inputs, read(inputs, by), from, to, by);
+  }
+
+  /** Of a workspace that was read already. */
+  Matching(Inputs inputs, String from, String to) {
+    this(inputs, inputs.workspace(), from, to, List.of());
+  }
+
+  private static MatchPlan asked(List<String> by) {
+    return MatchPlan.usual("", "").by(by.stream().map(CrosswalkSettings::rule).toList());
+  }
+
+  private static Workspace read(Inputs inputs, List<String> by) {
+    Set<String> needs = new TreeSet<>(asked(by).needs());
     needs.addAll(MatchPlan.usual("", "").needs());
-    Workspace workspace = inputs.open(needs);
+    return inputs.open(needs);
+  }
+
+  private Matching(
+      Inputs inputs,
+      Workspace workspace,
+      @Nullable String from,
+      @Nullable String to,
+      List<String> by) {
+    this.inputs = inputs;
     CrosswalkSettings found = settings(workspace, from, to);
     this.declared = workspace.crosswalks().contains(found);
     this.settings =
         by.isEmpty()
             ? found
             : new CrosswalkSettings(
-                found.plan().by(asked.rules()), found.file(), found.fresh(), found.place());
+                found.plan().by(asked(by).rules()), found.file(), found.fresh(), found.place());
     Facts facts = workspace.facts();
     this.crosswalks =
         new Crosswalks(inputs.organization(), settings.plan(), table(workspace, facts, settings));
@@ -260,15 +286,19 @@ final class Matching {
     if (inputs.survey != null) {
       throw new UsageException("a survey cannot be changed; expected a workspace");
     }
-    StringWriter csv = new StringWriter();
-    PrintWriter out = new PrintWriter(csv);
-    AnswerTableWriter.write(whole, Format.csv, 0, false, out);
-    out.flush();
     Path file = inputs.root.resolve(settings.file());
     Path folder = file.getParent();
     if (folder != null) {
       OwnFiles.folder(folder);
     }
+    if (settings.file().toLowerCase(Locale.ROOT).endsWith(".xlsx")) {
+      OwnFiles.write(file, out -> WorkbookWriter.write(List.of(whole), CHOICES, out));
+      return file;
+    }
+    StringWriter csv = new StringWriter();
+    PrintWriter out = new PrintWriter(csv);
+    AnswerTableWriter.write(whole, Format.csv, 0, false, out);
+    out.flush();
     OwnFiles.write(file, csv.toString());
     return file;
   }

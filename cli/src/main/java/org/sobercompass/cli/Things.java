@@ -8,7 +8,9 @@ import java.util.List;
 import java.util.Map;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.admin.Asked;
+import org.sobercompass.core.carry.CarryPlan;
 import org.sobercompass.core.comparison.Reading;
+import org.sobercompass.core.findings.PowerfulGrants;
 import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.organization.Names;
@@ -32,6 +34,7 @@ final class Things {
     KINDS.put("changes", 1);
     KINDS.put("role", 2);
     KINDS.put("node", 2);
+    KINDS.put("carry", 2);
     KINDS.put("timeline", 0);
   }
 
@@ -104,9 +107,21 @@ final class Things {
         List<AnswerTable> parts = new SurveyComparison(inputs, List.of(), false).tables(names);
         yield new Thing.Answered("What changed", parts, List.of(), "sober compare surveys -f csv");
       }
+      case "carry" -> carry(names.get(0), names.get(1));
       case "timeline" -> timeline();
       default -> proposal(names.get(0));
     };
+  }
+
+  private Thing carry(String from, String to) {
+    Matching matching = new Matching(inputs, from, to);
+    CarryPlan plan = CarryPlan.USUAL.leaving(new PowerfulGrants(inputs.assessment()));
+    CarryingOver over = new CarryingOver(inputs, matching, plan, false, false);
+    return new Thing.Answered(
+        "Carried over from " + from + " to " + to,
+        over.whole(inputs, matching),
+        List.of(),
+        "sober carry " + from + " " + to + " -f csv");
   }
 
   private Thing timeline() {

@@ -356,7 +356,7 @@ class ChangeTest {
     Files.writeString(
         other.resolve("files/fernstore.getfacl"),
         Files.readString(other.resolve("files/fernstore.getfacl"))
-            .replaceFirst("user:2017:rw-", "user:2017:rw-\nuser:2011:r--")
+            .replaceFirst("user:2017:rw-", "user:2017:rw-\nuser:2018:r--")
             .replaceFirst("# owner: cwhitlow", "# owner: rholm"));
     SoberTest.Said said = sober("propose", "as-in", other.toString());
     assertThat(said.out()).contains("nobody in the directories that it looks at has the user");

@@ -164,7 +164,7 @@ class CompareSurveysTest {
     List<String> timeline =
         sober("compare", "timeline", "-f", "csv", "-w", now.toString()).out().lines().toList();
     assertThat(timeline).hasSize(3);
-    assertThat(timeline.get(2)).startsWith("now,2026-11-20,110,1,92,");
+    assertThat(timeline.get(2)).startsWith("now,2026-11-20,114,1,94,");
   }
 
   @Test

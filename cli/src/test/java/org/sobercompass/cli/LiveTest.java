@@ -45,7 +45,7 @@ class LiveTest {
     SoberTest.Said said = sober("probe", directory.address(), "--plain");
     assertThat(said.code()).isZero();
     assertThat(said.out())
-        .contains("is a directory (kind: standard) with 79 accounts, 55 groups")
+        .contains("is a directory (kind: standard) with 79 accounts, 57 groups")
         .contains("ou=people,dc=alderfen,dc=example")
         .containsPattern("login name +uid +79 of 79")
         .containsPattern("display name +displayName +77 of 79")

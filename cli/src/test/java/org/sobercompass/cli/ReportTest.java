@@ -64,7 +64,7 @@ class ReportTest {
   @CsvSource(
       delimiter = '|',
       value = {
-        "account ilse.brandt | holds 21 permissions in 6 of 11 applications | m8za0f",
+        "account ilse.brandt | holds 28 permissions in 7 of 11 applications | m8za0f",
         "application orders | 8 accounts are given roles of Orders, none of them by name"
             + " | 03fdgf 7cuta2 8t7jkx dxwa0u m8za0f yjhnzb",
         "role orders standin-buyer | The role Stand-in buyer of Orders gives 6 permissions. 2"

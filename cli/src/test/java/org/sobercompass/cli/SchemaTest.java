@@ -31,6 +31,10 @@ class SchemaTest {
     DemoFiles.write(before);
     Path doors = before.resolve("assignments/doors.csv");
     Files.writeString(doors, Files.readString(doors).replaceFirst("opener,group,[^\n]*\n", ""));
+    for (String which : List.of("certain", "rholm=rhea.jarrow")) {
+      String root = demo.toString();
+      SoberTest.sober("match", "--accept", which, "--as", "Ilse Brandt", "--workspace", root);
+    }
     SoberTest.sober(
         "amend",
         "proposals/leave-approvers.ldif",
@@ -100,7 +104,11 @@ class SchemaTest {
     "tree, show tree fieldshare",
     "tree, show tree fieldbook",
     "survey, survey",
-    "surveys, survey list"
+    "surveys, survey list",
+    "crosswalk, match fernhollow alderfen",
+    "carry-rights, carry fernhollow alderfen",
+    "carry-end, carry --end",
+    "review-sheets, review who"
   })
   void anAnswerKeepsItsSchema(String schema, String command) throws IOException {
     List<String> args =

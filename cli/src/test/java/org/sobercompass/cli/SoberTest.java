@@ -44,7 +44,7 @@ class SoberTest {
   void theFirstLineIsTheAnswer() {
     assertThat(onDemo("show", "account", "ilse.brandt").out())
         .startsWith(
-            "Ilse Brandt (ilse.brandt) holds 21 permissions in 6 of 11 applications: all usable.");
+            "Ilse Brandt (ilse.brandt) holds 28 permissions in 7 of 11 applications: all usable.");
     assertThat(onDemo("holders", "orders:payments:sign").out())
         .startsWith("2 accounts hold orders:payments:sign at The whole trust.");
     assertThat(onDemo("findings").out())
@@ -67,7 +67,7 @@ class SoberTest {
         .startsWith("The workspace can be read; 9 things need a look.")
         .contains(
             "doors: 69 of 71 accounts with assignments can use it (1 disabled, 1 locked);" + " it")
-        .contains("climate: 110 of 110 accounts with assignments can use it; it asks for no")
+        .contains("climate: 114 of 114 accounts with assignments can use it; it asks for no")
         .contains("permits: 11 of 14 accounts with assignments can use it (1 expired, 2");
     assertThat(
             onDemo("check", "--format", "jsonl").out().lines().filter(l -> l.contains("warning")))

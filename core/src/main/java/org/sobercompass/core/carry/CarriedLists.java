@@ -2,6 +2,7 @@ package org.sobercompass.core.carry;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -52,6 +53,11 @@ final class CarriedLists {
     this.own = own;
     this.view = view;
     this.naming = new NamingEntries(view);
+  }
+
+  /** The number of the grant that an entry is; -1 where it is none. */
+  int grant(ListWish.Edit entry) {
+    return naming.grant(entry);
   }
 
   /** Whether any list names a subject, or is owned by it. */
@@ -108,10 +114,13 @@ final class CarriedLists {
     if (accounts && view.system().namedDecides()) {
       Set<Integer> resources = new LinkedHashSet<>(at(to, false).keySet());
       resources.addAll(at(to, true).keySet());
+      Set<ListWish.Edit> known = new HashSet<>();
+      if (!resources.isEmpty()) {
+        listed.stream().filter(one -> one.whose.to == to).forEach(one -> known.add(one.entry));
+      }
       for (int resource : resources) {
         for (ListWish.Edit entry : decidingFor(resource, who)) {
-          boolean known = listed.stream().anyMatch(l -> l.whose.to == to && l.entry.equals(entry));
-          if (!known) {
+          if (known.add(entry)) {
             listed.add(new Listed(new Whose(who, who, to, false), entry, List.of(), false));
           }
         }

@@ -18,11 +18,11 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.membership.Visibility;
 import org.sobercompass.core.proposal.OwnRights;
 import org.sobercompass.core.proposal.ReadyMade;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Grant;
-import org.sobercompass.core.system.ListWish;
 
 /**
  * Works out what the rights of some subjects become for their counterparts. What comes to everyone,
@@ -35,6 +35,7 @@ public final class Carry {
   private final Map<Integer, Integer> counterparts;
   private final CarryPlan plan;
   private final OwnRights own;
+  private final Map<Integer, Visibility> sights = new HashMap<>();
   private final List<SystemView> views = new ArrayList<>();
   private final Map<SystemView, CarriedLists> lists = new LinkedHashMap<>();
   private final Map<String, CarriedRight> rights = new LinkedHashMap<>();
@@ -119,9 +120,13 @@ public final class Carry {
 
   /** A system that looks at other directories only would give nothing to the counterpart. */
   private boolean isSeen(SystemView view, int who, int to) {
+    Visibility sight =
+        sights.computeIfAbsent(view.number(), n -> Visibility.of(facts, view.system().sight()));
     boolean seen =
         view.system().sight().directory().isEmpty()
-            || view.system().sight().covers(facts.source(to));
+            || sight.sees(to)
+            || sight.perhapsSees(to)
+            || facts.kind(to) == SubjectKind.IMPLICIT;
     if (!seen) {
       left.add(Left.ofSystem(Why.NOT_SEEN, who, to, view.number(), ""));
     }
@@ -155,16 +160,12 @@ public final class Carry {
     try {
       naming.carry(
           new CarriedLists.Whose(owner, who, to, mine && plan.how() == How.INSTEAD),
-          entry -> mayCarry(view, entry, who, to));
+          entry ->
+              plan.covers(view, entry.resource()) && mayCarry(view, naming.grant(entry), who, to));
     } catch (IllegalArgumentException e) {
       String said = e.getMessage() == null ? "" : e.getMessage();
       left.add(Left.ofSystem(Why.NO_NAME, who, to, view.number(), said));
     }
-  }
-
-  private boolean mayCarry(SystemView view, ListWish.Edit entry, int who, int to) {
-    int grant = view.system().entryOf(entry.resource(), entry.text()).orElse(-1);
-    return plan.covers(view, entry.resource()) && mayCarry(view, grant, who, to);
   }
 
   /** What a subject has by the groups and units that it is in. */

@@ -30,6 +30,11 @@ public record CarryPlan(
     return new CarryPlan(other, within, groups, powerful);
   }
 
+  /** The same, leaving some grants for a decision by hand. */
+  public CarryPlan leaving(BiPredicate<SystemView, Integer> others) {
+    return new CarryPlan(how, within, groups, others);
+  }
+
   /** What becomes of what is there. */
   public enum How {
     /** The source keeps what it has; the counterpart gets the same. */

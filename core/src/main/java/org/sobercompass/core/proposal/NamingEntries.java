@@ -9,7 +9,6 @@ import java.util.Map;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.BiPredicate;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
@@ -28,11 +27,15 @@ public final class NamingEntries {
   private static final int NOBODY = -1;
 
   private final SystemView view;
+  private final Map<Integer, List<ListWish.Edit>> found = new HashMap<>();
+  private final Map<ListWish.Edit, Integer> grantOf = new HashMap<>();
+  private final Map<Integer, String> ids = new HashMap<>();
+  private final Set<Integer> anew = new HashSet<>();
   private final Map<ListWish.Edit, Integer> edits = new LinkedHashMap<>();
   private final Map<List<Integer>, String> items = new HashMap<>();
   private final Map<Integer, List<ListWish.Edit>> pending = new HashMap<>();
   private final Set<List<Integer>> written = new HashSet<>();
-  private @Nullable Map<Integer, List<Integer>> bySubject;
+  private @Nullable Map<Integer, List<int[]>> bySubject;
   private @Nullable Map<Integer, List<ListWish.Edit>> itemsOf;
   private AccessSystem now;
 
@@ -49,30 +52,40 @@ public final class NamingEntries {
 
   /** The entries that name a subject and stand by themselves, by where and what they say. */
   public List<ListWish.Edit> of(int subject) {
-    List<ListWish.Edit> found = new ArrayList<>();
-    for (int g : grants().getOrDefault(subject, List.of())) {
-      if (names(g, subject)) {
-        int resource = view.grants().get(g).resource();
-        view.system()
-            .entryText(g)
-            .ifPresent(text -> found.add(new ListWish.Edit(resource, text, true)));
-      }
-    }
-    return found;
+    return of(subject, true);
   }
 
   /** The entries by which a subject has something as the owner, not by its name. */
   public List<ListWish.Edit> ofOwner(int subject) {
-    List<ListWish.Edit> found = new ArrayList<>();
-    for (int g : grants().getOrDefault(subject, List.of())) {
-      if (!names(g, subject) && view.system().entry(g).isPresent()) {
-        int resource = view.grants().get(g).resource();
-        view.system()
-            .entryText(g)
-            .ifPresent(text -> found.add(new ListWish.Edit(resource, text, true)));
-      }
-    }
-    return found;
+    return of(subject, false);
+  }
+
+  private List<ListWish.Edit> of(int subject, boolean byName) {
+    return found.computeIfAbsent(
+        byName ? subject : -1 - subject,
+        k -> {
+          List<ListWish.Edit> all = new ArrayList<>();
+          for (int[] one : grants().getOrDefault(subject, List.of())) {
+            int g = one[0];
+            int resource = one[1];
+            if (names(g, subject) == byName && (byName || view.system().entry(g).isPresent())) {
+              view.system()
+                  .entryText(g)
+                  .map(text -> new ListWish.Edit(resource, text, true))
+                  .ifPresent(
+                      entry -> {
+                        all.add(entry);
+                        grantOf.put(entry, g);
+                      });
+            }
+          }
+          return all;
+        });
+  }
+
+  /** The number of the grant that one of these entries is, or -1. */
+  public int grant(ListWish.Edit entry) {
+    return grantOf.getOrDefault(entry, -1);
   }
 
   /** What lists say of a subject that is no grant: what it owns, entries for what is made later. */
@@ -83,15 +96,18 @@ public final class NamingEntries {
     return itemsOf.getOrDefault(subject, List.of());
   }
 
-  private Map<Integer, List<Integer>> grants() {
-    Map<Integer, List<Integer>> known = bySubject;
+  /** The grants to each subject, each with its resource. */
+  private Map<Integer, List<int[]>> grants() {
+    Map<Integer, List<int[]>> known = bySubject;
     if (known == null) {
       known = new HashMap<>();
       List<Grant> all = view.grants();
       for (int g = 0; g < all.size(); g++) {
         Grant grant = all.get(g);
         if (grant.subject() >= 0 && !grant.isWithdrawn() && !grant.declared()) {
-          known.computeIfAbsent(grant.subject(), s -> new ArrayList<>()).add(g);
+          known
+              .computeIfAbsent(grant.subject(), s -> new ArrayList<>())
+              .add(new int[] {g, grant.resource()});
         }
       }
       bySubject = known;
@@ -188,20 +204,17 @@ public final class NamingEntries {
    */
   public List<ListWish.Edit> together(
       int resource, List<ListWish.Edit> entries, boolean everybody, int other) {
-    List<Integer> grants =
-        entries.stream()
-            .map(entry -> view.system().entryOf(resource, entry.text()).orElseThrow())
-            .toList();
+    List<Integer> grants = entries.stream().map(grantOf::get).toList();
     String what = view.system().together(resource, grants, everybody);
     List<ListWish.Edit> made = now.writing(resource, what, other);
-    List<ListWish.Edit> waiting = pending.getOrDefault(resource, List.of());
+    boolean writesAnew = made.stream().anyMatch(edit -> !edit.added());
     // Where entries of others are written anew, all that was written before must stand.
-    boolean anew =
-        !waiting.isEmpty()
-            && Stream.concat(made.stream(), waiting.stream()).anyMatch(edit -> !edit.added());
-    if (anew) {
+    if (pending.containsKey(resource) && (writesAnew || anew.contains(resource))) {
       flush(resource);
       made = now.writing(resource, what, other);
+    }
+    if (writesAnew) {
+      anew.add(resource);
     }
     made.forEach(edit -> apply(edit, other));
     return made;
@@ -311,7 +324,7 @@ public final class NamingEntries {
 
   /** An edit as a step. */
   public Step step(ListWish.Edit edit) {
-    String at = view.resources().id(edit.resource());
+    String at = ids.computeIfAbsent(edit.resource(), view.resources()::id);
     return new Step.ListItem(view.id(), at, edit.text(), edit.added());
   }
 }

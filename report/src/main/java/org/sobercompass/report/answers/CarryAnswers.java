@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Route;
 import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.Routes;
 import org.sobercompass.core.access.SystemView;
@@ -53,14 +54,14 @@ public final class CarryAnswers {
     int less = count(result, Outcome.LESS);
     int more = count(result, Outcome.MORE);
     String persons = AnswerContext.count(result.persons().size(), "person", "persons");
-    String out = equal + " can afterwards exactly what they could before";
+    String out = equal + " can do afterwards exactly what they could before";
     if (less + more > 0) {
-      out += ", " + less + " less, " + more + " more";
+      out += ", " + less + " can do less, " + more + " more";
     }
     return todo(step)
         + " Of "
         + persons
-        + " "
+        + ", "
         + out
         + "; "
         + (result.others().isNone()
@@ -112,7 +113,9 @@ public final class CarryAnswers {
     for (Person person : result.persons()) {
       rows.row(
           Words.subject(facts, person.to()),
-          person.from().stream().map(f -> Words.subject(facts, f)).collect(Collectors.joining(", ")),
+          person.from().stream()
+              .map(f -> Words.subject(facts, f))
+              .collect(Collectors.joining(", ")),
           person.count(Outcome.EQUAL),
           person.count(Outcome.LESS),
           person.count(Outcome.MORE),
@@ -245,7 +248,11 @@ public final class CarryAnswers {
     if (routes.open().isEmpty()) {
       return "";
     }
-    List<Integer> subjects = routes.open().get(0).subjects();
+    Route route = routes.open().get(0);
+    List<Integer> subjects = route.subjects();
+    if (view.system().isOfLists() && view.grants().get(route.grant()).declared()) {
+      return subjects.size() > 1 ? "as everybody has it" : "as the owner";
+    }
     return subjects.size() > 1
         ? "through " + Words.subject(facts, subjects.get(subjects.size() - 1))
         : "by itself";
@@ -321,7 +328,8 @@ public final class CarryAnswers {
 
   /** What moved since it was carried, one row each. */
   public AnswerTable moved(InStep step) {
-    AnswerTable.Builder rows = ask.begin("carry-moved/1", "what", "account", "right", "what follows");
+    AnswerTable.Builder rows =
+        ask.begin("carry-moved/1", "what", "account", "right", "what follows");
     for (InStep.Ended ended : step.withdrawn()) {
       moved(rows, "withdrawn from the old side", ended.what(), "it is withdrawn from the new side");
     }
@@ -399,7 +407,10 @@ public final class CarryAnswers {
 
   private String why(Left left) {
     return switch (left.why()) {
-      case NOT_SEEN -> "it does not look at " + facts.source(left.to());
+      case NOT_SEEN ->
+          isLookedAt(left)
+              ? "its sight leaves " + Words.subject(facts, left.to()) + " out"
+              : "it does not look at " + facts.source(left.to());
       case NO_COUNTERPART ->
           "it has no counterpart in "
               + facts.source(left.to())
@@ -413,10 +424,22 @@ public final class CarryAnswers {
     };
   }
 
+  private boolean isLookedAt(Left left) {
+    return before
+        .view(left.system().orElseThrow())
+        .system()
+        .sight()
+        .covers(facts.source(left.to()));
+  }
+
   private String todo(Left left) {
     return switch (left.why()) {
       case NOT_SEEN ->
-          "put " + facts.source(left.to()) + " into its sight (also:), where it can sign people in";
+          isLookedAt(left)
+              ? "let its sight take it in (account-filter:, account-bases:)"
+              : "put "
+                  + facts.source(left.to())
+                  + " into its sight (also:), where it can sign people in";
       case NO_COUNTERPART -> "name its counterpart in the crosswalk, or make one";
       case OVER -> "nothing";
       case POWERFUL -> "decide, and carry it with --powerful";

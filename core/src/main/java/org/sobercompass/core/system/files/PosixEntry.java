@@ -1,7 +1,7 @@
 package org.sobercompass.core.system.files;
 
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.system.ListWish;
 
@@ -14,12 +14,12 @@ import org.sobercompass.core.system.ListWish;
  * @param may the permissions, one bit each
  */
 record PosixEntry(boolean ofDefault, String kind, String who, int may) {
-  private static final Pattern FORM =
-      Pattern.compile("(default:)?(user|group|other|mask):([^:]*):([r-][w-][x-])");
+  private static final String DEFAULT = "default:";
+  private static final Set<String> KINDS = Set.of("user", "group", "other", "mask");
 
   /** Whether a text is an entry. */
   static boolean is(String text) {
-    return FORM.matcher(text).matches();
+    return read(text) != null;
   }
 
   /**
@@ -28,15 +28,35 @@ record PosixEntry(boolean ofDefault, String kind, String who, int may) {
    * @throws IllegalArgumentException when it is none
    */
   static PosixEntry of(String text) {
-    Matcher m = FORM.matcher(text);
-    boolean fits = m.matches() && (m.group(2).matches("user|group") || m.group(3).isEmpty());
-    if (!fits) {
+    PosixEntry entry = read(text);
+    boolean named = entry != null && entry.isNamed();
+    if (entry == null || named && !entry.kind.equals("user") && !entry.kind.equals("group")) {
       throw new IllegalArgumentException(
           Problem.quote(text)
               + " is no entry of such a list; expected user:NAME:rwx, group:NAME:rwx, other::rwx,"
               + " each with or without default: before it");
     }
-    return new PosixEntry(m.group(1) != null, m.group(2), m.group(3), PosixList.bits(m.group(4)));
+    return entry;
+  }
+
+  private static @Nullable PosixEntry read(String text) {
+    boolean ofDefault = text.startsWith(DEFAULT);
+    int from = ofDefault ? DEFAULT.length() : 0;
+    int colon = text.indexOf(':', from);
+    int last = text.lastIndexOf(':');
+    if (colon < 0 || last <= colon || last + 4 != text.length()) {
+      return null;
+    }
+    String kind = text.substring(from, colon);
+    String who = text.substring(colon + 1, last);
+    boolean letters = is(text, last + 1, 'r') && is(text, last + 2, 'w') && is(text, last + 3, 'x');
+    return letters && KINDS.contains(kind) && who.indexOf(':') < 0
+        ? new PosixEntry(ofDefault, kind, who, PosixList.bits(text.substring(last + 1)))
+        : null;
+  }
+
+  private static boolean is(String text, int at, char letter) {
+    return text.charAt(at) == letter || text.charAt(at) == '-';
   }
 
   boolean isNamed() {
