@@ -17,7 +17,7 @@ import org.sobercompass.core.findings.PowerfulGrants;
 import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
-import org.sobercompass.report.answers.CarryAnswers;
+import org.sobercompass.report.answers.CarryNotes;
 import org.sobercompass.report.data.AnswerTable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -156,8 +156,8 @@ final class CarryCommand implements Callable<Integer> {
   private int ending(Matching matching) {
     End ends = matching.crosswalks().end();
     AccessModel model = inputs.assessment().model();
-    CarryAnswers answers = new CarryAnswers(inputs.ask(), model, model);
-    inputs.print(answers.end(ends, matching.crosswalks().decided().from()));
+    CarryNotes notes = new CarryNotes(inputs.ask(), model);
+    inputs.print(notes.end(ends, matching.crosswalks().decided().from()));
     ends.left().forEach(line -> inputs.err().println("Not in it: " + line + "."));
     Proposing.keep(ends.proposal(), keep, inputs);
     return told(ends.proposal().on(model));

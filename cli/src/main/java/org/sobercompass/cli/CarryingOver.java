@@ -12,6 +12,7 @@ import org.sobercompass.core.crosswalk.CrosswalkLine;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.report.answers.CarryAnswers;
+import org.sobercompass.report.answers.CarryNotes;
 import org.sobercompass.report.answers.CrosswalkAnswers;
 import org.sobercompass.report.data.AnswerTable;
 
@@ -25,6 +26,7 @@ final class CarryingOver {
   private final Bound bound;
   private final LossAndGain result;
   private final CarryAnswers answers;
+  private final CarryNotes notes;
 
   /**
    * Works it out.
@@ -44,6 +46,7 @@ final class CarryingOver {
     AccessModel model = inputs.assessment().model();
     bound = proposal.on(model);
     result = matching.crosswalks().lossAndGain(proposal);
+    notes = new CarryNotes(inputs.ask(), model);
     answers = new CarryAnswers(inputs.ask(), model, model.with(bound.changes()));
   }
 
@@ -69,7 +72,7 @@ final class CarryingOver {
     List<AnswerTable> parts = new ArrayList<>();
     parts.add(answers.persons(step, result));
     for (AnswerTable part :
-        List.of(answers.moved(step), answers.differences(result), answers.left(carried))) {
+        List.of(notes.moved(step), answers.differences(result), notes.left(carried))) {
       if (!part.rows().isEmpty()) {
         parts.add(part);
       }

@@ -130,7 +130,7 @@ final class MatchCommand implements Callable<Integer> {
       inputs.err().println("Nothing is kept yet: --write keeps the table, --accept decides.");
     }
     if (make != null) {
-      matching.make(matched, make).forEach(line -> inputs.err().println(line + "."));
+      matching.making(matched).write(make).forEach(line -> inputs.err().println(line + "."));
     }
     boolean wrong = matched.doubts().stream().anyMatch(doubt -> doubt.isWrong());
     return wrong ? Exit.INPUT : Exit.OK;

@@ -5,7 +5,6 @@ import java.io.StringWriter;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -15,16 +14,11 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.crosswalk.Crosswalk;
 import org.sobercompass.core.crosswalk.CrosswalkTable;
 import org.sobercompass.core.crosswalk.CrosswalkTable.Row;
-import org.sobercompass.core.crosswalk.Match;
 import org.sobercompass.core.crosswalk.MatchPlan;
 import org.sobercompass.core.crosswalk.Matched;
-import org.sobercompass.core.crosswalk.Matches;
-import org.sobercompass.core.crosswalk.Nature;
-import org.sobercompass.core.crosswalk.NewNames;
 import org.sobercompass.core.crosswalk.Ruling;
 import org.sobercompass.core.crosswalk.Sureness;
 import org.sobercompass.core.facts.Facts;
@@ -38,7 +32,6 @@ import org.sobercompass.report.data.WorkbookWriter;
 import org.sobercompass.sources.crosswalk.CarriedFile;
 import org.sobercompass.sources.crosswalk.CrosswalkFile;
 import org.sobercompass.sources.crosswalk.CrosswalkSettings;
-import org.sobercompass.sources.crosswalk.NewEntries;
 import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.workspace.Workspace;
 
@@ -193,82 +186,9 @@ final class Matching {
     return with.ruled(isIt, ruling, who, today);
   }
 
-  /**
-   * Writes change records of what is still to be made on the other side: accounts of persons and
-   * groups that have no counterpart.
-   *
-   * @return what is to be told of it, a line each
-   */
-  List<String> make(Matched matched, Path file) {
-    Facts facts = inputs.model().facts();
-    CrosswalkSettings.New fresh = settings.fresh();
-    if (fresh.accounts().isEmpty() && fresh.groups().isEmpty()) {
-      throw new UsageException(
-          "compass.yaml does not say where; expected, in the crosswalk: new: {accounts: DN,"
-              + " groups: DN, login: \"{given}.{last}\"}");
-    }
-    NewNames names = new NewNames(facts, settings.plan().to().directory(), fresh.login());
-    List<Integer> persons =
-        without(matched.accounts()).stream()
-            .filter(account -> crosswalks.nature(account) == Nature.PERSON)
-            .filter(account -> !facts.is(account, Facts.DISABLED))
-            .filter(account -> !isTaken(matched, account))
-            .toList();
-    List<NewNames.Made> accounts = fresh.accounts().isEmpty() ? List.of() : names.accounts(persons);
-    String prefix = settings.plan().strip().stream().findFirst().orElse("");
-    List<NewNames.Made> groups =
-        fresh.groups().isEmpty() ? List.of() : names.groups(without(matched.groups()), prefix);
-    NewEntries entries = new NewEntries(facts);
-    String text = accounts.isEmpty() ? "" : entries.accounts(accounts, fresh.accounts());
-    Map<Integer, String> made = new HashMap<>();
-    accounts.forEach(a -> made.put(a.from(), "uid=" + a.login() + "," + fresh.accounts()));
-    Map<Integer, List<String>> members = new HashMap<>();
-    groups.forEach(group -> members.put(group.from(), crosswalks.members(group.from(), made)));
-    text += groups.isEmpty() ? "" : entries.groups(groups, fresh.groups(), members);
-    OwnFiles.write(file, text);
-    List<String> told = new ArrayList<>();
-    without(matched.accounts()).stream()
-        .filter(account -> isTaken(matched, account))
-        .forEach(
-            account ->
-                told.add(
-                    Words.subject(facts, account)
-                        + " is left out: whom it is like is another's counterpart, so it may be a"
-                        + " second account of the same person"));
-    for (List<NewNames.Made> some : List.of(accounts, groups)) {
-      for (NewNames.Made one : some) {
-        if (!one.clash().isEmpty()) {
-          told.add(one.clash() + " is taken there, so " + one.login() + " is proposed");
-        }
-      }
-    }
-    long filled = members.values().stream().filter(all -> !all.isEmpty()).count();
-    told.add(
-        "Written: "
-            + file
-            + ", "
-            + accounts.size()
-            + (accounts.size() == 1 ? " account and " : " accounts and ")
-            + filled
-            + (filled == 1 ? " group" : " groups")
-            + " to be made, as LDIF change records. When they are made and read, match"
-            + " again");
-    return told;
-  }
-
-  private static boolean isTaken(Matched matched, int account) {
-    return matched
-        .of(account)
-        .flatMap(Match::nearest)
-        .filter(nearest -> nearest.why() == Match.WhyNot.TAKEN)
-        .isPresent();
-  }
-
-  private static List<Integer> without(Matches matches) {
-    return matches.all().stream()
-        .filter(match -> match.sure() == Sureness.NONE)
-        .map(Match::from)
-        .toList();
+  /** What is still to be made on the other side. */
+  Making making(Matched matched) {
+    return new Making(inputs.model().facts(), crosswalks, settings, matched);
   }
 
   /** What remembers what was carried. */

@@ -2,6 +2,7 @@ package org.sobercompass.core.carry;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -85,11 +86,23 @@ public record InStep(
         known.add(remember(facts, right, was, plan.how(), today));
       }
     }
-    List<Ended> withdrawn = new ArrayList<>();
-    List<Remembered> bothChanged = new ArrayList<>();
+    InStep step = new InStep(rights, List.of(), lost, List.of(), known);
+    return step.ended(before.values(), carried, present, again, plan);
+  }
+
+  /** With what was carried before and is not carried any more. */
+  private InStep ended(
+      Collection<Remembered> before,
+      Carried carried,
+      Map<String, Step> present,
+      Set<String> again,
+      CarryPlan plan) {
+    List<Ended> gone = new ArrayList<>();
+    List<Remembered> changed = new ArrayList<>();
+    List<Remembered> all = new ArrayList<>(known);
     Set<String> wanted = new HashSet<>();
     carried.rights().forEach(right -> wanted.addAll(right.texts()));
-    for (Remembered was : before.values()) {
+    for (Remembered was : before) {
       List<Step> ends = new ArrayList<>();
       for (String text : was.target()) {
         Step there = present.get(text);
@@ -99,15 +112,15 @@ public record InStep(
       }
       boolean stays = was.how() == How.INSTEAD || was.own() || !plan.within().isEmpty();
       if (stays) {
-        known.add(ends.isEmpty() ? was : was.there());
+        all.add(ends.isEmpty() ? was : was.there());
       } else if (!ends.isEmpty()) {
-        withdrawn.add(new Ended(was, ends));
-        known.add(was.there());
+        gone.add(new Ended(was, ends));
+        all.add(was.there());
       } else if (was.seen() && again.contains(place(was.source()))) {
-        bothChanged.add(was);
+        changed.add(was);
       }
     }
-    return new InStep(rights, withdrawn, lost, bothChanged, known);
+    return new InStep(rights, gone, lost, changed, all);
   }
 
   private static Remembered remember(

@@ -14,7 +14,13 @@ import java.util.OptionalInt;
  * @param said what a system says of it, or empty
  */
 public record Left(
-    Why why, int from, int to, OptionalInt system, OptionalInt grant, OptionalInt group, String said) {
+    Why why,
+    int from,
+    int to,
+    OptionalInt system,
+    OptionalInt grant,
+    OptionalInt group,
+    String said) {
   /** Why a right is left. */
   public enum Why {
     /** The system does not look at the directory of the counterpart. */

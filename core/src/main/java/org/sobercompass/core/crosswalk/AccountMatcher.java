@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntFunction;
@@ -43,8 +44,7 @@ public final class AccountMatcher {
     Optional<Nearest> nearest = Optional.empty();
 
     void no(Candidate candidate, WhyNot why) {
-      boolean nearer =
-          nearest.isEmpty() || BEST.compare(candidate, nearest.get().candidate()) < 0;
+      boolean nearer = nearest.isEmpty() || BEST.compare(candidate, nearest.get().candidate()) < 0;
       if (nearer) {
         nearest = Optional.of(new Nearest(candidate, why));
       }
@@ -202,11 +202,12 @@ public final class AccountMatcher {
       return false;
     }
     boolean alone = row.good.stream().skip(1).allMatch(other -> isFar(other, best));
-    for (int other : wanted.get(best.to())) {
+    for (int other : wanted.getOrDefault(best.to(), List.of())) {
       if (other != account) {
-        alone &= rows.get(other).good.stream()
-            .filter(candidate -> candidate.to() == best.to())
-            .allMatch(candidate -> isFar(candidate, best));
+        alone &=
+            Objects.requireNonNull(rows.get(other)).good.stream()
+                .filter(candidate -> candidate.to() == best.to())
+                .allMatch(candidate -> isFar(candidate, best));
       }
     }
     return alone;
@@ -233,15 +234,13 @@ public final class AccountMatcher {
     List<Integer> rivals = new ArrayList<>();
     row.good.forEach(
         candidate ->
-            wanted.get(candidate.to()).stream()
+            wanted.getOrDefault(candidate.to(), List.of()).stream()
                 .filter(other -> other != account && !rivals.contains(other))
                 .forEach(rivals::add));
     rivals.sort(Comparator.naturalOrder());
     boolean alone = row.good.size() == 1 && rivals.isEmpty();
     Sureness sure =
-        !alone
-            ? Sureness.AMBIGUOUS
-            : row.good.get(0).firm() ? Sureness.CERTAIN : Sureness.LIKELY;
+        !alone ? Sureness.AMBIGUOUS : row.good.get(0).firm() ? Sureness.CERTAIN : Sureness.LIKELY;
     return new Match(account, sure, row.good, rivals, row.nearest);
   }
 }

@@ -128,8 +128,8 @@ public record Crosswalk(String from, String to, List<CrosswalkLine> lines) {
   /**
    * Holds the decided lines against the facts.
    *
-   * @param weighed weighs an account of the one side against one of the other; empty where they
-   *     are not to be compared any more
+   * @param weighed weighs an account of the one side against one of the other; empty where they are
+   *     not to be compared any more
    */
   public List<Doubt> doubts(
       Facts facts, BiFunction<Integer, Integer, Optional<Candidate>> weighed) {

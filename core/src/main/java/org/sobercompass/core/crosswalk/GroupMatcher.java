@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntFunction;
@@ -80,14 +81,11 @@ public final class GroupMatcher {
       Map<Integer, BitSet> of,
       Set<Integer> taken) {
     BitSet mapped = new BitSet();
-    members
-        .apply(group)
-        .stream()
+    members.apply(group).stream()
         .filter(accounts::containsKey)
-        .forEach(member -> mapped.set(accounts.get(member)));
+        .forEach(member -> mapped.set(Objects.requireNonNull(accounts.get(member))));
     Set<Integer> near = new LinkedHashSet<>(byName.getOrDefault(name(group), List.of()));
-    mapped.stream()
-        .forEach(member -> near.addAll(byMember.getOrDefault(member, List.of())));
+    mapped.stream().forEach(member -> near.addAll(byMember.getOrDefault(member, List.of())));
     List<Candidate> good = new ArrayList<>();
     for (int other : near) {
       boolean open =
@@ -97,8 +95,7 @@ public final class GroupMatcher {
         good.add(candidate);
       }
     }
-    good.sort(
-        Comparator.comparingInt(Candidate::score).reversed().thenComparingInt(Candidate::to));
+    good.sort(Comparator.comparingInt(Candidate::score).reversed().thenComparingInt(Candidate::to));
     return good;
   }
 
@@ -123,8 +120,7 @@ public final class GroupMatcher {
               1));
     }
     double doubt =
-        (named ? 1 - NAME : 1)
-            * (both.cardinality() >= FEWEST ? 1 - MEMBERS * share / WHOLE : 1);
+        (named ? 1 - NAME : 1) * (both.cardinality() >= FEWEST ? 1 - MEMBERS * share / WHOLE : 1);
     return new Candidate(other, (int) Math.round(WHOLE * (1 - doubt)), reasons, named && alike);
   }
 
@@ -144,8 +140,7 @@ public final class GroupMatcher {
     Map<Integer, List<Integer>> wanted = new HashMap<>();
     rows.forEach(
         (group, good) ->
-            good.forEach(
-                c -> wanted.computeIfAbsent(c.to(), k -> new ArrayList<>()).add(group)));
+            good.forEach(c -> wanted.computeIfAbsent(c.to(), k -> new ArrayList<>()).add(group)));
     List<Match> all = new ArrayList<>();
     Set<Integer> met = new LinkedHashSet<>(taken);
     for (int group : from) {
@@ -156,7 +151,7 @@ public final class GroupMatcher {
       good.forEach(candidate -> met.add(candidate.to()));
       List<Integer> rivals =
           good.stream()
-              .flatMap(c -> wanted.get(c.to()).stream())
+              .flatMap(c -> wanted.getOrDefault(c.to(), List.of()).stream())
               .filter(other -> other != group)
               .distinct()
               .sorted()
@@ -165,9 +160,7 @@ public final class GroupMatcher {
       if (!good.isEmpty()) {
         boolean alone = good.size() == 1 && rivals.isEmpty();
         sure =
-            !alone
-                ? Sureness.AMBIGUOUS
-                : good.get(0).firm() ? Sureness.CERTAIN : Sureness.LIKELY;
+            !alone ? Sureness.AMBIGUOUS : good.get(0).firm() ? Sureness.CERTAIN : Sureness.LIKELY;
       }
       all.add(new Match(group, sure, good, rivals, Optional.empty()));
     }

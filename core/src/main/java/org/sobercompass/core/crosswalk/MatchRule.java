@@ -40,12 +40,31 @@ public record MatchRule(
   private static final Set<String> NAMES = Set.of(NAME, "cn", "displayname", "gecos");
   private static final Set<String> LOGINS = Set.of(LOGIN, "uid", "samaccountname");
 
-  /** Attributes that say what somebody does, or where; however few have a value, it names nobody. */
+  /**
+   * Attributes that say what somebody does, or where; however few have a value, it names nobody.
+   */
   private static final Set<String> DESCRIBING =
       Set.of(
-          "c", "co", "company", "department", "departmentnumber", "description", "employeetype",
-          "gidnumber", "homedirectory", "l", "manager", "o", "ou", "physicaldeliveryofficename",
-          "postalcode", "roomnumber", "st", "street", "streetaddress", "title");
+          "c",
+          "co",
+          "company",
+          "department",
+          "departmentnumber",
+          "description",
+          "employeetype",
+          "gidnumber",
+          "homedirectory",
+          "l",
+          "manager",
+          "o",
+          "ou",
+          "physicaldeliveryofficename",
+          "postalcode",
+          "roomnumber",
+          "st",
+          "street",
+          "streetaddress",
+          "title");
 
   /** Copies. */
   public MatchRule {

@@ -102,7 +102,9 @@ public record Matched(
     return Stream.of(accounts, groups, units).flatMap(matches -> matches.all().stream());
   }
 
-  /** What was found for one account, group or unit; empty where it was decided, or is on no side. */
+  /**
+   * What was found for one account, group or unit; empty where it was decided, or is on no side.
+   */
   public Optional<Match> of(int from) {
     return all().filter(match -> match.from() == from).findFirst();
   }

@@ -53,55 +53,70 @@ final class Weighing {
    * @param person why it is known already that they are one person's, where it is
    */
   Candidate weigh(int fromPlace, int toPlace, int to, Optional<String> person) {
-    List<Reason> reasons = new ArrayList<>();
-    Map<String, Double> families = new HashMap<>();
-    Set<String> identities = new HashSet<>();
+    Evidence found = new Evidence();
     person.ifPresent(
         why -> {
-          reasons.add(new Reason(MatchRule.PERSON, Degree.SAME, why, "", 1));
-          families.put(MatchRule.PERSON, KNOWN);
+          found.reasons.add(new Reason(MatchRule.PERSON, Degree.SAME, why, "", 1));
+          found.families.put(MatchRule.PERSON, KNOWN);
+          found.known = true;
         });
-    boolean known = person.isPresent();
-    boolean named = false;
-    boolean otherName = false;
-    double left = 1;
     for (RuleValues values : rules) {
-      Optional<Reason> found = reason(values, fromPlace, toPlace);
-      if (found.isEmpty()) {
-        continue;
-      }
-      Reason reason = found.get();
-      reasons.add(reason);
-      String family = values.rule.family();
-      if (reason.degree() == Degree.DIFFERENT) {
-        otherName |= values.rule.as() == As.NAME;
-        left *= values.rule.as() == As.NAME ? 1 : difference(values);
-      } else {
-        families.merge(family, strength(values, reason), Math::max);
-        named |= reason.degree() == Degree.SAME && family.equals(MatchRule.NAME);
-        known |= values.rule.as() == As.FORMER_ID && reason.held() == 1;
-        if (values.identifying && reason.held() == 1) {
-          identities.add(family);
-        }
-      }
+      reason(values, fromPlace, toPlace).ifPresent(reason -> add(found, values, reason));
     }
-    if (otherName) {
-      left *= identities.size() >= 2 ? OTHER_NAME_BUT_TWO_NUMBERS : OTHER_NAME;
-    }
+    double left = person.isPresent() ? 1 : found.left();
     double doubt = 1;
-    for (double strength : families.values()) {
+    for (double strength : found.families.values()) {
       doubt *= 1 - strength;
     }
-    if (person.isPresent()) {
-      left = 1;
+    boolean against =
+        person.isEmpty() && (found.otherName || found.reasons.stream().anyMatch(this::isAgainst));
+    int score = (int) Math.round(WHOLE * (1 - doubt) * left);
+    return new Candidate(to, score, found.reasons, !against && (found.known || found.isOfTwo()));
+  }
+
+  /** What was found for two, while it is weighed. */
+  private static final class Evidence {
+    final List<Reason> reasons = new ArrayList<>();
+    final Map<String, Double> families = new HashMap<>();
+    final Set<String> identities = new HashSet<>();
+    boolean known;
+    boolean named;
+    boolean otherName;
+    double left = 1;
+
+    /** How much of the score is left for what differs. */
+    double left() {
+      if (!otherName) {
+        return left;
+      }
+      return left * (identities.size() >= 2 ? OTHER_NAME_BUT_TWO_NUMBERS : OTHER_NAME);
     }
-    boolean against = person.isEmpty() && (otherName || reasons.stream().anyMatch(this::isAgainst));
-    // Two numbers can both be mistyped, or both have gone to the same successor: with them the
-    // names must share a part at least.
-    boolean likeNamed = named || families.containsKey(MatchRule.NAME);
-    boolean two = identities.size() >= 2 && likeNamed || !identities.isEmpty() && named;
-    return new Candidate(
-        to, (int) Math.round(WHOLE * (1 - doubt) * left), reasons, !against && (two || known));
+
+    /**
+     * Whether two kinds of evidence agree. Two numbers can both be mistyped, or both have gone to
+     * the same successor: with them the names must share a part at least.
+     */
+    boolean isOfTwo() {
+      boolean likeNamed = named || families.containsKey(MatchRule.NAME);
+      return identities.size() >= 2 && likeNamed || !identities.isEmpty() && named;
+    }
+  }
+
+  private void add(Evidence found, RuleValues values, Reason reason) {
+    found.reasons.add(reason);
+    String family = values.rule.family();
+    if (reason.degree() == Degree.DIFFERENT) {
+      boolean name = values.rule.as() == As.NAME;
+      found.otherName |= name;
+      found.left *= name ? 1 : difference(values);
+      return;
+    }
+    found.families.merge(family, strength(values, reason), Math::max);
+    found.named |= reason.degree() == Degree.SAME && family.equals(MatchRule.NAME);
+    found.known |= values.rule.as() == As.FORMER_ID && reason.held() == 1;
+    if (values.identifying && reason.held() == 1) {
+      found.identities.add(family);
+    }
   }
 
   /** Telephones change; another one speaks against a pair, and does not make it doubtful. */

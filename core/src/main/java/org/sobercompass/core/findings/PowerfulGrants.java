@@ -42,8 +42,7 @@ public final class PowerfulGrants implements BiPredicate<SystemView, Integer> {
     }
     var role = view.system().roles().get(grant.role());
     boolean administers = view.admission().terms().administrators().contains(role.id());
-    boolean controls =
-        delegated.contains(view.id()) && controlling.contains(grant.subject());
+    boolean controls = delegated.contains(view.id()) && controlling.contains(grant.subject());
     return administers
         || controls
         || rules.powerful().stream()

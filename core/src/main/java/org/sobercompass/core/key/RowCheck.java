@@ -6,7 +6,9 @@ import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.List;
 
-/** A short digest of what a row of a table says: another one tells that somebody changed the row. */
+/**
+ * A short digest of what a row of a table says: another one tells that somebody changed the row.
+ */
 public final class RowCheck {
   private static final int DIGITS = 8;
 

@@ -221,24 +221,12 @@ final class Binder implements Step.Cases<Optional<Change>> {
       return Optional.empty();
     }
     try {
-      OptionalInt there = view.get().system().entryOf(resource.get(), item.text());
-      boolean isItem = view.get().system().hasItem(resource.get(), item.text());
-      if (isItem) {
-        return item.added()
-            ? none(Kind.ALREADY, item.text() + " is there")
-            : Optional.of(
-                lists(view.get())
-                    .add(new Redefinition.ListItem(resource.get(), item.text(), false)));
-      }
-      if (!item.added()) {
-        return there.isPresent()
-            ? Optional.of(lists(view.get()).take(there.getAsInt()))
-            : none(Kind.NOT_THERE, "there is no entry " + item.text() + " at " + item.at());
-      }
-      return there.isPresent()
-          ? none(Kind.ALREADY, "the entry " + item.text() + " is there")
-          : Optional.of(
-              lists(view.get()).add(new Redefinition.ListItem(resource.get(), item.text())));
+      Optional<Change> change = lists(view.get()).item(resource.get(), item);
+      return change.isPresent()
+          ? change
+          : item.added()
+              ? none(Kind.ALREADY, "the entry " + item.text() + " is there")
+              : none(Kind.NOT_THERE, "there is no entry " + item.text() + " at " + item.at());
     } catch (IllegalArgumentException e) {
       return none(Kind.UNKNOWN, String.valueOf(e.getMessage()));
     }

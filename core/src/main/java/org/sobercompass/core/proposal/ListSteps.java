@@ -2,6 +2,8 @@ package org.sobercompass.core.proposal;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.OptionalInt;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.system.AccessSystem;
@@ -20,6 +22,23 @@ final class ListSteps {
 
   ListSteps(SystemView view) {
     this.view = view;
+  }
+
+  /**
+   * An entry, or what else a list says, is added or taken out; empty where it is so already.
+   *
+   * @throws IllegalArgumentException when it cannot stand there
+   */
+  Optional<Change> item(int resource, Step.ListItem item) {
+    OptionalInt grant = view.system().entryOf(resource, item.text());
+    boolean there = grant.isPresent() || view.system().hasItem(resource, item.text());
+    if (there == item.added()) {
+      return Optional.empty();
+    }
+    return Optional.of(
+        grant.isPresent()
+            ? take(grant.getAsInt())
+            : add(new Redefinition.ListItem(resource, item.text(), item.added())));
   }
 
   /** An entry is taken out. */

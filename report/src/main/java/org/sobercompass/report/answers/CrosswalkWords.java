@@ -98,7 +98,13 @@ final class CrosswalkWords {
       case DIFFERENT ->
           name
               ? "names have nothing in common (" + reason.value() + ", " + reason.other() + ")"
-              : "another " + reason.what() + " (" + reason.value() + ", not " + reason.other() + ")";
+              : "another "
+                  + reason.what()
+                  + " ("
+                  + reason.value()
+                  + ", not "
+                  + reason.other()
+                  + ")";
     };
   }
 

@@ -72,8 +72,7 @@ public final class CrosswalkFile {
     String to = settings.plan().to().directory();
     List<CrosswalkLine> lines = new ArrayList<>();
     if (Files.exists(file)) {
-      for (Row row :
-          new FilledSheet(shown, KNOWN, NEEDED, Set.of("on"), problems).read(file)) {
+      for (Row row : new FilledSheet(shown, KNOWN, NEEDED, Set.of("on"), problems).read(file)) {
         line(row, from, to).ifPresent(lines::add);
       }
     }
@@ -105,16 +104,7 @@ public final class CrosswalkFile {
     if (kind.isEmpty() || ruling.isEmpty()) {
       return Optional.empty();
     }
-    boolean asWritten =
-        !row.get("check").isEmpty()
-            && row.get("check")
-                .equals(
-                    CrosswalkLine.check(
-                        kind.get(),
-                        row.get("from"),
-                        row.get("from id"),
-                        row.get("to"),
-                        row.get("to id")));
+    boolean asWritten = isAsWritten(row, kind.get());
     Optional<Key> one = key(row, "from", kind.get(), from, asWritten);
     Optional<Key> other = key(row, "to", kind.get(), to, asWritten);
     if (ruling.get() == Ruling.SAME && row.get("to").isEmpty()) {
@@ -139,6 +129,14 @@ public final class CrosswalkFile {
             row.get("comment"),
             asWritten ? row.get("agreed") : "",
             row.place()));
+  }
+
+  /** Whether nobody put in another name since the row was written. */
+  private static boolean isAsWritten(Row row, SubjectKind kind) {
+    String check =
+        CrosswalkLine.check(
+            kind, row.get("from"), row.get("from id"), row.get("to"), row.get("to id"));
+    return row.get("check").equals(check);
   }
 
   private Optional<SubjectKind> kind(Row row) {

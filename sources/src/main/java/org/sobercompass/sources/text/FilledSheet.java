@@ -55,11 +55,7 @@ public final class FilledSheet {
    * @param days those whose numbers are days, as spreadsheets keep them
    */
   public FilledSheet(
-      String name,
-      List<String> known,
-      List<String> needed,
-      Set<String> days,
-      Problems problems) {
+      String name, List<String> known, List<String> needed, Set<String> days, Problems problems) {
     this.name = name;
     this.known = known;
     this.needed = needed;
@@ -99,7 +95,9 @@ public final class FilledSheet {
     try {
       if (!isSmall(file)) {
         problems.error(
-            Place.of(name), "the workbook is too large when unpacked", "a table of people and what they decided");
+            Place.of(name),
+            "the workbook is too large when unpacked",
+            "a table of people and what they decided");
         return;
       }
       try (InputStream in = Files.newInputStream(file);

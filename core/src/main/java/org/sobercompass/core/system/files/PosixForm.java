@@ -64,8 +64,7 @@ final class PosixForm implements ListForm {
   @Override
   public String words(String text) {
     if (PosixItems.isOwner(text)) {
-      String who = text.substring(text.indexOf(':') + 1);
-      return (text.startsWith(PosixItems.GROUP) ? "owning group " : "owner ") + who;
+      return PosixItems.words(text);
     }
     PosixEntry entry = PosixEntry.of(text);
     if (entry.kind().equals("mask")) {
@@ -101,9 +100,7 @@ final class PosixForm implements ListForm {
   /** With the number in place of a name. */
   String numbered(String text) {
     if (PosixItems.isOwner(text)) {
-      int at = text.indexOf(':') + 1;
-      boolean ofGroup = text.startsWith(PosixItems.GROUP);
-      return text.substring(0, at) + names.id(ofGroup, text.substring(at)).substring(2);
+      return PosixItems.numbered(text, names);
     }
     PosixEntry entry = PosixEntry.of(text);
     return !entry.isNamed()

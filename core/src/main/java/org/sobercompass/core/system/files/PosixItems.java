@@ -36,6 +36,19 @@ final class PosixItems {
     return text.startsWith(OWNER) || text.startsWith(GROUP);
   }
 
+  /** Who owns a path, in words. */
+  static String words(String text) {
+    String who = text.substring(text.indexOf(':') + 1);
+    return (text.startsWith(GROUP) ? "owning group " : "owner ") + who;
+  }
+
+  /** The same with the number in place of the name. */
+  static String numbered(String text, FileTrustees names) {
+    int at = text.indexOf(':') + 1;
+    return text.substring(0, at)
+        + names.id(text.startsWith(GROUP), text.substring(at)).substring(2);
+  }
+
   /** Whether a text is such an item. */
   static boolean is(String text) {
     return isOwner(text) || text.startsWith(DEFAULT) && PosixEntry.of(text).isNamed();

@@ -104,20 +104,8 @@ public final class PosixList implements FileList {
     /** The same with another owner and owning group. */
     Parts owned(int newOwner, int newGroup) {
       return new Parts(
-          newOwner,
-          newGroup,
-          superuser,
-          ownerMay,
-          groupMay,
-          otherMay,
-          mask,
-          special,
-          users,
-          userMay,
-          groups,
-          groupsMay,
-          defaults,
-          hidden);
+          newOwner, newGroup, superuser, ownerMay, groupMay, otherMay, mask, special, users,
+          userMay, groups, groupsMay, defaults, hidden);
     }
 
     /** The same with another default list. */
