@@ -37,7 +37,7 @@ final class CrosswalkWords {
   /** What speaks for the counterpart, what against it, and who else could be it. */
   String why(Row row) {
     List<String> parts = new ArrayList<>();
-    row.candidate().ifPresent(candidate -> parts.add(reasons(candidate)));
+    row.candidate().ifPresent(candidate -> parts.add(reasons(row.line(), candidate)));
     row.match()
         .ifPresent(
             match -> {
@@ -73,7 +73,7 @@ final class CrosswalkWords {
 
   private String nearest(Row row, Match.Nearest nearest) {
     String who = Words.subject(facts, nearest.candidate().to());
-    String reasons = reasons(nearest.candidate());
+    String reasons = reasons(row.line(), nearest.candidate());
     return switch (nearest.why()) {
       case LITTLE -> "nearest is " + who + ", and that is not enough: " + reasons;
       case NATURE -> who + " is an account of another nature: " + reasons;
@@ -83,21 +83,25 @@ final class CrosswalkWords {
   }
 
   /** What speaks for two, and what against them. */
-  static String reasons(Candidate candidate) {
-    return String.join("; ", candidate.reasons().stream().map(CrosswalkWords::reason).toList());
+  private String reasons(CrosswalkLine line, Candidate candidate) {
+    String from = facts.find(line.from()).map(facts::label).orElse(line.fromName());
+    String names = "(" + from + ", " + facts.label(candidate.to()) + ")";
+    return String.join(
+        "; ", candidate.reasons().stream().map(reason -> reason(reason, from, names)).toList());
   }
 
-  private static String reason(Reason reason) {
+  /** Names are shown as they are written, not as they are compared. */
+  private static String reason(Reason reason, String from, String names) {
     boolean name = reason.what().equals(MatchRule.NAME);
     return switch (reason.degree()) {
-      case SAME -> same(reason);
+      case SAME -> same(reason, name ? from : reason.value());
       case PARTLY ->
           name
-              ? "names share a part (" + reason.value() + ", " + reason.other() + ")"
+              ? "names share a part " + names
               : reason.value() + " of the " + reason.what() + " are the same";
       case DIFFERENT ->
           name
-              ? "names have nothing in common (" + reason.value() + ", " + reason.other() + ")"
+              ? "names have nothing in common " + names
               : "another "
                   + reason.what()
                   + " ("
@@ -108,7 +112,7 @@ final class CrosswalkWords {
     };
   }
 
-  private static String same(Reason reason) {
+  private static String same(Reason reason, String value) {
     if (reason.what().equals(MatchRule.PERSON)) {
       return "known to be one person's (" + reason.value() + ")";
     }
@@ -116,7 +120,7 @@ final class CrosswalkWords {
       return reason.value() + " members are the same";
     }
     String others = reason.held() == 1 ? "" : ", which " + reason.held() + " have";
-    return "same " + reason.what() + " " + reason.value() + others;
+    return "same " + reason.what() + " " + value + others;
   }
 
   /** What of a decided line does not hold any more; a sentence without a full stop. */
