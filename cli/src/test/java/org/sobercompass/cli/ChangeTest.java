@@ -360,9 +360,25 @@ class ChangeTest {
             .replaceFirst("# owner: cwhitlow", "# owner: rholm"));
     SoberTest.Said said = sober("propose", "as-in", other.toString());
     assertThat(said.out()).contains("nobody in the directories that it looks at has the user");
-    assertThat(said.err())
-        .contains("Not in it: Moss Rook (moss.rook) is here and not there.")
-        .contains("of Fernhollow file host is there and not here.");
+    assertThat(said.err()).contains("Not in it: Moss Rook (moss.rook) is here and not there.");
+  }
+
+  /** Owners and entries for what is made later come back too. */
+  @Test
+  void ownersAreAsTheyWere() throws IOException {
+    Path other = folder.resolve("other");
+    DemoFiles.write(other);
+    Files.writeString(
+        other.resolve("files/fernstore.getfacl"),
+        Files.readString(other.resolve("files/fernstore.getfacl"))
+            .replaceFirst("# owner: cwhitlow", "# owner: rholm")
+            .replaceFirst("default:user:tbrook:rwx\n", ""));
+    SoberTest.Said said = sober("propose", "as-in", other.toString());
+    assertThat(said.code()).as(said.err()).isZero();
+    assertThat(said.out().replaceAll("\\s+", " "))
+        .contains("Set the owner rholm of /srv/fernhollow/walks")
+        .contains("Remove the entry read, write, execute in what is made there later, for tbrook");
+    assertThat(said.err()).doesNotContain("Not in it");
   }
 
   /** What one command writes, the opposite one takes back. */

@@ -2,10 +2,13 @@ package org.sobercompass.core.proposal;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.system.Grant;
@@ -20,12 +23,15 @@ final class ListsAsIn {
   private final SystemView there;
   private final Map<String, Step> gone = new LinkedHashMap<>();
   private final List<Step> come = new ArrayList<>();
+  private final List<Step> taken = new ArrayList<>();
+  private final Set<String> owned = new HashSet<>();
   private final List<String> missing = new ArrayList<>();
 
   /** Compares. O(entries). */
   ListsAsIn(AccessModel now, SystemView view, AccessModel other, SystemView there) {
     this.view = view;
     this.there = there;
+    items(now, other);
     Map<String, Integer> had = said(there, other);
     Map<String, Integer> has = said(view, now);
     Steps own = new Steps(now);
@@ -52,6 +58,40 @@ final class ListsAsIn {
     }
   }
 
+  /** Who owns what, and entries for what is made later. */
+  private void items(AccessModel now, AccessModel other) {
+    Set<List<String>> has = items(view, now, now);
+    Set<List<String>> had = items(there, other, now);
+    for (List<String> item : had) {
+      boolean known = view.resources().find(item.get(0)).isPresent();
+      if (known && !has.contains(item)) {
+        come.add(new Step.ListItem(view.id(), item.get(0), item.get(1), true));
+        owned.add(item.get(0));
+      }
+    }
+    for (List<String> item : has) {
+      boolean exclusive = view.system().isExclusive(item.get(1));
+      boolean known = there.resources().find(item.get(0)).isPresent();
+      if (known && !had.contains(item) && (!exclusive || owned.contains(item.get(0)))) {
+        taken.add(new Step.ListItem(view.id(), item.get(0), item.get(1), false));
+      }
+    }
+  }
+
+  /** The items of a system by place and text, of those who are known here. */
+  private static Set<List<String>> items(SystemView of, AccessModel model, AccessModel now) {
+    Set<List<String>> all = new LinkedHashSet<>();
+    of.system()
+        .items()
+        .forEach(
+            (subject, some) -> {
+              if (now.facts().find(model.facts().key(subject)).isPresent()) {
+                some.forEach(i -> all.add(List.of(of.resources().id(i.resource()), i.text())));
+              }
+            });
+    return all;
+  }
+
   /** What the entries of a system say, and how often. */
   private static Map<String, Integer> said(SystemView view, AccessModel model) {
     Map<String, Integer> said = new HashMap<>();
@@ -76,7 +116,7 @@ final class ListsAsIn {
     }
     if (text.isPresent() && view.resources().find(at).isPresent()) {
       come.add(new Step.ListItem(view.id(), at, text.get(), true));
-    } else if (there.system().entry(grant).isEmpty()) {
+    } else if (there.system().entry(grant).isEmpty() && !owned.contains(at)) {
       missing.add(says);
     }
   }
@@ -84,6 +124,7 @@ final class ListsAsIn {
   /** Removals, then what is added. */
   List<Step> steps() {
     List<Step> steps = new ArrayList<>(gone.values());
+    steps.addAll(taken);
     steps.addAll(come);
     return steps;
   }
