@@ -166,12 +166,16 @@ public record MatchRule(
             && to.stream().noneMatch(DESCRIBING::contains);
   }
 
-  /** The values of an account on one side, as they are compared; each once, in order. */
-  List<String> values(Facts facts, int account, boolean ofFrom) {
+  /**
+   * The values of an account on one side, as they are compared; each once, in order.
+   *
+   * @param syntax as {@link #syntax} says
+   */
+  List<String> values(Facts facts, int account, boolean ofFrom, Syntax syntax) {
     Map<String, Boolean> values = new LinkedHashMap<>();
     for (String attribute : ofFrom ? from : to) {
       for (String raw : raw(facts, account, attribute)) {
-        String value = tidy(facts, account, attribute, raw);
+        String value = tidy(syntax, raw);
         if (!value.isBlank()) {
           values.put(value, true);
         }
@@ -197,7 +201,7 @@ public record MatchRule(
     return names;
   }
 
-  private String tidy(Facts facts, int account, String attribute, String raw) {
+  private String tidy(Syntax syntax, String raw) {
     if (as == As.NAME) {
       return PersonName.tidy(raw);
     }
@@ -205,7 +209,7 @@ public record MatchRule(
     if (as == As.LOGIN) {
       return accents ? Syntax.fold(value) : PersonName.plain(value);
     }
-    String compared = matching(facts, account, attribute).normalise(value).orElse(value);
+    String compared = syntax.normalise(value).orElse(value);
     int at = compared.lastIndexOf('@');
     if (at >= 0 && !domains.isEmpty()) {
       String domain = compared.substring(at + 1);
@@ -214,11 +218,22 @@ public record MatchRule(
     return accents ? compared : PersonName.plain(compared);
   }
 
-  private static Syntax matching(Facts facts, int account, String attribute) {
-    return facts
-        .matching(facts.source(account), attribute)
-        .map(Matching::syntax)
-        .orElse(Syntax.of(attribute));
+  /**
+   * By what values compare on both sides: as both directories say; where they say different things,
+   * as is usual for the attribute if one of them says so, else as text without case.
+   */
+  Syntax syntax(Facts facts, String fromDirectory, String toDirectory) {
+    Syntax one = said(facts, fromDirectory, from.get(0));
+    Syntax other = said(facts, toDirectory, to.get(0));
+    Syntax usual = Syntax.of(from.get(0));
+    if (one == other) {
+      return one;
+    }
+    return usual == one || usual == other ? usual : Syntax.CASE_IGNORE;
+  }
+
+  private static Syntax said(Facts facts, String directory, String attribute) {
+    return facts.matching(directory, attribute).map(Matching::syntax).orElse(Syntax.of(attribute));
   }
 
   private String stripped(String value) {

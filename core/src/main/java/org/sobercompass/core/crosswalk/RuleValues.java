@@ -2,6 +2,7 @@ package org.sobercompass.core.crosswalk;
 
 import java.util.List;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.filter.Syntax;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.store.IntRows;
 import org.sobercompass.core.store.TextTable;
@@ -23,6 +24,7 @@ final class RuleValues {
   final Side to;
   final RuleNote note;
   final boolean identifying;
+  private final Syntax syntax;
   private final Texts texts;
 
   /** One side: the values of each account by its place, and who has each value. */
@@ -35,8 +37,13 @@ final class RuleValues {
   RuleValues(Facts facts, int[] fromAccounts, int[] toAccounts, MatchRule rule) {
     this.rule = rule;
     TextTable table = new TextTable();
-    IntList[] one = codes(facts, fromAccounts, rule, true, table);
-    IntList[] two = codes(facts, toAccounts, rule, false, table);
+    boolean both = fromAccounts.length > 0 && toAccounts.length > 0;
+    this.syntax =
+        both
+            ? rule.syntax(facts, facts.source(fromAccounts[0]), facts.source(toAccounts[0]))
+            : Syntax.CASE_IGNORE;
+    IntList[] one = codes(facts, fromAccounts, true, table);
+    IntList[] two = codes(facts, toAccounts, false, table);
     int values = table.size();
     this.from = side(fromAccounts.length, values, one);
     this.to = side(toAccounts.length, values, two);
@@ -51,12 +58,11 @@ final class RuleValues {
     this.note = new RuleNote(rule, filled(from), filled(to), shared, many);
   }
 
-  private static IntList[] codes(
-      Facts facts, int[] accounts, MatchRule rule, boolean ofFrom, TextTable table) {
+  private IntList[] codes(Facts facts, int[] accounts, boolean ofFrom, TextTable table) {
     IntList places = new IntList();
     IntList codes = new IntList();
     for (int place = 0; place < accounts.length; place++) {
-      List<String> values = rule.values(facts, accounts[place], ofFrom);
+      List<String> values = rule.values(facts, accounts[place], ofFrom, syntax);
       for (String value : values) {
         places.add(place);
         codes.add(table.intern(value));

@@ -195,8 +195,6 @@ class DirectoryCarryTest {
     Crosswalks found = new Crosswalks(before, "old", "new");
     CrosswalkTable table = found.table();
     int certain = 0;
-    table.rows().stream().limit(8).forEach(r -> System.out.println("DBG " + r.line().fromName() + " " + r.match()));
-    System.out.println("DBG " + before.model().facts().arrays().sources() + found.match().accounts().rules());
     for (CrosswalkTable.Row row : table.rows()) {
       boolean account = row.line().fromName().startsWith("o");
       if (account && row.sure().equals(Optional.of(Sureness.CERTAIN))) {
