@@ -68,6 +68,15 @@ class ExamplesTest {
   }
 
   @Test
+  void whoIsWhoThereTellsWhatEachLosesAndGains() throws IOException {
+    String out =
+        printed(() -> WhoIsWhoThere.main(new String[] {demo.toString(), "fernhollow", "alderfen"}));
+    assertThat(out)
+        .contains("Bea Garnet (bea.garnet): 0 less, 0 more")
+        .endsWith("nobody else" + System.lineSeparator());
+  }
+
+  @Test
   void leavingAGroupLosesAndUnderDenyAlsoGains() throws IOException {
     assertThat(
             printed(

@@ -66,6 +66,11 @@ public final class Crosswalks {
     this.decided = decided;
   }
 
+  /** The same with other decisions. */
+  public Crosswalks deciding(Crosswalk others) {
+    return new Crosswalks(organization, plan, others);
+  }
+
   /** How the workspace says that two directories are matched. */
   public static Optional<CrosswalkSettings> settings(
       Organization organization, String from, String to) {
