@@ -18,6 +18,7 @@ import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.report.answers.CarryNotes;
+import org.sobercompass.report.answers.CrosswalkAnswers;
 import org.sobercompass.report.data.AnswerTable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -114,6 +115,7 @@ final class CarryCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     Matching matching = new Matching(inputs, from, to, List.of());
+    CrosswalkAnswers.doubts(matching.crosswalks().match()).forEach(inputs.err()::println);
     return end ? ending(matching) : carrying(matching);
   }
 

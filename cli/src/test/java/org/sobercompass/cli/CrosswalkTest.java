@@ -113,7 +113,9 @@ class CrosswalkTest {
         .contains("emoor = zeb.sedge: zeb.sedge is not there any more")
         .contains("rholm = rhea.jarrow: they agreed on mobile=+3515550107 when it was accepted,")
         .contains("and now on nothing; look at it again");
-    assertThat(sober("carry").out()).contains("bea.holm");
+    SoberTest.Said carried = sober("carry");
+    assertThat(carried.out()).contains("bea.holm");
+    assertThat(carried.err()).contains("look at it again").contains("zeb.sedge is not there");
     assertThat(row("emoor")).as("nothing of the hand's work is lost").contains("yes");
     assertThat(sober("match", "--write").code()).isZero();
     assertThat(Files.readString(table)).containsPattern("account,emoor,.*zeb.sedge,.*yes");

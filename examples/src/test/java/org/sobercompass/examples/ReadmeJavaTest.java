@@ -24,6 +24,8 @@ class ReadmeJavaTest {
           "java.nio.file.Path",
           "java.util.List",
           "org.sobercompass.core.audit.Preview",
+          "org.sobercompass.core.carry.*",
+          "org.sobercompass.core.crosswalk.*",
           "org.sobercompass.core.proposal.Proposal",
           "org.sobercompass.organization.*");
 
@@ -55,6 +57,15 @@ class ReadmeJavaTest {
     compile(code);
     run();
     assertThat(Files.readString(table)).isEqualTo(before);
+  }
+
+  @Test
+  void whatCarryingOverShowsMatchesAndKeepsAProposal() throws Exception {
+    Path demo = folder.resolve("merged");
+    assertThat(ExamplesTest.sober("demo", demo.toString()).code()).isZero();
+    compile(java("docs/carrying-over.md", demo));
+    assertThat(run().lines()).contains("bgarnet is bea.garnet");
+    assertThat(Files.readString(demo.resolve("merge.yaml"))).contains("name: \"merge\"");
   }
 
   /** The Java of a page, on a copy of the demo. */

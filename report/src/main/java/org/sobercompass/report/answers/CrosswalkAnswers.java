@@ -75,7 +75,7 @@ public final class CrosswalkAnswers {
             "check");
     table.rows().forEach(row -> row(row, rows));
     rows.heading(heading(table));
-    matched.doubts().forEach(doubt -> rows.note(CrosswalkWords.doubt(doubt) + "."));
+    doubts(matched).forEach(rows::note);
     for (RuleNote note : matched.accounts().rules()) {
       String told = CrosswalkWords.rule(note, table.from(), table.to());
       if (!told.isEmpty()) {
@@ -83,6 +83,11 @@ public final class CrosswalkAnswers {
       }
     }
     return ask.whole().finish(rows);
+  }
+
+  /** What of the decided lines does not hold any more, a sentence each. */
+  public static List<String> doubts(Matched matched) {
+    return matched.doubts().stream().map(doubt -> CrosswalkWords.doubt(doubt) + ".").toList();
   }
 
   private void row(Row row, AnswerTable.Builder rows) {
