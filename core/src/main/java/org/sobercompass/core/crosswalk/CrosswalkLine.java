@@ -36,6 +36,26 @@ public record CrosswalkLine(
     String comment,
     String agreed,
     Place place) {
+  /** The columns of a table of such lines: who, what was found, what was decided, the ids. */
+  public static final List<String> COLUMNS =
+      List.of(
+          "kind",
+          "from",
+          "from name",
+          "to",
+          "to name",
+          "how sure",
+          "score",
+          "why",
+          "brings",
+          "decision",
+          "by",
+          "on",
+          "comment",
+          "agreed",
+          "from id",
+          "to id",
+          "check");
 
   /** A digest of who it is about: another one tells that somebody put another name in. */
   public String check() {

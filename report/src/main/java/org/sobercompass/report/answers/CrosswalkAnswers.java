@@ -54,25 +54,7 @@ public final class CrosswalkAnswers {
   /** All rows, as the table is kept. */
   public AnswerTable table(CrosswalkTable table, Matched matched) {
     AnswerTable.Builder rows =
-        ask.begin(
-            "crosswalk/1",
-            "kind",
-            "from",
-            "from name",
-            "to",
-            "to name",
-            "how sure",
-            "score",
-            "why",
-            "brings",
-            "decision",
-            "by",
-            "on",
-            "comment",
-            "agreed",
-            "from id",
-            "to id",
-            "check");
+        ask.begin("crosswalk/1", CrosswalkLine.COLUMNS.toArray(String[]::new));
     table.rows().forEach(row -> row(row, rows));
     rows.heading(heading(table));
     doubts(matched).forEach(rows::note);

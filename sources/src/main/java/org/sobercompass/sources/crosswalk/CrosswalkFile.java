@@ -31,26 +31,6 @@ import org.sobercompass.sources.text.YesNo;
  */
 public final class CrosswalkFile {
   private static final List<String> NEEDED = List.of("from", "to", "decision");
-  private static final List<String> KNOWN =
-      List.of(
-          "kind",
-          "from",
-          "from name",
-          "to",
-          "to name",
-          "how sure",
-          "score",
-          "why",
-          "brings",
-          "decision",
-          "by",
-          "on",
-          "comment",
-          "agreed",
-          "from id",
-          "to id",
-          "check");
-
   private final Facts facts;
   private final CrosswalkSettings settings;
   private final Problems problems;
@@ -72,7 +52,9 @@ public final class CrosswalkFile {
     String to = settings.plan().to().directory();
     List<CrosswalkLine> lines = new ArrayList<>();
     if (Files.exists(file)) {
-      for (Row row : new FilledSheet(shown, KNOWN, NEEDED, Set.of("on"), problems).read(file)) {
+      for (Row row :
+          new FilledSheet(shown, CrosswalkLine.COLUMNS, NEEDED, Set.of("on"), problems)
+              .read(file)) {
         line(row, from, to).ifPresent(lines::add);
       }
     }
