@@ -146,10 +146,12 @@ final class CarryCommand implements Callable<Integer> {
       inputs
           .err()
           .println(
-              "Nothing is changed yet: --keep keeps these "
-                  + proposal.steps().size()
-                  + " steps for sober preview and sober amend.");
-    } else if (over.step().isDone()) {
+              "Nothing is changed yet: --keep keeps "
+                  + (proposal.steps().size() == 1
+                      ? "this step"
+                      : "these " + proposal.steps().size() + " steps")
+                  + " for sober preview and sober amend.");
+    } else if (over.isDone()) {
       inputs.err().println("--end shows what ends the old side, and what would break.");
     }
     return code;

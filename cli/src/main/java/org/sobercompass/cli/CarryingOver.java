@@ -50,6 +50,11 @@ final class CarryingOver {
     answers = new CarryAnswers(inputs.ask(), model, model.with(bound.changes()));
   }
 
+  /** Whether nothing differs, and nothing is left that could still be carried. */
+  boolean isDone() {
+    return step.isDone() && !carried.leavesAny();
+  }
+
   InStep step() {
     return step;
   }
@@ -70,7 +75,7 @@ final class CarryingOver {
   /** In short, the answer first; parts without rows are left out. */
   List<AnswerTable> brief() {
     List<AnswerTable> parts = new ArrayList<>();
-    parts.add(answers.persons(step, result));
+    parts.add(answers.persons(carried, step, result));
     for (AnswerTable part :
         List.of(notes.moved(step), answers.differences(result), notes.left(carried))) {
       if (!part.rows().isEmpty()) {

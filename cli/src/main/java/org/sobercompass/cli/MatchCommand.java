@@ -111,6 +111,10 @@ final class MatchCommand implements Callable<Integer> {
     CrosswalkAnswers answers = new CrosswalkAnswers(inputs.judgedAsk());
     AnswerTable whole = answers.table(table, matched);
     print(only.isEmpty() ? whole : answers.table(matching.only(table, only), matched));
+    int said = table.ruled() - matching.table(matched).ruled();
+    if (!accept.isEmpty() || !never.isEmpty()) {
+      inputs.err().println("Decided now: " + said + (said == 1 ? " pair." : " pairs."));
+    }
     boolean keep = write || !accept.isEmpty() || !never.isEmpty();
     if (keep) {
       Path written = matching.write(table, whole);

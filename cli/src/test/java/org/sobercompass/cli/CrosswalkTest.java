@@ -165,7 +165,9 @@ class CrosswalkTest {
     SoberTest.Said said = sober("match", "--by", "pager", "--by", "name");
     assertThat(said.code()).isZero();
     assertThat(said.out().replaceAll("\\s+", " "))
-        .contains("Pager tells nothing: no account of fernhollow has a value that was read");
+        .contains(
+            "Nothing to compare, since no account of that side has a value that was read: pager"
+                + " (fernhollow).");
   }
 
   @Test

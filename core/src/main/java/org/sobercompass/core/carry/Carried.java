@@ -1,6 +1,7 @@
 package org.sobercompass.core.carry;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -14,6 +15,14 @@ import org.sobercompass.core.proposal.Step;
  * @param left what is not carried, or otherwise than it was given
  */
 public record Carried(List<CarriedRight> rights, List<Left> left) {
+  private static final Set<Left.Why> STOPPED =
+      EnumSet.of(
+          Left.Why.NOT_SEEN,
+          Left.Why.NO_NAME,
+          Left.Why.POWERFUL,
+          Left.Why.BY_RULE,
+          Left.Why.SIGNS_IN);
+
   /** Copies. */
   public Carried {
     rights = List.copyOf(rights);
@@ -30,6 +39,11 @@ public record Carried(List<CarriedRight> rights, List<Left> left) {
     }
     rights.forEach(right -> steps.addAll(right.ends()));
     return new Proposal(name, new ArrayList<>(steps));
+  }
+
+  /** Whether rights are left that somebody could still carry, by doing something first. */
+  public boolean leavesAny() {
+    return left.stream().anyMatch(one -> STOPPED.contains(one.why()));
   }
 
   /** How many rights are not there yet. */

@@ -144,6 +144,11 @@ public record CrosswalkTable(String from, String to, List<Row> rows) {
             .toList());
   }
 
+  /** How many rows somebody decided on. */
+  public int ruled() {
+    return (int) rows.stream().filter(row -> row.line.ruling() != Ruling.OPEN).count();
+  }
+
   /** What of it is kept. */
   public Crosswalk crosswalk() {
     return new Crosswalk(from, to, rows.stream().map(Row::line).toList());

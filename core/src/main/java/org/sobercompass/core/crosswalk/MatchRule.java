@@ -189,7 +189,10 @@ public record MatchRule(
       return List.of(facts.login(account));
     }
     if (!attribute.equals(NAME)) {
-      return facts.values(account, attribute);
+      List<String> values = facts.values(account, attribute);
+      // Where a directory has no such attribute, it may still know the address.
+      boolean known = values.isEmpty() && attribute.equals("mail");
+      return known && !facts.mail(account).isEmpty() ? List.of(facts.mail(account)) : values;
     }
     List<String> names = new ArrayList<>(facts.values(account, "displayname"));
     names.addAll(facts.values(account, "cn"));
@@ -197,6 +200,9 @@ public record MatchRule(
     List<String> last = facts.values(account, "sn");
     if (given.size() == 1 && last.size() == 1) {
       names.add(given.get(0) + " " + last.get(0));
+    }
+    if (names.isEmpty() && facts.label(account).matches(".*\\S[ ,]+\\S.*")) {
+      names.add(facts.label(account));
     }
     return names;
   }

@@ -11,6 +11,7 @@ import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.Routes;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
+import org.sobercompass.core.carry.Carried;
 import org.sobercompass.core.carry.InStep;
 import org.sobercompass.core.carry.LossAndGain;
 import org.sobercompass.core.carry.LossAndGain.Cell;
@@ -43,7 +44,7 @@ public final class CarryAnswers {
   }
 
   /** How many come out how, in a sentence. */
-  public String heading(InStep step, LossAndGain result) {
+  public String heading(Carried carried, InStep step, LossAndGain result) {
     int equal = (int) result.persons().stream().filter(Person::isEqual).count();
     int less = count(result, Outcome.LESS);
     int more = count(result, Outcome.MORE);
@@ -52,7 +53,7 @@ public final class CarryAnswers {
     if (less + more > 0) {
       out += ", " + less + " can do less, " + more + " more";
     }
-    return todo(step)
+    return todo(carried, step)
         + " Of "
         + persons
         + ", "
@@ -63,7 +64,7 @@ public final class CarryAnswers {
             : others(result.others()) + " besides.");
   }
 
-  private static String todo(InStep step) {
+  private static String todo(Carried carried, InStep step) {
     int open = step.open();
     int all = step.rights().size();
     List<String> parts = new ArrayList<>();
@@ -78,6 +79,9 @@ public final class CarryAnswers {
     }
     if (!step.bothChanged().isEmpty()) {
       parts.add(step.bothChanged().size() + " changed on both sides, which somebody must decide");
+    }
+    if (parts.isEmpty() && carried.leavesAny()) {
+      return "Nothing more can be carried as things stand, and not all is.";
     }
     return parts.isEmpty()
         ? "Both sides are in step: "
@@ -101,7 +105,7 @@ public final class CarryAnswers {
   }
 
   /** One row for each person. */
-  public AnswerTable persons(InStep step, LossAndGain result) {
+  public AnswerTable persons(Carried carried, InStep step, LossAndGain result) {
     AnswerTable.Builder rows =
         ask.begin("carry/1", "account", "from", "equal", "less", "more", "less in", "more in");
     for (Person person : result.persons()) {
@@ -116,7 +120,7 @@ public final class CarryAnswers {
           systems(person, Outcome.LESS),
           systems(person, Outcome.MORE));
     }
-    rows.heading(heading(step, result));
+    rows.heading(heading(carried, step, result));
     for (Effects.Effect effect : result.others().gives()) {
       rows.note(other(effect, "gains"));
     }

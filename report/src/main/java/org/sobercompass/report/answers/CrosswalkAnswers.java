@@ -12,7 +12,6 @@ import org.sobercompass.core.crosswalk.CrosswalkLine;
 import org.sobercompass.core.crosswalk.CrosswalkTable;
 import org.sobercompass.core.crosswalk.CrosswalkTable.Row;
 import org.sobercompass.core.crosswalk.Matched;
-import org.sobercompass.core.crosswalk.RuleNote;
 import org.sobercompass.core.crosswalk.Ruling;
 import org.sobercompass.core.crosswalk.Sureness;
 import org.sobercompass.core.facts.Facts;
@@ -58,12 +57,7 @@ public final class CrosswalkAnswers {
     table.rows().forEach(row -> row(row, rows));
     rows.heading(heading(table));
     doubts(matched).forEach(rows::note);
-    for (RuleNote note : matched.accounts().rules()) {
-      String told = CrosswalkWords.rule(note, table.from(), table.to());
-      if (!told.isEmpty()) {
-        rows.note(FindingAnswers.capital(told) + ".");
-      }
-    }
+    CrosswalkWords.rules(matched.accounts().rules(), table.from(), table.to()).forEach(rows::note);
     return ask.whole().finish(rows);
   }
 

@@ -144,23 +144,40 @@ final class CrosswalkWords {
     };
   }
 
-  /** What a rule found to compare, where it tells little or nothing; else empty. */
-  static String rule(RuleNote note, String from, String to) {
-    String what = note.rule().label();
-    if (note.filledFrom() == 0 || note.filledTo() == 0) {
-      String who = note.filledFrom() == 0 ? from : to;
-      return what + " tells nothing: no account of " + who + " has a value that was read";
+  /** What the rules found to compare, where they tell little or nothing; a sentence each. */
+  static List<String> rules(List<RuleNote> notes, String from, String to) {
+    List<String> unfilled = new ArrayList<>();
+    List<String> unshared = new ArrayList<>();
+    List<String> told = new ArrayList<>();
+    for (RuleNote note : notes) {
+      String what = note.rule().label();
+      if (note.filledFrom() == 0 || note.filledTo() == 0) {
+        unfilled.add(what + " (" + (note.filledFrom() == 0 ? from : to) + ")");
+      } else if (note.shared() == 0) {
+        unshared.add(what);
+      }
+      if (note.many() > 0) {
+        told.add(
+            AnswerContext.count(note.many(), "value", "values")
+                + " of "
+                + what
+                + (note.many() == 1 ? " counts" : " count")
+                + " as no evidence: more than 5 accounts of one side have "
+                + (note.many() == 1 ? "it." : "them."));
+      }
     }
-    if (note.shared() == 0) {
-      return what + " tells nothing: no value of it is on both sides, held by few";
+    if (!unfilled.isEmpty()) {
+      told.add(
+          "Nothing to compare, since no account of that side has a value that was read: "
+              + String.join(", ", unfilled)
+              + ".");
     }
-    return note.many() == 0
-        ? ""
-        : AnswerContext.count(note.many(), "value", "values")
-            + " of "
-            + what
-            + (note.many() == 1 ? " counts" : " count")
-            + " as no evidence: more than 5 accounts of one side have "
-            + (note.many() == 1 ? "it" : "them");
+    if (!unshared.isEmpty()) {
+      told.add(
+          "Compared, but no value held by few is on both sides: "
+              + String.join(", ", unshared)
+              + ".");
+    }
+    return told;
   }
 }
