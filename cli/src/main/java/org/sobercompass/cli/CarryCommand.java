@@ -40,7 +40,7 @@ import picocli.CommandLine.Parameters;
       "",
       "Examples, on the demo:",
       "  sober carry fernhollow alderfen",
-      "  sober carry fernhollow alderfen --how instead --keep proposals/merge.yaml",
+      "  sober carry fernhollow alderfen --how instead --keep merge.yaml",
       "  sober carry fernhollow alderfen --in fernstore:/srv/fernhollow/walks",
       "  sober carry fernhollow alderfen -f csv          each right of both sides, side by side",
       "  sober carry fernhollow alderfen --end",

@@ -200,7 +200,7 @@ class WordingTest {
     while (parts.find()) {
       String word = parts.group(1) != null ? parts.group(1) : parts.group(2);
       boolean file =
-          word.matches("amendments/.*|november|november-2|[a-z]+\\.(html|svg|xml|sarif|yaml)");
+          word.matches("amendments/.*|november|november-2|[a-z]+\\.(html|svg|xml|sarif|yaml|ldif)");
       words.add(file ? folder.resolve(word).toString() : word);
     }
     return words;
