@@ -14,6 +14,7 @@ import org.sobercompass.core.carry.Carried;
 import org.sobercompass.core.carry.Carry;
 import org.sobercompass.core.carry.CarryPlan;
 import org.sobercompass.core.carry.CarryPlan.How;
+import org.sobercompass.core.carry.LossAndGain;
 import org.sobercompass.core.crosswalk.AccountMatcher;
 import org.sobercompass.core.crosswalk.Decided;
 import org.sobercompass.core.crosswalk.MatchRule;
@@ -30,7 +31,9 @@ import org.sobercompass.sources.workspace.Workspace;
 
 /**
  * Measures carrying over: {@code CarryYardstick match [ACCOUNTS]} matches made-up directories of
- * several shapes; {@code CarryYardstick files [PATHS]} carries the entries of a tree of files.
+ * several shapes; {@code CarryYardstick files [PATHS]} carries the entries of a tree of files;
+ * {@code CarryYardstick rights DIR} carries the rights of accounts of a workspace that {@link
+ * Generator} wrote to others of it, and works out what each loses and gains.
  */
 public final class CarryYardstick {
   private static final int USERS = 2_000;
@@ -40,6 +43,10 @@ public final class CarryYardstick {
 
   /** Runs it. */
   public static void main(String[] args) throws IOException {
+    if (args.length > 1 && args[0].equals("rights")) {
+      rights(Workspace.open(Path.of(args[1])).model());
+      return;
+    }
     int size = args.length > 1 ? Integer.parseInt(args[1]) : 0;
     if (args.length > 0 && args[0].equals("files")) {
       files(size == 0 ? 1_000_000 : size);
@@ -167,6 +174,33 @@ public final class CarryYardstick {
             carried.proposal("").steps().size(),
             used());
       }
+    }
+  }
+
+  private static void rights(AccessModel model) {
+    for (int pairs : new int[] {100, 1_000}) {
+      Random random = new Random(pairs);
+      Map<Integer, Integer> counterparts = new LinkedHashMap<>();
+      int half = model.facts().accounts() / 2;
+      while (counterparts.size() < pairs) {
+        counterparts.put(random.nextInt(half), half + random.nextInt(half));
+      }
+      long begin = System.nanoTime();
+      Carried carried = new Carry(model, counterparts, CarryPlan.USUAL).make();
+      double proposed = since(begin);
+      begin = System.nanoTime();
+      LossAndGain result =
+          LossAndGain.of(model, counterparts, carried.proposal("").on(model).changes());
+      System.out.printf(
+          "%,d pairs: %,d rights proposed in %,.0f ms; what each loses and gains in %,.0f ms,"
+              + " %,d rights looked at, %,d others, %,d MiB%n",
+          pairs,
+          carried.rights().size(),
+          proposed,
+          since(begin),
+          result.persons().stream().mapToInt(person -> person.cells().size()).sum(),
+          result.others().gives().size() + result.others().ends().size(),
+          used());
     }
   }
 

@@ -55,6 +55,11 @@ class PagesInBrowserTest {
     page(demo, "scope", "scope", "glasshouses");
     page(demo, "proposal", "proposal", "proposals/standins.csv");
     page(demo, "timeline", "timeline");
+    for (String which : List.of("certain", "likely")) {
+      List<String> words = List.of("match", "--accept", which, "--as", SCRIPT, "-w", demo + "");
+      assertThat(ExamplesTest.sober(words.toArray(String[]::new)).code()).isZero();
+    }
+    page(demo, "carry", "carry", "fernhollow", "alderfen");
     String then = folder.resolve("then.survey.zip").toString();
     assertThat(ExamplesTest.sober("survey", "--out", then, "-w", demo.toString()).code())
         .isLessThan(2);
@@ -99,6 +104,7 @@ class PagesInBrowserTest {
         "scope",
         "proposal",
         "timeline",
+        "carry",
         "changes",
         "sheet");
   }
