@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.crosswalk.Crosswalk.Doubt;
 import org.sobercompass.core.crosswalk.CrosswalkTable;
 import org.sobercompass.core.crosswalk.CrosswalkTable.Row;
 import org.sobercompass.core.crosswalk.Matched;
@@ -136,8 +137,7 @@ final class MatchCommand implements Callable<Integer> {
     if (make != null) {
       matching.making(matched).write(make).forEach(line -> inputs.err().println(line + "."));
     }
-    boolean wrong = matched.doubts().stream().anyMatch(doubt -> doubt.isWrong());
-    return wrong ? Exit.INPUT : Exit.OK;
+    return matched.doubts().stream().anyMatch(Doubt::isWrong) ? Exit.INPUT : Exit.OK;
   }
 
   private static boolean isProposed(Row row) {
