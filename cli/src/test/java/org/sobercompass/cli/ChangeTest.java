@@ -373,9 +373,15 @@ class ChangeTest {
         Files.readString(other.resolve("files/fernstore.getfacl"))
             .replaceFirst("# owner: cwhitlow", "# owner: rholm")
             .replaceFirst("default:user:tbrook:rwx\n", ""));
+    Files.writeString(
+        other.resolve("files/fieldshare.csv"),
+        Files.readString(other.resolve("files/fieldshare.csv"))
+            .replaceFirst(
+                "(?m)^(/herbarium/sheets,folder,O:S-1-5-21-1871-2902-3733)-1112", "$1-1113"));
     SoberTest.Said said = sober("propose", "as-in", other.toString());
     assertThat(said.code()).as(said.err()).isZero();
     assertThat(said.out().replaceAll("\\s+", " "))
+        .contains("Set the owner Gil Wick (desk) (gwick) of /herbarium/sheets")
         .contains("Set the owner rholm of /srv/fernhollow/walks")
         .contains("Remove the entry read, write, execute in what is made there later, for tbrook");
     assertThat(said.err()).doesNotContain("Not in it");

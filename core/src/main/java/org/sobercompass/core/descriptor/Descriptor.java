@@ -48,6 +48,11 @@ public record Descriptor(
     sacl = sacl.map(List::copyOf);
   }
 
+  /** The same of another owner. */
+  public Descriptor ownedBy(String sid) {
+    return new Descriptor(control, Optional.of(sid), group, dacl, sacl);
+  }
+
   /** The same with another list of entries. */
   public Descriptor with(List<Ace> entries) {
     return new Descriptor(control, owner, group, Optional.of(entries), sacl);

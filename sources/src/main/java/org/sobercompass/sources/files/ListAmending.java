@@ -97,7 +97,11 @@ final class ListAmending {
           }
           Descriptor is = was.get().with(left);
           for (SystemFormat.Comes one : steps.come) {
-            is = is.withMore(entry(one.text()));
+            if (!PosixText.isOfOwner(one.text())) {
+              is = is.withMore(entry(one.text()));
+            } else if (one.added()) {
+              is = is.ownedBy(one.text().substring(one.text().indexOf(':') + 1));
+            }
           }
           add(resource, steps, SharedTargetKind.ID, Sddl.text(was.get()), Sddl.text(is));
         });

@@ -138,14 +138,27 @@ public final class FileAccess extends ListedSystem {
     return form().entryFor(list, resource, entry.getAsInt() + 1, id(subject));
   }
 
+  private ListItems listItems() {
+    return ListItems.of(facts, names);
+  }
+
+  private FileFacts with(Redefinition.ListItem item) {
+    if (!item.added()) {
+      return listItems().without(item.resource(), item.text());
+    }
+    return ListItems.isOwner(item.text())
+        ? listItems().owned(item.resource(), item.text())
+        : form().with(facts, item.resource(), item.text());
+  }
+
   @Override
   public Map<Integer, List<ListWish.Edit>> items() {
-    return facts.style() == FileStyle.POSIX ? new PosixItems(facts, names).all() : Map.of();
+    return listItems().all();
   }
 
   @Override
   public String itemFor(String text, int subject) {
-    return new PosixItems(facts, names).renamed(text, id(subject));
+    return listItems().renamed(text, id(subject));
   }
 
   @Override
@@ -172,7 +185,7 @@ public final class FileAccess extends ListedSystem {
 
   @Override
   public boolean isExclusive(String text) {
-    return PosixItems.isOwner(text);
+    return ListItems.isOwner(text);
   }
 
   @Override
@@ -182,7 +195,7 @@ public final class FileAccess extends ListedSystem {
 
   @Override
   public boolean hasItem(int resource, String text) {
-    return facts.style() == FileStyle.POSIX && new PosixItems(facts, names).has(resource, text);
+    return listItems().has(resource, text);
   }
 
   /** An entry of a 1003.1e list with the number of the user or group in place of the name. */
@@ -192,13 +205,15 @@ public final class FileAccess extends ListedSystem {
 
   @Override
   public String entryWords(String text) {
-    return form().words(text);
+    return ListItems.isOwner(text) ? listItems().words(text) : form().words(text);
   }
 
   @Override
   public OptionalInt entryOf(int resource, String text) {
     OptionalInt entry =
-        facts.list(resource).map(list -> form().find(list, text)).orElse(OptionalInt.empty());
+        ListItems.isOwner(text)
+            ? OptionalInt.empty()
+            : facts.list(resource).map(list -> form().find(list, text)).orElse(OptionalInt.empty());
     return entry.isEmpty()
         ? OptionalInt.empty()
         : OptionalInt.of(grants().grant(resource, entry.getAsInt()));
@@ -237,14 +252,7 @@ public final class FileAccess extends ListedSystem {
         super::redefined,
         super::redefined,
         super::redefined,
-        item ->
-            new FileAccess(
-                definition(),
-                administrators,
-                item.added()
-                    ? form().with(facts, item.resource(), item.text())
-                    : new PosixItems(facts, names).without(item.resource(), item.text()),
-                subjects));
+        item -> new FileAccess(definition(), administrators, with(item), subjects));
   }
 
   @Override

@@ -112,6 +112,21 @@ final class OrderedList implements FileList {
         + ((ace.flags() & Ace.NEXT_ONLY) == 0 ? " below" : " directly in it");
   }
 
+  /** The same of another owner; what speaks of whoever owns it speaks of that one. */
+  OrderedList ownedBy(String sid, int newOwner) {
+    int[] trustees = trustee.clone();
+    for (int i = 0; i < trustees.length; i++) {
+      boolean ofOwner = descriptor.entries().get(i).trustee().equals(WellKnown.OWNER_RIGHTS);
+      trustees[i] = ofOwner ? newOwner : trustees[i];
+    }
+    FileList owned = new OrderedList(descriptor.ownedBy(sid), newOwner, trustees, false);
+    for (int i = 0; i < trustees.length; i++) {
+      // What a preview took out stays out.
+      owned = isRemoved(i) ? owned.without(i + 1) : owned;
+    }
+    return (OrderedList) owned;
+  }
+
   private OrderedList(OrderedList from, int without) {
     descriptor = from.descriptor;
     owner = from.owner;

@@ -63,9 +63,6 @@ final class PosixForm implements ListForm {
 
   @Override
   public String words(String text) {
-    if (PosixItems.isOwner(text)) {
-      return PosixItems.words(text);
-    }
     PosixEntry entry = PosixEntry.of(text);
     if (entry.kind().equals("mask")) {
       return "at most "
@@ -84,9 +81,6 @@ final class PosixForm implements ListForm {
 
   @Override
   public OptionalInt find(FileList list, String text) {
-    if (PosixItems.isOwner(text)) {
-      return OptionalInt.empty();
-    }
     PosixEntry entry = PosixEntry.of(text);
     if (entry.ofDefault() || entry.kind().equals("mask")) {
       return OptionalInt.empty();
@@ -99,7 +93,7 @@ final class PosixForm implements ListForm {
 
   /** With the number in place of a name. */
   String numbered(String text) {
-    if (PosixItems.isOwner(text)) {
+    if (ListItems.isOwner(text)) {
       return PosixItems.numbered(text, names);
     }
     PosixEntry entry = PosixEntry.of(text);
@@ -134,9 +128,6 @@ final class PosixForm implements ListForm {
 
   @Override
   public FileFacts with(FileFacts facts, int resource, String text) {
-    if (PosixItems.isOwner(text)) {
-      return new PosixItems(facts, names).owned(resource, text);
-    }
     PosixEntry entry = PosixEntry.of(text);
     PosixList list =
         facts

@@ -14,13 +14,7 @@ import org.sobercompass.core.system.files.PosixList.Parts;
  * default:user:ann:rwx}, and who owns a path, as in {@code owner:ann} and {@code
  * owning-group:desk}.
  */
-final class PosixItems {
-  /** Begins what says who owns a path. */
-  static final String OWNER = "owner:";
-
-  /** Begins what says which group owns a path. */
-  static final String GROUP = "owning-group:";
-
+final class PosixItems implements ListItems {
   private static final String DEFAULT = "default:";
 
   private final FileFacts facts;
@@ -31,13 +25,8 @@ final class PosixItems {
     this.names = names;
   }
 
-  /** Whether a text says who owns a path. */
-  static boolean isOwner(String text) {
-    return text.startsWith(OWNER) || text.startsWith(GROUP);
-  }
-
-  /** Who owns a path, in words. */
-  static String words(String text) {
+  @Override
+  public String words(String text) {
     String who = text.substring(text.indexOf(':') + 1);
     return (text.startsWith(GROUP) ? "owning group " : "owner ") + who;
   }
@@ -51,11 +40,11 @@ final class PosixItems {
 
   /** Whether a text is such an item. */
   static boolean is(String text) {
-    return isOwner(text) || text.startsWith(DEFAULT) && PosixEntry.of(text).isNamed();
+    return ListItems.isOwner(text) || text.startsWith(DEFAULT) && PosixEntry.of(text).isNamed();
   }
 
-  /** All of them, by the subject that they are about. */
-  Map<Integer, List<ListWish.Edit>> all() {
+  @Override
+  public Map<Integer, List<ListWish.Edit>> all() {
     Map<Integer, List<ListWish.Edit>> all = new HashMap<>();
     for (int r = 0; r < facts.tree.size(); r++) {
       PosixList list = facts.list(r).map(PosixList.class::cast).orElse(null);
@@ -92,10 +81,10 @@ final class PosixItems {
     }
   }
 
-  /** The same item for somebody else, by an id. */
-  String renamed(String text, String id) {
+  @Override
+  public String renamed(String text, String id) {
     boolean group = id.startsWith("g:");
-    if (isOwner(text)) {
+    if (ListItems.isOwner(text)) {
       if (text.startsWith(GROUP) != group) {
         throw new IllegalArgumentException(
             names.name(id) + (group ? " is a group" : " is no group") + ", and cannot stand there");
@@ -112,13 +101,13 @@ final class PosixItems {
     return text.substring(0, text.lastIndexOf(':') + 1) + PosixList.may(may);
   }
 
-  /** Whether the list of a path says it. */
-  boolean has(int resource, String text) {
+  @Override
+  public boolean has(int resource, String text) {
     if (!is(text)) {
       return false;
     }
     Parts parts = parts(resource);
-    if (isOwner(text)) {
+    if (ListItems.isOwner(text)) {
       int trustee = text.startsWith(GROUP) ? parts.group() : parts.owner();
       return trustee >= 0 && facts.trustees.text(trustee).equals(id(text));
     }
@@ -150,12 +139,9 @@ final class PosixItems {
         .parts();
   }
 
-  /**
-   * Without a default entry. Whoever owns a path goes only when another comes, so that taking an
-   * owner out changes nothing yet.
-   */
-  FileFacts without(int resource, String text) {
-    if (isOwner(text)) {
+  @Override
+  public FileFacts without(int resource, String text) {
+    if (ListItems.isOwner(text)) {
       return facts;
     }
     Parts parts = parts(resource);
@@ -170,8 +156,8 @@ final class PosixItems {
     return facts.with(Map.of(resource, new PosixList(parts.with(left))), facts.trustees);
   }
 
-  /** With another owner, or owning group. */
-  FileFacts owned(int resource, String text) {
+  @Override
+  public FileFacts owned(int resource, String text) {
     Parts parts = parts(resource);
     String id = id(text);
     if (id.substring(2).isEmpty()) {
