@@ -179,11 +179,7 @@ final class CarryCommand implements Callable<Integer> {
     if (way.isEmpty()) {
       List<String> words = Arrays.stream(How.values()).map(How::word).toList();
       throw new UsageException(
-          "--how "
-              + how
-              + "; expected "
-              + String.join(", ", words)
-              + Spelling.nearest(how, words).map(n -> "; did you mean " + n + "?").orElse(""));
+          "--how " + how + "; expected " + String.join(", ", words) + Spelling.hint(how, words));
     }
     List<CarryPlan.Part> parts = new ArrayList<>();
     for (String one : within) {

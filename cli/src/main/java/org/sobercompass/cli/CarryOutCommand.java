@@ -161,9 +161,7 @@ final class CarryOutCommand implements Callable<Integer> {
                         + which
                         + "; expected "
                         + String.join(" or ", names)
-                        + Spelling.nearest(which, names)
-                            .map(n -> "; did you mean " + n + "?")
-                            .orElse("")));
+                        + Spelling.hint(which, names)));
   }
 
   /** The records asked for, in their order. */

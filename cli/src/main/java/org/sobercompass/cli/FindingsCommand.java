@@ -134,10 +134,7 @@ final class FindingsCommand implements Callable<Integer> {
     if (place > 0 && place <= all.size() && found.isEmpty()) {
       return all.get(place - 1);
     }
-    String nearest =
-        Spelling.nearest(id, all.stream().map(Finding::id).toList())
-            .map(near -> "; did you mean " + near + "?")
-            .orElse("");
+    String nearest = Spelling.hint(id, all.stream().map(Finding::id).toList());
     throw new UsageException(
         found.size() > 1
             ? id

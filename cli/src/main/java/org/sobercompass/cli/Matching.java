@@ -116,9 +116,7 @@ final class Matching {
                 + name
                 + "; expected one of "
                 + String.join(", ", directories)
-                + Spelling.nearest(name, directories)
-                    .map(n -> "; did you mean " + n + "?")
-                    .orElse(""));
+                + Spelling.hint(name, directories));
       }
     }
     if (from.equals(to)) {

@@ -58,9 +58,7 @@ final class Things {
         throw new UsageException(
             "there is no page of "
                 + kind
-                + Spelling.nearest(kind, List.copyOf(KINDS.keySet()))
-                    .map(near -> "; did you mean " + near + "?")
-                    .orElse("")
+                + Spelling.hint(kind, List.copyOf(KINDS.keySet()))
                 + "\nexpected "
                 + String.join(", ", KINDS.keySet())
                 + ", each with its name");

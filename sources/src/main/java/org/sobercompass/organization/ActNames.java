@@ -50,7 +50,7 @@ public final class ActNames {
                 new UnknownNameException(
                     "there is no admin action "
                         + Problem.quote(id)
-                        + Spelling.nearest(id, ids).map(n -> "; did you mean " + n + "?").orElse("")
+                        + Spelling.hint(id, ids)
                         + "\nthere are: "
                         + String.join(", ", ids)
                         + ", or a single right like write=mail, right=Send-As, create=user"));
@@ -97,7 +97,7 @@ public final class ActNames {
             + Problem.quote(name)
             + " in "
             + Problem.quote(text)
-            + Spelling.nearest(name, known).map(n -> "; did you mean " + n + "?").orElse(""));
+            + Spelling.hint(name, known));
   }
 
   /** The admin scope with an id. */
@@ -152,7 +152,7 @@ public final class ActNames {
     for (SubjectKind kind : List.of(SubjectKind.ACCOUNT, SubjectKind.GROUP, SubjectKind.UNIT)) {
       facts.names().known(kind).forEach(known::add);
     }
-    return Spelling.nearest(name, known).map(n -> "; did you mean " + n + "?").orElse("");
+    return Spelling.hint(name, known);
   }
 
   private String list(List<Powers.Thing> found) {

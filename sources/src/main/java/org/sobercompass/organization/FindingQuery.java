@@ -89,9 +89,7 @@ public record FindingQuery(
                 new UnknownNameException(
                     "there is no kind of finding "
                         + text
-                        + Spelling.nearest(text, known)
-                            .map(n -> "; did you mean " + n + "?")
-                            .orElse("")
+                        + Spelling.hint(text, known)
                         + "\nthere are: "
                         + String.join(", ", known)));
   }

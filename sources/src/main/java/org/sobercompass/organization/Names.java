@@ -122,7 +122,7 @@ public final class Names {
                 new UnknownNameException(
                     "there is no admin scope "
                         + Problem.quote(id)
-                        + near(id, ids)
+                        + Spelling.hint(id, ids)
                         + "\nthere are: "
                         + String.join(", ", ids)));
   }
@@ -147,7 +147,7 @@ public final class Names {
               + kind.words()
               + " "
               + Problem.quote(name)
-              + near(name, facts.names().known(kind)));
+              + Spelling.hint(name, facts.names().known(kind)));
     }
     String list =
         found.stream()
@@ -175,7 +175,7 @@ public final class Names {
                 new UnknownNameException(
                     "there is no application "
                         + Problem.quote(id)
-                        + near(id, ids)
+                        + Spelling.hint(id, ids)
                         + "\nthere are: "
                         + String.join(", ", ids)));
   }
@@ -261,7 +261,7 @@ public final class Names {
                         + Problem.quote(right)
                         + " in "
                         + view.id()
-                        + near(right, view.rights().texts())));
+                        + Spelling.hint(right, view.rights().texts())));
   }
 
   private String example() {
@@ -284,7 +284,7 @@ public final class Names {
                         + Problem.quote(id)
                         + " in "
                         + view.id()
-                        + near(id, view.resources().ids())));
+                        + Spelling.hint(id, view.resources().ids())));
   }
 
   /** The role with an id. */
@@ -299,12 +299,8 @@ public final class Names {
                         + Problem.quote(id)
                         + " in "
                         + view.id()
-                        + near(id, ids)
+                        + Spelling.hint(id, ids)
                         + "\nthere are: "
                         + String.join(", ", ids)));
-  }
-
-  private static String near(String name, Iterable<String> known) {
-    return Spelling.nearest(name, known).map(found -> "; did you mean " + found + "?").orElse("");
   }
 }

@@ -32,6 +32,11 @@ public final class Spelling {
     return Optional.ofNullable(found);
   }
 
+  /** The nearest name as the end of a message: {@code "; did you mean X?"}, or nothing. */
+  public static String hint(String word, Iterable<String> known) {
+    return nearest(word, known).map(name -> "; did you mean " + name + "?").orElse("");
+  }
+
   private static String fold(String word) {
     String lower = word.toLowerCase(Locale.ROOT);
     return lower.length() <= LONGEST ? lower : lower.substring(0, LONGEST);

@@ -123,7 +123,7 @@ final class Lookup {
     if (at >= 0) {
       return Optional.of(all.get(at));
     }
-    String nearest = Spelling.nearest(id, ids).map(n -> "; did you mean " + n + "?").orElse("");
+    String nearest = Spelling.hint(id, ids);
     unknown.accept("there is no " + what + " " + Problem.quote(id) + nearest);
     return Optional.empty();
   }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Stream;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
@@ -34,7 +35,7 @@ public final class OwnRights {
    * @param grant its number there
    * @param what it says, where it can be said by keys: not where it is switched off
    */
-  public record Given(SystemView view, int grant, java.util.Optional<Assignment> what) {
+  public record Given(SystemView view, int grant, Optional<Assignment> what) {
     /** Whether it counts no more at an epoch second, or is switched off. */
     public boolean isOver(long at) {
       Grant one = view.grants().get(grant);

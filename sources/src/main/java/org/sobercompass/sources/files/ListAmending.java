@@ -97,7 +97,7 @@ final class ListAmending {
           }
           Descriptor is = was.get().with(left);
           for (SystemFormat.Comes one : steps.come) {
-            if (!PosixText.isOfOwner(one.text())) {
+            if (!system.isExclusive(one.text())) {
               is = is.withMore(entry(one.text()));
             } else if (one.added()) {
               is = is.ownedBy(one.text().substring(one.text().indexOf(':') + 1));
@@ -139,7 +139,7 @@ final class ListAmending {
             steps.all().forEach(one -> into.byHand(one.step(), "its list was not read"));
             return;
           }
-          boolean owned = steps.come.stream().anyMatch(one -> PosixText.isOfOwner(one.text()));
+          boolean owned = steps.come.stream().anyMatch(one -> system.isExclusive(one.text()));
           List<String> was = new ArrayList<>(owned ? PosixText.owners(body) : List.of());
           was.addAll(PosixText.flags(body));
           was.addAll(entries);
@@ -165,7 +165,7 @@ final class ListAmending {
         if (one.added() != added) {
           continue;
         }
-        if (PosixText.isOfOwner(text)) {
+        if (system.isExclusive(text)) {
           is = added ? PosixText.owned(is, text) : is;
         } else {
           is = added ? PosixText.with(is, text) : PosixText.withoutDefault(is, text);

@@ -45,11 +45,6 @@ final class PosixText {
     return body.lines().map(String::strip).filter(line -> line.startsWith(FLAGS)).toList();
   }
 
-  /** Whether a change is about who owns a path: {@code owner:ann}, {@code owning-group:desk}. */
-  static boolean isOfOwner(String text) {
-    return text.startsWith("owner:") || text.startsWith("owning-group:");
-  }
-
   /** A list that begins with its owners, with another of them. */
   static List<String> owned(List<String> list, String text) {
     String line = text.startsWith("owner:") ? OWNER : GROUP;
