@@ -82,8 +82,7 @@ final class ProposeCommand implements Callable<Integer> {
     Map<String, Supplier<Integer>> kinds = kinds(made);
     Supplier<Integer> kind = kinds.get(what);
     if (kind == null) {
-      String nearest =
-          Spelling.nearest(what, kinds.keySet()).map(n -> "; did you mean " + n + "?").orElse("");
+      String nearest = Spelling.hint(what, kinds.keySet());
       throw new UsageException(
           "cannot propose "
               + what
@@ -147,11 +146,13 @@ final class ProposeCommand implements Callable<Integer> {
                   + " keeps the former id "
                   + former.id()
                   + (former.entries() == 0
-                      ? "; no entry that was read names it, so it can be taken away."
+                      ? "; no entry and no owner that was read rests on it, so it can be taken"
+                          + " away."
                       : "; "
                           + former.entries()
-                          + (former.entries() == 1 ? " entry names" : " entries name")
-                          + " it."));
+                          + (former.entries() == 1
+                              ? " entry or owner rests on it."
+                              : " entries or owners rest on it.")));
     }
     return code;
   }

@@ -7,15 +7,18 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.proposal.FormerIds;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.ReadyMade;
 import org.sobercompass.organization.Organization;
+import org.sobercompass.sources.workspace.Workspace;
 
 /** Changes by command: previewed first, written on one more word, and nothing else touched. */
 class ChangeTest {
@@ -385,6 +388,29 @@ class ChangeTest {
         .contains("Set the owner rholm of /srv/fernhollow/walks")
         .contains("Remove the entry read, write, execute in what is made there later, for tbrook");
     assertThat(said.err()).doesNotContain("Not in it");
+  }
+
+  /** Entries and owners by an earlier id are written by the present one, until none is left. */
+  @Test
+  void nothingRestsOnAnEarlierIdAfterwards() throws IOException {
+    String id = "S-1-5-21-990-4417-2208-1107";
+    Path lists = root.resolve("files/fieldshare.csv");
+    String text = Files.readString(lists);
+    Files.writeString(
+        lists,
+        text.replaceFirst(
+            "(?m)^(/herbarium/sheets,folder,O:)S-1-5-21-1871-2902-3733-1112", "$1" + id));
+    SoberTest.Said said = sober("propose", "present-ids");
+    assertThat(said.code()).as(said.err()).isZero();
+    assertThat(said.out().replaceAll("\\s+", " "))
+        .contains("Set the owner Ase Lindqvist (desk) (alindqvist) of /herbarium/sheets")
+        .contains("Remove the entry change for Ase Lindqvist (desk) (alindqvist)");
+    assertThat(said.err()).contains(id + "; 2 entries or owners rest on it.");
+    AccessModel before = Organization.of(Workspace.open(root, Set.of(FormerIds.ATTRIBUTE))).model();
+    AccessModel after = before.with(new ReadyMade(before).presentIds().on(before).changes());
+    assertThat(FormerIds.of(before)).extracting(FormerIds.Former::entries).containsExactly(2);
+    assertThat(FormerIds.of(after)).extracting(FormerIds.Former::entries).containsExactly(0);
+    assertThat(new ReadyMade(after).presentIds().steps()).isEmpty();
   }
 
   /** What one command writes, the opposite one takes back. */

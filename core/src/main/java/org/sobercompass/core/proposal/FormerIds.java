@@ -15,11 +15,11 @@ public final class FormerIds {
   private FormerIds() {}
 
   /**
-   * One id, and how many entries of lists rest on it.
+   * One id, and how many entries and owners of lists rest on it.
    *
    * @param bearer who kept it
    * @param id the id
-   * @param entries how many entries name it, in lists that were read
+   * @param entries how many entries name it, or say that it owns something, in lists that were read
    */
   public record Former(int bearer, String id, int entries) {}
 
@@ -40,8 +40,8 @@ public final class FormerIds {
       for (String id : of(facts, subject)) {
         int entries = 0;
         for (NamingEntries list : lists) {
-          for (ListWish.Edit entry : list.of(subject)) {
-            entries += names(entry.text(), id) ? 1 : 0;
+          for (List<ListWish.Edit> some : List.of(list.of(subject), list.items(subject))) {
+            entries += (int) some.stream().filter(entry -> names(entry.text(), id)).count();
           }
         }
         all.add(new Former(subject, id, entries));
@@ -52,8 +52,12 @@ public final class FormerIds {
 
   /** Whether an entry names an id, and not a longer one that begins with it. */
   static boolean names(String text, String id) {
-    int at = text.indexOf(id);
-    int end = at + id.length();
-    return at >= 0 && (end == text.length() || !Character.isDigit(text.charAt(end)));
+    for (int at = text.indexOf(id); at >= 0; at = text.indexOf(id, at + 1)) {
+      int end = at + id.length();
+      if (end == text.length() || !Character.isDigit(text.charAt(end))) {
+        return true;
+      }
+    }
+    return false;
   }
 }

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.function.BiPredicate;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
@@ -90,10 +91,16 @@ public final class NamingEntries {
 
   /** What lists say of a subject that is no grant: what it owns, entries for what is made later. */
   public List<ListWish.Edit> items(int subject) {
-    if (itemsOf == null) {
-      itemsOf = view.system().items();
+    return items().getOrDefault(subject, List.of());
+  }
+
+  private Map<Integer, List<ListWish.Edit>> items() {
+    Map<Integer, List<ListWish.Edit>> known = itemsOf;
+    if (known == null) {
+      known = view.system().items();
+      itemsOf = known;
     }
-    return itemsOf.getOrDefault(subject, List.of());
+    return known;
   }
 
   /** The grants to each subject, each with its resource. */
@@ -126,12 +133,15 @@ public final class NamingEntries {
   }
 
   /**
-   * Writes entries that name somebody by an id kept from an earlier directory by the present one.
+   * Writes entries and items that name somebody by an id kept from an earlier directory by the
+   * present one.
    *
    * @param byFormer whether an entry names a subject by such an id
    */
   void present(BiPredicate<Integer, String> byFormer) {
-    for (int subject : grants().keySet().stream().sorted().toList()) {
+    Set<Integer> subjects = new TreeSet<>(grants().keySet());
+    subjects.addAll(items().keySet());
+    for (int subject : subjects) {
       for (ListWish.Edit entry : of(subject)) {
         OptionalInt grant = view.system().entryOf(entry.resource(), entry.text());
         if (grant.isPresent() && byFormer.test(subject, entry.text())) {
@@ -139,6 +149,9 @@ public final class NamingEntries {
           view.system().entryFor(grant.getAsInt(), subject).forEach(edit -> apply(edit, subject));
         }
       }
+      items(subject).stream()
+          .filter(item -> byFormer.test(subject, item.text()))
+          .forEach(item -> item(item, subject));
     }
   }
 

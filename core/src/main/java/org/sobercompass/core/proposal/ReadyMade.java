@@ -104,9 +104,7 @@ public final class ReadyMade {
     return new Proposal("", all);
   }
 
-  /**
-   * Entries that name somebody by an id kept from an earlier directory name it by the present one.
-   */
+  /** Entries and owners by an id kept from an earlier directory are written by the present one. */
   public Proposal presentIds() {
     return new Proposal(
         "present ids",
