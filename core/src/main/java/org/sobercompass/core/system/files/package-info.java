@@ -4,7 +4,8 @@
  *
  * <p>In: paths with their lists, as a reader found them, trustees already numbered. Out: an {@link
  * org.sobercompass.core.system.AccessSystem} that decides as the real systems do, layer by layer,
- * and that tells which entries would give a right or take it. Knows no other kind of system.
+ * that tells which entries would give a right or take it, and who owns what. Knows no other kind of
+ * system.
  */
 @NullMarked
 package org.sobercompass.core.system.files;
