@@ -5,10 +5,12 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Writes a synthetic organization as a workspace: an LDIF export, application files, assignments.
@@ -18,39 +20,53 @@ import java.util.Set;
  */
 public final class Generator {
   private static final int OWNERS = 2_000;
-  private static final int APPLICATIONS = 40;
   private static final int LEVELS = 8;
-  private static final int ROLES = 30;
   private static final int AREAS = 25;
-  private static final int NODES = 200;
   private static final String[] WORDS = {"view", "edit", "approve", "own"};
 
   private final Path root;
   private final int accounts;
   private final int groups;
-  private final boolean full;
+  private final Shape shape;
   private final Random random;
+  private final double @Nullable [] shares;
 
-  /**
-   * A generator.
-   *
-   * @param full with trees of nodes, grants that do not descend, windows, deny and nearest
-   */
-  public Generator(Path root, int accounts, boolean full, long seed) {
+  /** A generator of an organization of some shape. */
+  public Generator(Path root, int accounts, Shape shape, long seed) {
     this.root = root;
     this.accounts = accounts;
     this.groups = Math.max(LEVELS, accounts / 5);
-    this.full = full;
+    this.shape = shape;
     this.random = new Random(seed);
+    this.shares = shape.powerLaw ? shares() : null;
   }
 
-  /** {@code Generator DIR ACCOUNTS flat|full [SEED]}. */
+  /** {@code Generator DIR ACCOUNTS SHAPE [SEED]}. */
   public static void main(String[] args) throws IOException {
     long seed = args.length > 3 ? Long.parseLong(args[3]) : 1;
-    new Generator(Path.of(args[0]), Integer.parseInt(args[1]), args[2].equals("full"), seed)
-        .write();
+    new Generator(Path.of(args[0]), Integer.parseInt(args[1]), Shape.of(args[2]), seed).write();
     System.out.println(
         "Wrote " + args[2] + " organization of " + args[1] + " accounts to " + args[0]);
+  }
+
+  /** Sums of the shares of members: the n-th group by size has 1/n as many as the first. */
+  private double[] shares() {
+    double[] sums = new double[groups];
+    int[] rank = random.ints(0, groups).distinct().limit(groups).toArray();
+    double sum = 0;
+    for (int g = 0; g < groups; g++) {
+      sum += 1.0 / (rank[g] + 1);
+      sums[g] = sum;
+    }
+    return sums;
+  }
+
+  private int anyGroup() {
+    if (shares == null) {
+      return random.nextInt(groups);
+    }
+    int at = Arrays.binarySearch(shares, random.nextDouble() * shares[groups - 1]);
+    return at < 0 ? Math.min(-at - 1, groups - 1) : at;
   }
 
   /** Writes the workspace. */
@@ -63,7 +79,7 @@ public final class Generator {
     StringBuilder main =
         new StringBuilder("zone: UTC\ndirectories:\n  main:\n    kind: standard\n");
     main.append("    file: directory.ldif\n    taken: 2026-06-01T00:00:00Z\napplications:\n");
-    for (int app = 0; app < APPLICATIONS; app++) {
+    for (int app = 0; app < shape.applications; app++) {
       main.append("  - applications/app").append(app).append(".yaml\n");
       Files.writeString(root.resolve("applications/app" + app + ".yaml"), application(app));
       try (BufferedWriter out =
@@ -92,7 +108,7 @@ public final class Generator {
   }
 
   private String permission() {
-    return "app" + random.nextInt(APPLICATIONS) + ":area" + random.nextInt(AREAS) + ":own";
+    return "app" + random.nextInt(shape.applications) + ":area" + random.nextInt(AREAS) + ":own";
   }
 
   private void directory(BufferedWriter out) throws IOException {
@@ -112,7 +128,7 @@ public final class Generator {
     for (int a = 0; a < accounts; a++) {
       account(out, a);
       for (int m = 0; m < 13; m++) {
-        members.get(random.nextInt(groups)).append("member: ").append(accountDn(a)).append('\n');
+        members.get(anyGroup()).append("member: ").append(accountDn(a)).append('\n');
       }
     }
     int perLevel = groups / LEVELS;
@@ -131,6 +147,9 @@ public final class Generator {
       members.get(other).append("member: ").append(groupDn(top)).append('\n');
     }
     for (int g = 0; g < groups; g++) {
+      if (members.get(g).isEmpty() && shape.showsMembers()) {
+        members.get(g).append("member: ").append(accountDn(g % accounts)).append('\n');
+      }
       out.write(
           "dn: "
               + groupDn(g)
@@ -180,21 +199,25 @@ public final class Generator {
       out.append(area == 0 ? "" : ", ").append("area").append(area);
     }
     out.append("]\nlevels: [view, edit, approve, own]\nactions: [print, export]\n");
-    boolean deny = full && app % 3 == 1;
-    if (full) {
+    boolean deny = shape.weighs() && app % 3 == 1;
+    if (shape.nodes > 1) {
       nodes(out);
+    }
+    if (shape.weighs()) {
       out.append(
           app % 3 == 1
               ? "combining: deny-overrides\n"
               : app % 3 == 2 ? "combining: {nearest: [node, subject]}\n" : "");
     }
     out.append("roles:\n");
-    for (int role = 0; role < ROLES; role++) {
+    for (int role = 0; role < shape.roles; role++) {
       out.append("  role").append(role).append(":\n    allows:\n");
       int first = random.nextInt(AREAS);
-      for (int i = 0; i < 6; i++) {
+      int areas = shape.hasLargeRoles() ? 2 + random.nextInt(12) : 6;
+      int step = shape.hasLargeRoles() ? 1 : 4;
+      for (int i = 0; i < areas; i++) {
         out.append("      area")
-            .append((first + i * 4) % AREAS)
+            .append((first + i * step) % AREAS)
             .append(": [")
             .append(WORDS[random.nextInt(4)]);
         out.append(random.nextInt(3) == 0 ? ", print]\n" : "]\n");
@@ -210,16 +233,16 @@ public final class Generator {
   }
 
   /** A tree four levels deep, by indentation. */
-  private static void nodes(StringBuilder out) {
+  private void nodes(StringBuilder out) {
     out.append("nodes:\n  top:\n");
     int count = 1;
-    for (int i = 0; count < NODES; i++) {
+    for (int i = 0; count < shape.nodes; i++) {
       out.append("    n").append(i).append(":\n");
       count++;
-      for (int j = 0; j < 4 && count < NODES; j++) {
+      for (int j = 0; j < 4 && count < shape.nodes; j++) {
         out.append("      n").append(i).append('-').append(j).append(":\n");
         count++;
-        for (int k = 0; k < 3 && count < NODES; k++) {
+        for (int k = 0; k < 3 && count < shape.nodes; k++) {
           out.append("        n")
               .append(i)
               .append('-')
@@ -235,7 +258,7 @@ public final class Generator {
 
   private void assignments(BufferedWriter out) throws IOException {
     out.write("role,kind,subject,node,descendants,from,until\r\n");
-    int count = (int) (accounts * 0.32 / APPLICATIONS);
+    int count = (int) (accounts * 0.32 / shape.applications);
     java.util.Set<String> seen = new java.util.HashSet<>();
     while (seen.size() < count) {
       boolean person = random.nextInt(50) == 0;
@@ -243,20 +266,23 @@ public final class Generator {
           person
               ? "account,user" + random.nextInt(accounts)
               : "group,group" + random.nextInt(groups);
-      String node = full ? node() : "";
+      String node = shape.nodes > 1 ? node() : "";
       String until =
-          full && random.nextInt(5) == 0 ? "2026-0" + (5 + random.nextInt(4)) + "-15" : "";
-      String row = "role" + random.nextInt(ROLES) + "," + who + "," + node;
+          shape.weighs() && random.nextInt(5) == 0
+              ? "2026-0" + (5 + random.nextInt(4)) + "-15"
+              : "";
+      String row = "role" + random.nextInt(shape.roles) + "," + who + "," + node;
       if (seen.add(row)) {
-        out.write(
-            row + "," + (full && random.nextInt(5) == 0 ? "no" : "yes") + ",," + until + "\r\n");
+        boolean stays =
+            shape.places == Shape.Places.SINGLE || (shape.weighs() && random.nextInt(5) == 0);
+        out.write(row + "," + (stays ? "no" : "yes") + ",," + until + "\r\n");
       }
     }
   }
 
   private String node() {
     int kind = random.nextInt(4);
-    int i = random.nextInt(11);
+    int i = random.nextInt(shape.nodes >= 200 ? 11 : 2);
     return switch (kind) {
       case 0 -> "top";
       case 1 -> "n" + i;

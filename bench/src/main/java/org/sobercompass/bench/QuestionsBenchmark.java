@@ -46,7 +46,7 @@ public class QuestionsBenchmark {
   @Setup
   public void generate() throws IOException {
     Path root = Files.createTempDirectory("sober-bench");
-    new Generator(root, 10_000, shape.equals("full"), 1).write();
+    new Generator(root, 10_000, Shape.of(shape), 1).write();
     model = Workspace.open(root).model();
     model.systems().forEach(view -> view.memberships().prepare());
     asker = model.asker();

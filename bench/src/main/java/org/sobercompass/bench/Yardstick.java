@@ -33,6 +33,8 @@ import org.sobercompass.core.facts.FactsBuilder;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.FindingRules;
 import org.sobercompass.core.findings.SeparationRule;
+import org.sobercompass.core.membership.Memberships;
+import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Verdict;
@@ -50,6 +52,7 @@ import org.sobercompass.sources.workspace.Workspace;
  */
 public final class Yardstick {
   private static final int WRITTEN = 2_000;
+  private static final long WARM_UP = 3_000_000_000L;
 
   private final Path root;
   private final int tries;
@@ -79,11 +82,10 @@ public final class Yardstick {
       findings(Workspace.open(root));
     } else {
       AccessModel model = Workspace.open(root).model();
-      if (model.systems().stream().allMatch(v -> v.resources().size() == 1)) {
-        timed("plain arrays, one thread", tries, () -> PlainArrays.count(model));
-      }
-      timed("swept and counted by the deciders, 1 thread", tries, () -> sweep(model, 1));
-      timed("swept and counted by the deciders, 2 threads", tries, () -> sweep(model, 2));
+      rivals(model);
+      warm("memberships alone, one thread", tries, () -> memberships(model));
+      warm("swept and counted by the deciders, 1 thread", tries, () -> sweep(model, 1));
+      warm("swept and counted by the deciders, 2 threads", tries, () -> sweep(model, 2));
     }
   }
 
@@ -100,16 +102,9 @@ public final class Yardstick {
         model.facts().arrays().up().items(),
         model.systems().size(),
         model.systems().stream().mapToInt(v -> v.grants().size()).sum());
+    rivals(model);
     boolean flat = model.systems().stream().allMatch(v -> v.resources().size() == 1);
     if (flat) {
-      PlainArrays.Counts counts =
-          timed("plain arrays, one thread", tries, () -> PlainArrays.count(model));
-      System.out.println(
-          "  "
-              + counts.pairs()
-              + " account-group pairs, "
-              + counts.permissions()
-              + " account-permissions");
       int part = Math.max(1, model.facts().accounts() / 50);
       timed("naive script, 1 account of 50", 1, () -> NaiveScript.count(model, part));
       SqlEngine.count(
@@ -142,6 +137,23 @@ public final class Yardstick {
     System.out.printf(Locale.ROOT, "memory kept after all that: %d MB%n", used >> 20);
   }
 
+  /** The same counted by plain programs, where they can. */
+  private void rivals(AccessModel model) throws IOException {
+    if (!PlainArrays.canCount(model)) {
+      return;
+    }
+    PlainArrays arrays = PlainArrays.of(model);
+    warm("memberships alone, plain arrays, one thread", tries, arrays::pairs);
+    PlainArrays.Counts counts = warm("plain arrays, one thread", tries, arrays::count);
+    System.out.println(
+        "  "
+            + counts.pairs()
+            + " account-group pairs, "
+            + counts.permissions()
+            + " account-node-permissions");
+    NativeArrays.count(model, tries, counts);
+  }
+
   private void reading() throws IOException {
     Path ldif = root.resolve("directory.ldif");
     double megabytes = Files.size(ldif) / 1e6;
@@ -172,33 +184,51 @@ public final class Yardstick {
     return builder.build();
   }
 
+  /** All pairs of account and group. */
+  static long memberships(AccessModel model) {
+    Memberships memberships = model.systems().get(0).memberships();
+    memberships.prepare();
+    Memberships.Walker walker = memberships.walker();
+    SubjectSet into = new SubjectSet();
+    long pairs = 0;
+    for (int account = 0; account < model.facts().accounts(); account++) {
+      walker.subjects(account, into);
+      pairs += into.sure().size() - 1;
+    }
+    return pairs;
+  }
+
   /** Everything, by the same deciders that answer can. */
   static long sweep(AccessModel model, int threads) {
     Bulk bulk = model.bulk().on(threads);
-    Bulk.TrusteeIndex index = bulk.trusteeIndex();
     LongAdder total = new LongAdder();
     bulk.inOrder(
         (asker, range) -> {
-          long[] count = {0};
-          Bulk.sweep(
-              asker,
-              range,
-              index,
-              (account, view, who) ->
-                  view.decider()
-                      .sweep(
-                          who,
-                          (node, below, nodes, yes, perhaps) -> {
-                            int bits = 0;
-                            for (long word : yes) {
-                              bits += Long.bitCount(word);
-                            }
-                            count[0] += (long) bits * nodes;
-                          }));
-          return count[0];
+          Counter counter = new Counter();
+          Bulk.cells(asker, range, counter);
+          return counter.count;
         },
         total::add);
     return total.sum();
+  }
+
+  /** Counts rights on resources. */
+  private static final class Counter implements Bulk.Cells {
+    private long count;
+
+    @Override
+    public void at(int account, SystemView view) {
+      // It does not matter whose they are.
+    }
+
+    @Override
+    public void cell(int resource, boolean below, int nodes, long[] yes, long[] perhaps) {
+      int bits = 0;
+      for (long word : yes) {
+        bits += Long.bitCount(word);
+      }
+      count += (long) bits * nodes;
+    }
   }
 
   private void findings(Workspace workspace) {
@@ -335,6 +365,15 @@ public final class Yardstick {
       throw new UncheckedIOException(e);
     }
     return WRITTEN;
+  }
+
+  /** The same after some seconds that do not count, in which the virtual machine compiles. */
+  private static <T> T warm(String what, int tries, Supplier<T> work) {
+    long begin = System.nanoTime();
+    while (System.nanoTime() - begin < WARM_UP) {
+      T unused = work.get();
+    }
+    return timed(what, tries, work);
   }
 
   private static <T> T timed(String what, int tries, Supplier<T> work) {

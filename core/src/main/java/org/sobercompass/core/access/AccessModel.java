@@ -34,6 +34,7 @@ public final class AccessModel {
   private final Memberships widest;
   private final Map<Counting, Memberships> counted;
   private @Nullable List<SystemView> delegatedViews;
+  private @Nullable TrusteeIndex trustees;
 
   /**
    * A model without delegated administration.
@@ -246,6 +247,14 @@ public final class AccessModel {
   /** All memberships, whatever any system counts. */
   public Memberships widest() {
     return widest;
+  }
+
+  /** Which systems name a subject; made when first asked for. */
+  synchronized TrusteeIndex trustees() {
+    if (trustees == null) {
+      trustees = new TrusteeIndex(this);
+    }
+    return trustees;
   }
 
   /** A work space for questions; not thread-safe. */

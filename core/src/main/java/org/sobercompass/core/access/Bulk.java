@@ -9,8 +9,7 @@ import java.util.concurrent.Future;
 import java.util.function.BiFunction;
 import java.util.function.Consumer;
 import org.sobercompass.core.membership.SubjectSet;
-import org.sobercompass.core.store.IntList;
-import org.sobercompass.core.store.IntRows;
+import org.sobercompass.core.system.GrantSink;
 import org.sobercompass.core.system.Projected;
 import org.sobercompass.core.system.Token;
 
@@ -108,23 +107,32 @@ public final class Bulk {
     }
   }
 
-  /** Gets the sweep of one system for one account. */
+  /** Takes what accounts hold: first of whom and where, then cell by cell. */
+  public interface Cells extends GrantSink {
+    /** The cells that follow are of this account in this system. */
+    void at(int account, SystemView view);
+  }
+
+  /**
+   * Sweeps a run of accounts, accounts ascending, systems ascending: all that each holds, usable or
+   * not, without reasons. Systems that do not name any of an account's subjects cost nothing.
+   */
+  public static void cells(Asker asker, Range range, Cells out) {
+    new Sweeper(asker).cells(range, out);
+  }
+
+  /** Gets the projection of one account in one system. */
   public interface Visitor {
     /** One account with grants in one system; {@code who} is not empty. */
     void visit(int account, SystemView view, Projected who);
   }
 
-  /**
-   * Sweeps a run of accounts: calls the visitor for each account and each system that grants it
-   * something, accounts ascending, systems ascending. Systems that do not name any of an account's
-   * subjects cost nothing.
-   */
-  public static void sweep(Asker asker, Range range, TrusteeIndex index, Visitor visitor) {
+  /** Projects a run of accounts: in each system that grants the account something, in order. */
+  public static void project(Asker asker, Range range, Visitor visitor) {
     long asOf = asker.model().asOf().getEpochSecond();
     route(
         asker,
         range,
-        index,
         (account, view, subjects) -> {
           Projected who = view.decider().project(new Token(account, subjects, asOf));
           if (!who.isEmpty()) {
@@ -143,124 +151,7 @@ public final class Bulk {
   }
 
   /** The same, before anything is decided: also accounts whose grants do not hold now. */
-  public static void route(Asker asker, Range range, TrusteeIndex index, SubjectVisitor visitor) {
-    new Sweeper(asker, index).run(range, visitor);
-  }
-
-  /** Which systems name a subject, for {@link #sweep}. */
-  public TrusteeIndex trusteeIndex() {
-    return new TrusteeIndex(model);
-  }
-
-  /** For each subject the systems that name it. Frozen and thread-safe. */
-  public static final class TrusteeIndex {
-    private final IntRows systems;
-    private final int contexts;
-
-    TrusteeIndex(AccessModel model) {
-      IntList subject = new IntList();
-      IntList system = new IntList();
-      int most = 0;
-      for (SystemView view : model.systems()) {
-        IntList trustees = view.decider().trustees();
-        for (int i = 0; i < trustees.size(); i++) {
-          subject.add(trustees.get(i));
-          system.add(view.number());
-        }
-        most = Math.max(most, view.context() + 1);
-      }
-      systems = IntRows.ofPairs(model.facts().subjects(), subject, system);
-      contexts = most;
-    }
-  }
-
-  /** Hands each subject of an account only to the systems that name it. */
-  private static final class Sweeper {
-    private final Asker asker;
-    private final AccessModel model;
-    private final IntRows systemsOf;
-    private final SystemView[] views;
-    private final SubjectSet[] perSystem;
-    private final SystemView[] firstOfContext;
-    private final boolean[] asksImplicit;
-    private final boolean oneContext;
-
-    Sweeper(Asker asker, TrusteeIndex index) {
-      this.asker = asker;
-      this.model = asker.model();
-      this.systemsOf = index.systems;
-      views = model.systems().toArray(SystemView[]::new);
-      perSystem = new SubjectSet[views.length];
-      oneContext = index.contexts == 1;
-      firstOfContext = new SystemView[index.contexts];
-      asksImplicit = new boolean[perSystem.length];
-      for (SystemView view : model.systems()) {
-        perSystem[view.number()] = new SubjectSet();
-        asksImplicit[view.number()] = view.admission().isOpen() || names(view);
-        if (firstOfContext[view.context()] == null) {
-          firstOfContext[view.context()] = view;
-        }
-      }
-    }
-
-    void run(Range range, SubjectVisitor visitor) {
-      for (int account = range.from; account < range.to; account++) {
-        for (SystemView first : firstOfContext) {
-          SubjectSet subjects = asker.memberships(first, account);
-          route(subjects.sure(), first.context(), true);
-          route(subjects.perhaps(), first.context(), false);
-        }
-        for (SystemView view : views) {
-          SubjectSet own = perSystem[view.number()];
-          implicit(view, account, own);
-          if (!own.sure().isEmpty() || !own.perhaps().isEmpty()) {
-            visitor.visit(account, view, own);
-            own.clear();
-          }
-        }
-        visitor.done(account);
-      }
-    }
-
-    private void route(IntList subjects, int context, boolean sure) {
-      for (int i = 0; i < subjects.size(); i++) {
-        int subject = subjects.get(i);
-        for (int at = systemsOf.start(subject); at < systemsOf.end(subject); at++) {
-          int system = systemsOf.at(at);
-          if (oneContext || views[system].context() == context) {
-            SubjectSet own = perSystem[system];
-            (sure ? own.sure() : own.perhaps()).add(subject);
-          }
-        }
-      }
-    }
-
-    /** Implicit groups depend on the whole set, so it is asked only where the system names one. */
-    private void implicit(SystemView view, int account, SubjectSet own) {
-      if (asksImplicit[view.number()]) {
-        SubjectSet whole = asker.subjects(view, account);
-        own.clear();
-        copy(whole.sure(), own.sure());
-        copy(whole.perhaps(), own.perhaps());
-      }
-    }
-
-    private boolean names(SystemView view) {
-      int first = model.facts().firstGroup() + model.facts().groups();
-      for (int subject = first; subject < model.facts().firstUnit(); subject++) {
-        for (int at = systemsOf.start(subject); at < systemsOf.end(subject); at++) {
-          if (systemsOf.at(at) == view.number()) {
-            return true;
-          }
-        }
-      }
-      return false;
-    }
-
-    private static void copy(IntList from, IntList to) {
-      for (int i = 0; i < from.size(); i++) {
-        to.add(from.get(i));
-      }
-    }
+  public static void route(Asker asker, Range range, SubjectVisitor visitor) {
+    new Sweeper(asker).route(range, visitor);
   }
 }

@@ -86,9 +86,8 @@ public final class Redundancy {
             .toArray(boolean[][]::new);
     List<BitSet> reached = sets(model);
     Bulk bulk = model.bulk();
-    Bulk.TrusteeIndex index = bulk.trusteeIndex();
     bulk.inOrder(
-        (asker, range) -> chunk(asker, range, index, needed),
+        (asker, range) -> chunk(asker, range, needed),
         part -> {
           for (int s = 0; s < part.size(); s++) {
             reached.get(s).or(part.get(s));
@@ -105,14 +104,12 @@ public final class Redundancy {
   }
 
   /** Marks what the accounts of a chunk need; returns which grants reach any of them. */
-  private static List<BitSet> chunk(
-      Asker asker, Bulk.Range range, Bulk.TrusteeIndex index, boolean[][] needed) {
+  private static List<BitSet> chunk(Asker asker, Bulk.Range range, boolean[][] needed) {
     List<BitSet> reached = sets(asker.model());
     Redundancy redundancy = new Redundancy(asker);
     Bulk.route(
         asker,
         range,
-        index,
         (account, view, subjects) -> {
           if (view.assigned().isEmpty()) {
             return;

@@ -21,19 +21,45 @@ final class GroupClosures {
 
   private final int firstGroup;
   private final int[] component;
-  private final int[][] rows;
+  private final int[] ends;
+  private final int[] groups;
   private static final int[] NOT_KEPT = new int[0];
 
-  private GroupClosures(int firstGroup, int[] component, int[][] rows) {
+  /** All rows in one array, and for each group where its own begins and ends, side by side. */
+  private GroupClosures(int firstGroup, int[] component, int[][] rows, int components) {
     this.firstGroup = firstGroup;
     this.component = component;
-    this.rows = rows;
+    int[] first = new int[components + 1];
+    for (int c = 0; c < components; c++) {
+      first[c + 1] = first[c] + rows[c].length;
+    }
+    groups = new int[first[components]];
+    for (int c = 0; c < components; c++) {
+      System.arraycopy(rows[c], 0, groups, first[c], rows[c].length);
+    }
+    ends = new int[component.length * 2];
+    for (int g = 0; g < component.length; g++) {
+      ends[2 * g] = first[component[g]];
+      ends[2 * g + 1] = first[component[g] + 1];
+    }
   }
 
-  /** The row of a group: the groups above it and itself; null when it was not kept. */
-  int @org.jspecify.annotations.Nullable [] row(int group) {
-    int[] row = rows[component[group - firstGroup]];
-    return row == NOT_KEPT ? null : row;
+  /**
+   * Where the row of a group begins in {@link #groups()}: the groups above it and itself. A row
+   * that was not kept is empty.
+   */
+  int start(int group) {
+    return ends[2 * (group - firstGroup)];
+  }
+
+  /** Where the row of a group ends (exclusive). */
+  int end(int group) {
+    return ends[2 * (group - firstGroup) + 1];
+  }
+
+  /** All rows. */
+  int[] groups() {
+    return groups;
   }
 
   /** The component of a group: equal for groups that are in one another. */
@@ -87,7 +113,7 @@ final class GroupClosures {
           walk(g);
         }
       }
-      return new GroupClosures(first, component, rows);
+      return new GroupClosures(first, component, rows, components);
     }
 
     private void walk(int root) {

@@ -1,8 +1,13 @@
 package org.sobercompass.core.membership;
 
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.store.BlockRows;
+import org.sobercompass.core.store.BlockSum;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.store.IntRows;
 import org.sobercompass.core.store.Stamps;
 
 /**
@@ -24,7 +29,12 @@ public final class Memberships {
   private final int maskPerhaps;
   private final int[] open;
   private final boolean certain;
-  private volatile @org.jspecify.annotations.Nullable GroupClosures closures;
+  private final boolean certainButOpen;
+  private final IntRows listed;
+  private final byte[] listedVia;
+  private final int sureMask;
+  private final boolean allGroupsCount;
+  private volatile @Nullable GroupClosures closures;
 
   /** Looks at a graph through a profile and a visibility. */
   public Memberships(MembershipGraph graph, MembershipProfile profile, Visibility visibility) {
@@ -37,8 +47,14 @@ public final class Memberships {
     boolean rules = profile.counts().contains(Via.DYNAMIC);
     this.maskPerhaps = mask | (rules ? 1 << Via.UNDEFINED.ordinal() : 0);
     this.open = open();
-    this.certain =
-        visibility.isCertain() && open.length == 0 && !(rules && facts.hasUndefinedMembers());
+    this.listed = facts.arrays().up();
+    this.listedVia = facts.arrays().upVia();
+    this.sureMask = mask & ~(1 << Via.UNDEFINED.ordinal()) & ~(1 << Via.WITHHELD.ordinal());
+    int first = facts.firstGroup();
+    this.allGroupsCount =
+        visibility.seesAll(first, first + facts.groups()) && profile.mailOnlyGroups();
+    this.certainButOpen = visibility.isCertain() && !(rules && facts.hasUndefinedMembers());
+    this.certain = certainButOpen && open.length == 0;
   }
 
   /** The groups whose members were not all shown, and which count. */
@@ -97,6 +113,35 @@ public final class Memberships {
     }
   }
 
+  /**
+   * The groups above each group, if they are kept: groups nest without limit, nothing is patched.
+   */
+  Optional<GroupClosures> closures() {
+    prepare();
+    return Optional.ofNullable(closures);
+  }
+
+  /**
+   * Adds rows of the groups that list an account and surely count; only where closures are kept.
+   */
+  void addDirect(int account, BlockRows rows, BlockSum into) {
+    for (int at = listed.start(account); at < listed.end(account); at++) {
+      if (isDirect(at)) {
+        into.queue(rows, listed.at(at));
+      }
+    }
+    into.addQueued(rows);
+  }
+
+  /** Whether a membership as it was read surely counts. */
+  private boolean isDirect(int at) {
+    if ((sureMask >> listedVia[at] & 1) == 0) {
+      return false;
+    }
+    int group = listed.at(at);
+    return allGroupsCount || (visibility.sees(group) && groupCounts(group));
+  }
+
   /** A work space; not thread-safe. */
   public Walker walker() {
     return new Walker();
@@ -150,6 +195,7 @@ public final class Memberships {
   /** Walks memberships, keeping its marks from walk to walk. Not thread-safe. */
   public final class Walker {
     private final Stamps seen = new Stamps(facts.subjects());
+    private @Nullable Stamps met;
     private final IntList reached = new IntList(256);
     private final IntList some = new IntList();
     private int whole;
@@ -173,13 +219,35 @@ public final class Memberships {
         up(account, into.sure());
         units(account, into.sure());
       }
-      if (!certain) {
+      if (!certain && !(certainButOpen && aboveOpen(account, into.perhaps()))) {
         restart(into.sure());
         wide(account, into.perhaps());
         if (!sees) {
           units(account, into.perhaps());
         }
       }
+    }
+
+    /**
+     * Adds the groups above those that do not show their members, where nothing else is undecided.
+     *
+     * @return false when the groups above them are not kept, and nothing was added
+     */
+    private boolean aboveOpen(int account, IntList perhaps) {
+      GroupClosures ready = closures;
+      int[] perhapsIn = openFor(account);
+      if (ready == null) {
+        return perhapsIn.length == 0;
+      }
+      for (int group : perhapsIn) {
+        if (ready.start(group) == ready.end(group)) {
+          return false;
+        }
+      }
+      for (int group : perhapsIn) {
+        seen.addAll(ready.groups(), ready.start(group), ready.end(group), perhaps);
+      }
+      return true;
     }
 
     private void restart(IntList sure) {
@@ -195,20 +263,17 @@ public final class Memberships {
         levels(account, out);
         return;
       }
-      for (int i = 0; i < graph.upCount(account); i++) {
-        int group = graph.upGroup(account, i);
-        if (!countsSurely(account, i, group) || seen.contains(group)) {
+      for (int at = listed.start(account); at < listed.end(account); at++) {
+        int group = listed.at(at);
+        if (!isDirect(at) || seen.contains(group)) {
           continue;
         }
-        int[] row = ready.row(group);
-        if (row == null) {
+        int from = ready.start(group);
+        int to = ready.end(group);
+        if (from == to) {
           onward(group, out);
         } else {
-          for (int g : row) {
-            if (seen.add(g)) {
-              out.add(g);
-            }
-          }
+          seen.addAll(ready.groups(), from, to, out);
         }
       }
     }
@@ -252,7 +317,9 @@ public final class Memberships {
 
     /** All that would count if every undecided group were seen and that is not sure already. */
     private void wide(int account, IntList out) {
-      Stamps met = new Stamps(facts.subjects());
+      Stamps met = this.met == null ? new Stamps(facts.subjects()) : this.met;
+      this.met = met;
+      met.clear();
       reached.clear();
       reached.add(account);
       met.add(account);

@@ -213,11 +213,10 @@ public final class MappingCheck {
   public Map<String, Summary> readiness() {
     Map<String, Summary> all = new TreeMap<>();
     ThreadLocal<Given> given = ThreadLocal.withInitial(() -> new Given(model));
-    Bulk.TrusteeIndex index = model.bulk().trusteeIndex();
     model
         .bulk()
         .inOrder(
-            (own, range) -> readiness(own, range, given.get(), index),
+            (own, range) -> readiness(own, range, given.get()),
             part ->
                 part.forEach(
                     (id, summary) -> all.computeIfAbsent(id, i -> new Summary()).add(summary)));
@@ -228,17 +227,15 @@ public final class MappingCheck {
    * Those who are ready are found by a sweep, which hands a subject only to the systems that name
    * it; the conditions are asked one by one only of the few that are not.
    */
-  private Map<String, Summary> readiness(
-      Asker own, Bulk.Range range, Given given, Bulk.TrusteeIndex index) {
+  private Map<String, Summary> readiness(Asker own, Bulk.Range range, Given given) {
     Map<String, Summary> part = new TreeMap<>();
     ReadinessCheck check = new ReadinessCheck(own, Optional.empty());
     int count = model.systems().size();
     BitSet granted = new BitSet();
     BitSet ready = new BitSet();
-    Bulk.sweep(
+    Bulk.project(
         own,
         range,
-        index,
         (account, view, who) -> {
           int pair = (account - range.from()) * count + view.number();
           granted.set(pair);

@@ -79,6 +79,19 @@ public final class IntList {
     Arrays.sort(items, 0, size);
   }
 
+  /** The backing array with room for so many more; for hot loops that end with {@link #filled}. */
+  int[] room(int more) {
+    if (size + more > items.length) {
+      items = Arrays.copyOf(items, Math.max(size + more, items.length * 2));
+    }
+    return items;
+  }
+
+  /** How many items there are after the array from {@link #room} was filled. */
+  void filled(int newSize) {
+    size = newSize;
+  }
+
   /** The backing array, valid up to {@link #size()} until the next change; for hot loops. */
   public int[] raw() {
     return items;

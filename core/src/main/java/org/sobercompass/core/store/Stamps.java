@@ -32,6 +32,20 @@ public final class Stamps {
     return true;
   }
 
+  /** Adds the numbers of a part of an array; those that were not in are also added to a list. */
+  public void addAll(int[] numbers, int from, int to, IntList fresh) {
+    int[] room = fresh.room(to - from);
+    int size = fresh.size();
+    for (int at = from; at < to; at++) {
+      int number = numbers[at];
+      if (stamps[number] != current) {
+        stamps[number] = current;
+        room[size++] = number;
+      }
+    }
+    fresh.filled(size);
+  }
+
   /** Whether {@code number} is in the set. */
   public boolean contains(int number) {
     return stamps[number] == current;

@@ -49,6 +49,14 @@ public interface Decider {
         });
   }
 
+  /**
+   * The grants that hold at a point in time as words that add up; empty where a system has no such
+   * form, and is then swept projection by projection.
+   */
+  default Optional<GrantBits> bits(long asOf) {
+    return Optional.empty();
+  }
+
   /** Decides one question with its proofs, and what is stopped. */
   Decision explain(Token token, Question question, Limits limits);
 

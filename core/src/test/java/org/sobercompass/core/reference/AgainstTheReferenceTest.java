@@ -10,12 +10,10 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
-import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
-import org.sobercompass.core.access.Bulk;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.Redundancy;
 import org.sobercompass.core.access.RouteFinder;
@@ -212,38 +210,5 @@ class AgainstTheReferenceTest {
     boolean listed =
         IntStream.range(0, graph.upCount(from)).anyMatch(i -> graph.upGroup(from, i) == to);
     return listed || to >= asker.model().facts().firstGroup() + asker.model().facts().groups();
-  }
-
-  @Test
-  void bulkSweepsGiveWhatSingleQuestionsGive() {
-    for (long seed = 0; seed < 400; seed++) {
-      SmallWorld world = new SmallWorld(seed);
-      AccessModel model = world.model();
-      SystemView view = model.systems().get(0);
-      Asker asker = model.asker();
-      Map<Integer, Integer> counted = new HashMap<>();
-      Bulk.sweep(
-          model.asker(),
-          new Bulk.Range(0, world.facts.accounts()),
-          model.bulk().trusteeIndex(),
-          (account, v, who) ->
-              v.decider()
-                  .sweep(
-                      who,
-                      (node, below, count, yes, perhaps) -> {
-                        for (long word : yes) {
-                          counted.merge(account, Long.bitCount(word) * count, Integer::sum);
-                        }
-                      }));
-      for (int a = 0; a < world.facts.accounts(); a++) {
-        int expected = 0;
-        for (int node = 0; node < view.resources().size(); node++) {
-          for (int right = 0; right < world.rights.size(); right++) {
-            expected += asker.decide(view, a, Question.of(node, right)) == Verdict.YES ? 1 : 0;
-          }
-        }
-        assertThat(counted.getOrDefault(a, 0)).as("seed " + seed).isEqualTo(expected);
-      }
-    }
   }
 }

@@ -56,7 +56,17 @@ public final class SmallWorld {
         new RoleRights(
             List.of("a", "a/b", "a/b/c", "d"), List.of("view", "edit", "own"), List.of("print"));
     sight = sight();
-    application = application();
+    application = application("app", sight, definitions);
+  }
+
+  /** The model with more applications, each with a sight of its own or with that of the first. */
+  AccessModel modelOf(int applications) {
+    List<AccessSystem> all = new ArrayList<>(List.of(application));
+    for (int i = 1; i < applications; i++) {
+      Sight own = random.nextBoolean() ? sight : sight();
+      all.add(application("app" + i, own, new ArrayList<>()));
+    }
+    return AccessModel.of(facts, all, Instant.ofEpochSecond(NOW), Optional.empty());
   }
 
   /** The model of the organization. */
@@ -161,7 +171,8 @@ public final class SmallWorld {
         profile);
   }
 
-  private RoleApplication application() {
+  private RoleApplication application(
+      String id, Sight ownSight, List<RoleDefinition> ownDefinitions) {
     Combining combining =
         switch (random.nextInt(5)) {
           case 0 -> Combining.UNION;
@@ -172,7 +183,7 @@ public final class SmallWorld {
         };
     boolean deny = combining.mode() == Combining.Mode.DENY_OVERRIDES;
     for (int r = 0; r < 4; r++) {
-      definitions.add(
+      ownDefinitions.add(
           new RoleDefinition(
               "r" + r,
               "Role " + r,
@@ -183,20 +194,20 @@ public final class SmallWorld {
               Place.of("test")));
     }
     RoleCompiler compiler = new RoleCompiler(rights);
-    List<RoleInfo> roles = compiler.compile(definitions, deny, new Problems());
+    List<RoleInfo> roles = compiler.compile(ownDefinitions, deny, new Problems());
     Resources nodes = nodes();
     Optional<List<Enrolment>> register =
         random.nextInt(3) == 0 ? Optional.of(register()) : Optional.empty();
     var definition =
         new RoleApplication.Definition(
-            "app",
-            "App",
+            id,
+            "Application " + id,
             rights,
             nodes,
             roles,
             compiler,
             combining,
-            sight,
+            ownSight,
             new Admission(facts, random.nextInt(12) == 0, Set.of("directory"), register),
             List.of());
     return new RoleApplication(facts, definition, Map.of(Basis.ACTUAL, grants(nodes)));

@@ -64,9 +64,8 @@ public final class TakenAwayFinder implements Finder {
     }
     Map<Integer, Map<Integer, Taken>> all = new TreeMap<>();
     Bulk bulk = context.model.bulk();
-    Bulk.TrusteeIndex index = bulk.trusteeIndex();
     bulk.inOrder(
-        (asker, range) -> chunk(asker, range, index, asked),
+        (asker, range) -> chunk(asker, range, asked),
         part ->
             part.forEach(
                 one ->
@@ -86,14 +85,12 @@ public final class TakenAwayFinder implements Finder {
   }
 
   /** Each as system, grant that takes, account it takes from. */
-  private List<int[]> chunk(
-      Asker asker, Bulk.Range range, Bulk.TrusteeIndex index, boolean[] asked) {
+  private List<int[]> chunk(Asker asker, Bulk.Range range, boolean[] asked) {
     List<int[]> found = new ArrayList<>();
     long asOf = context.model.asOf().getEpochSecond();
     Bulk.route(
         asker,
         range,
-        index,
         (account, view, subjects) -> {
           if (asked[view.number()]) {
             Token token = new Token(account, subjects, asOf);

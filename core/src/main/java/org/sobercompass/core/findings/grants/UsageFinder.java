@@ -69,7 +69,6 @@ public final class UsageFinder implements Finder {
     Bulk.route(
         context.asker,
         new Bulk.Range(0, context.facts.accounts()),
-        context.model.bulk().trusteeIndex(),
         (account, of, subjects) -> {
           if (of.number() == view.number()) {
             account(view, usage, account, reached);

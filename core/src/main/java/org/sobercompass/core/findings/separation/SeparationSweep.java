@@ -56,11 +56,10 @@ final class SeparationSweep {
   List<Hold> run() {
     List<Hold> all = new ArrayList<>();
     Bulk bulk = model.bulk();
-    Bulk.TrusteeIndex index = bulk.trusteeIndex();
     bulk.inOrder(
         (asker, range) -> {
           Worker worker = new Worker(asker);
-          Bulk.route(asker, range, index, worker);
+          Bulk.route(asker, range, worker);
           return worker.holds;
         },
         all::addAll);

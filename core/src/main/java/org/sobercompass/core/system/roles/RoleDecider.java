@@ -2,10 +2,12 @@ package org.sobercompass.core.system.roles;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Decider;
 import org.sobercompass.core.system.Decision;
+import org.sobercompass.core.system.GrantBits;
 import org.sobercompass.core.system.GrantSink;
 import org.sobercompass.core.system.Impact;
 import org.sobercompass.core.system.Limits;
@@ -143,6 +145,11 @@ final class RoleDecider implements Decider {
     } else {
       new RoleSweep(this, projection).run(out);
     }
+  }
+
+  @Override
+  public Optional<GrantBits> bits(long asOf) {
+    return Optional.of(new RoleBits(this, asOf));
   }
 
   /** One node, everything sure, one class: a union and what is denied. The most usual case. */

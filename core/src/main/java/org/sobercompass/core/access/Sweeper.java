@@ -1,0 +1,231 @@
+package org.sobercompass.core.access;
+
+import static org.sobercompass.core.access.TrusteeIndex.PLACE;
+
+import java.util.BitSet;
+import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.membership.SummedBits;
+import org.sobercompass.core.store.BlockSum;
+import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.system.GrantBits;
+import org.sobercompass.core.system.Projected;
+import org.sobercompass.core.system.Token;
+
+/** Hands each subject of an account only to the systems that name it. Not thread-safe. */
+final class Sweeper {
+  private final Asker asker;
+  private final AccessModel model;
+  private final TrusteeIndex index;
+  private final SystemView[] views;
+  private final SubjectSet[] perSystem;
+  private final @Nullable SystemView[] firstOfContext;
+  private final BitSet asksImplicit = new BitSet();
+  private final BitSet named = new BitSet();
+  private final boolean oneContext;
+
+  Sweeper(Asker asker) {
+    this.asker = asker;
+    this.model = asker.model();
+    this.index = model.trustees();
+    views = model.systems().toArray(SystemView[]::new);
+    perSystem = new SubjectSet[views.length];
+    oneContext = index.contexts == 1;
+    firstOfContext = new SystemView[index.contexts];
+    for (SystemView view : views) {
+      perSystem[view.number()] = new SubjectSet();
+      asksImplicit.set(view.number(), view.admission().isOpen() || index.namesImplicit(view));
+      if (firstOfContext[view.context()] == null) {
+        firstOfContext[view.context()] = view;
+      }
+    }
+  }
+
+  /** The subjects of each account, system by system. */
+  void route(Bulk.Range range, Bulk.SubjectVisitor visitor) {
+    for (int account = range.from(); account < range.to(); account++) {
+      name(account, null);
+      for (int system = named.nextSetBit(0); system >= 0; system = named.nextSetBit(system + 1)) {
+        SubjectSet own = own(system, account);
+        if (!own.sure().isEmpty() || !own.perhaps().isEmpty()) {
+          visitor.visit(account, views[system], own);
+          own.clear();
+        }
+      }
+      visitor.done(account);
+    }
+  }
+
+  /** What each account holds, system by system. */
+  void cells(Bulk.Range range, Bulk.Cells out) {
+    TrusteeIndex.Sums sums = index.sums();
+    BlockSum sum = new BlockSum(sums.start);
+    Summed summed = new Summed(views, sums, sum, out);
+    named.clear();
+    for (int account = range.from(); account < range.to(); account++) {
+      add(account, sums, sum);
+      int count = sum.touched();
+      if (sums.others.isEmpty()) {
+        summed.run(account, 0, count);
+        continue;
+      }
+      name(account, sums.others);
+      int at = 0;
+      for (int other = named.nextSetBit(0); other >= 0; other = named.nextSetBit(other + 1)) {
+        int before = at;
+        while (at < count && sums.places[sum.list()[at] * PLACE] < other) {
+          at++;
+        }
+        summed.run(account, before, at);
+        project(account, other, out);
+      }
+      summed.run(account, at, count);
+    }
+  }
+
+  /** Tells cells from a sum, and empties it. */
+  private static final class Summed {
+    private final SystemView[] views;
+    private final TrusteeIndex.Sums sums;
+    private final BlockSum sum;
+    private final long[] bits;
+    private final Bulk.Cells out;
+    private final GrantBits.Sweep[] sweeps;
+    private long[] yes = new long[1];
+    private long[] none = new long[1];
+
+    Summed(SystemView[] views, TrusteeIndex.Sums sums, BlockSum sum, Bulk.Cells out) {
+      this.views = views;
+      this.sums = sums;
+      this.sum = sum;
+      this.bits = sum.bits();
+      this.out = out;
+      this.sweeps = new GrantBits.Sweep[views.length];
+    }
+
+    void run(int account, int from, int to) {
+      int[] list = sum.list();
+      int[] places = sums.places;
+      int last = -1;
+      for (int at = from; at < to; at++) {
+        int place = list[at] * PLACE;
+        int system = places[place];
+        if (system != last) {
+          out.at(account, views[system]);
+          last = system;
+        }
+        if (places[place + 1] >= 0) {
+          plain(places[place + 1], places[place + 2], places[place + 3]);
+        } else {
+          int first = at;
+          while (at + 1 < to && places[list[at + 1] * PLACE] == system) {
+            at++;
+          }
+          sweep(system, first, at + 1);
+        }
+      }
+    }
+
+    private void plain(int resource, int first, int words) {
+      if (yes.length != words) {
+        yes = new long[words];
+        none = new long[words];
+      }
+      long[] yes = this.yes;
+      yes[0] = bits[first];
+      bits[first] = 0;
+      if (words > 1) {
+        yes[1] = bits[first + 1];
+        bits[first + 1] = 0;
+        for (int w = 2; w < words; w++) {
+          yes[w] = bits[first + w];
+          bits[first + w] = 0;
+        }
+      }
+      out.cell(resource, false, 1, yes, none);
+    }
+
+    private void sweep(int system, int from, int to) {
+      GrantBits.Sweep sweep = sweeps[system];
+      if (sweep == null) {
+        sweep = java.util.Objects.requireNonNull(sums.bits[system]).sweep();
+        sweeps[system] = sweep;
+      }
+      int base = sums.base[system];
+      sweep.run(bits, sums.start[base], sum.list(), from, to, base, out);
+      sum.empty(from, to);
+    }
+  }
+
+  private void add(int account, TrusteeIndex.Sums sums, BlockSum sum) {
+    Facts facts = model.facts();
+    for (SummedBits ofContext : sums.ofContext) {
+      if (ofContext != null && ofContext.add(account, sum)) {
+        for (var always : TrusteeIndex.ALWAYS) {
+          ofContext.addSubject(facts.implicit(always), sum);
+        }
+      }
+    }
+  }
+
+  private void project(int account, int system, Bulk.Cells out) {
+    SubjectSet own = own(system, account);
+    SystemView view = views[system];
+    Projected who = view.decider().project(new Token(account, own, model.asOf().getEpochSecond()));
+    if (!who.isEmpty()) {
+      out.at(account, view);
+      view.decider().sweep(who, out);
+    }
+    own.clear();
+  }
+
+  /** Notes which systems name an account, of those that are wanted, and whom of it. */
+  private void name(int account, @Nullable BitSet wanted) {
+    named.clear();
+    named.or(asksImplicit);
+    for (SystemView first : firstOfContext) {
+      if (first != null) {
+        SubjectSet subjects = asker.memberships(first, account);
+        name(subjects.sure(), first.context(), true, wanted);
+        name(subjects.perhaps(), first.context(), false, wanted);
+      }
+    }
+    if (wanted != null) {
+      named.and(wanted);
+    }
+  }
+
+  private void name(IntList subjects, int context, boolean sure, @Nullable BitSet wanted) {
+    for (int i = 0; i < subjects.size(); i++) {
+      int subject = subjects.get(i);
+      for (int at = index.systems.start(subject); at < index.systems.end(subject); at++) {
+        int system = index.systems.at(at);
+        if ((oneContext || views[system].context() == context)
+            && (wanted == null || wanted.get(system))) {
+          SubjectSet own = perSystem[system];
+          (sure ? own.sure() : own.perhaps()).add(subject);
+          named.set(system);
+        }
+      }
+    }
+  }
+
+  /** Implicit groups depend on the whole set, so it is asked only where the system names one. */
+  private SubjectSet own(int system, int account) {
+    SubjectSet own = perSystem[system];
+    if (asksImplicit.get(system)) {
+      SubjectSet whole = asker.subjects(views[system], account);
+      own.clear();
+      copy(whole.sure(), own.sure());
+      copy(whole.perhaps(), own.perhaps());
+    }
+    return own;
+  }
+
+  private static void copy(IntList from, IntList to) {
+    for (int i = 0; i < from.size(); i++) {
+      to.add(from.get(i));
+    }
+  }
+}
