@@ -45,6 +45,11 @@ public enum Shape {
     this.places = places;
   }
 
+  /** How many applications there are. */
+  public int applications() {
+    return applications;
+  }
+
   /** Whether assignments may end, be denied, be outweighed, or not reach down. */
   boolean weighs() {
     return places == Places.TREE;

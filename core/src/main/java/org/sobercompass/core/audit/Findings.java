@@ -5,6 +5,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import org.sobercompass.core.access.AccessModel;
@@ -104,6 +105,14 @@ public final class Findings {
    */
   public static Map<String, Integer> conflicts(Assessment assessment) {
     return new SeparationFinder(new FindingContext(assessment)).counts();
+  }
+
+  /**
+   * Who breaks which separation rule, without causes and evidence: takes the id of the rule and the
+   * accounts of one person that hold something of it. One sweep.
+   */
+  public static void broken(Assessment assessment, BiConsumer<String, List<Integer>> out) {
+    new SeparationFinder(new FindingContext(assessment)).broken(out);
   }
 
   /** The kinds that are looked for by these rules. */

@@ -54,6 +54,24 @@ public final class Persons {
     return new Finder(facts).find(attributes, same, notSame);
   }
 
+  /**
+   * Persons that were found elsewhere, from more facts than these.
+   *
+   * @param ofAccount for each account a number that is equal for those of one person
+   */
+  public static Persons grouped(long[] ofAccount) {
+    Map<Long, Integer> first = new HashMap<>();
+    Map<Integer, List<Integer>> members = new HashMap<>();
+    int[] person = new int[ofAccount.length];
+    for (int account = 0; account < person.length; account++) {
+      int of = account;
+      person[account] = first.computeIfAbsent(ofAccount[account], p -> of);
+      members.computeIfAbsent(person[account], p -> new ArrayList<>()).add(account);
+    }
+    members.values().removeIf(accounts -> accounts.size() < 2);
+    return new Persons(person, members, List.of(), List.of(), List.of(), List.of());
+  }
+
   /** The accounts of the person behind an account, itself among them, ascending. */
   public List<Integer> accounts(int account) {
     return members.getOrDefault(person[account], List.of(account));

@@ -82,7 +82,8 @@ public final class Dumps {
     }
   }
 
-  private List<List<Object>> chunk(String what, Asker asker, Bulk.Range range) {
+  /** The rows of a run of accounts, holdings or memberships. */
+  public List<List<Object>> chunk(String what, Asker asker, Bulk.Range range) {
     List<List<Object>> rows = new ArrayList<>();
     for (int account = range.from(); account < range.to(); account++) {
       if (what.equals("holdings")) {

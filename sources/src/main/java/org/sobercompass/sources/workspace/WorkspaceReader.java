@@ -210,6 +210,32 @@ final class WorkspaceReader {
         told.stream().distinct().toList());
   }
 
+  /**
+   * Systems and rules over facts that were read elsewhere; whether all is right was asked there.
+   */
+  Mapping mapping(Facts facts) {
+    Node main =
+        YamlReader.read(root.resolve(MAIN), MAIN, problems).orElseGet(Node::nothing).only(KEYS);
+    problems.throwIfErrors();
+    zone = zone(main, problems);
+    List<DirectorySettings> directories = DirectorySettings.read(main, zone, root, problems);
+    rules = RuleGroups.read(main.get("groups"), directories, problems);
+    applications(main);
+    problems.throwIfErrors();
+    List<AccessSystem> systems = systems(facts, directories, zone);
+    Administration none =
+        new AdminReader(
+                root,
+                facts,
+                directories.stream().map(DirectorySettings::name).toList(),
+                zone,
+                Optional.empty(),
+                problems)
+            .read(Node.nothing());
+    return new Mapping(
+        systems, new FindingRulesReader(root, zone, facts, systems, none, problems).read(main));
+  }
+
   /** The survey by which the directories' lists were accepted; one that is not here is told. */
   private Optional<Path> accepted(Node main) {
     Optional<Node> named = main.get("findings").flatMap(findings -> findings.get("accepted"));

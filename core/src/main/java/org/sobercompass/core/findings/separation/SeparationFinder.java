@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.findings.Finder;
@@ -73,11 +74,21 @@ public final class SeparationFinder implements Finder {
   public Map<String, Integer> counts() {
     Map<String, Integer> counts = new TreeMap<>(Key::compareUtf8);
     tests.rules.forEach(rule -> counts.put(rule.id(), 0));
+    broken((rule, accounts) -> counts.merge(rule, 1, Integer::sum));
+    return counts;
+  }
+
+  /** Who breaks which rule: its id, and the accounts of one person that hold something of it. */
+  public void broken(BiConsumer<String, List<Integer>> out) {
     judge(
         persons(sweep.run()),
-        person ->
-            counts.merge(tests.rules.get(person.rule).id(), person.breaks ? 1 : 0, Integer::sum));
-    return counts;
+        person -> {
+          if (person.breaks) {
+            out.accept(
+                tests.rules.get(person.rule).id(),
+                person.holds.stream().map(Hold::account).toList());
+          }
+        });
   }
 
   private void causes(List<Hold> holds) {

@@ -1,0 +1,297 @@
+package org.sobercompass.spark;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Locale;
+import java.util.Set;
+import java.util.function.Function;
+import org.apache.spark.SparkConf;
+import org.apache.spark.SparkException;
+import org.apache.spark.sql.Column;
+import org.apache.spark.sql.Dataset;
+import org.apache.spark.sql.Row;
+import org.apache.spark.sql.SparkSession;
+import org.apache.spark.sql.functions;
+import org.apache.spark.sql.types.ArrayType;
+import org.apache.spark.sql.types.StructField;
+import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.problem.BadInputException;
+import org.sobercompass.core.problem.Spelling;
+import org.sobercompass.sources.workspace.Workspace;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/**
+ * The command. On this machine with all its cores, unless it was given to spark-submit or told
+ * where a cluster is.
+ */
+@Command(
+    name = "sober-spark",
+    mixinStandardHelpOptions = true,
+    description = "The questions of sober over more accounts than one machine should take.",
+    footer = {"", "Exit codes: 0 done, 2 mistyped, 3 wrong input, 5 fault of the program."})
+public final class SparkCommand {
+  private static final int INPUT = 3;
+  private static final int FAULT = 5;
+
+  @Option(
+      names = "--cluster",
+      paramLabel = "ADDRESS",
+      scope = CommandLine.ScopeType.INHERIT,
+      description =
+          "Where the cluster is, as Spark writes it; else this machine with all its cores.")
+  private String cluster = "";
+
+  private final PrintWriter out;
+
+  private SparkCommand(PrintWriter out) {
+    this.out = out;
+  }
+
+  /** Runs and ends the process with the exit code. */
+  public static void main(String[] args) {
+    System.exit(run(args));
+  }
+
+  static int run(String... args) {
+    PrintWriter out = new PrintWriter(System.out, true, StandardCharsets.UTF_8);
+    PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
+    return new CommandLine(new SparkCommand(out))
+        .setOut(out)
+        .setErr(err)
+        .setExecutionExceptionHandler((e, line, result) -> told(e, err))
+        .execute(args);
+  }
+
+  private static int told(Exception e, PrintWriter err) {
+    if (e instanceof BadInputException bad) {
+      bad.problems().forEach(problem -> err.println("sober-spark: " + problem));
+      return INPUT;
+    }
+    if (e instanceof IOException || e instanceof IllegalArgumentException) {
+      err.println("sober-spark: " + e.getMessage());
+      return INPUT;
+    }
+    err.println("sober-spark: " + (e instanceof SparkException ? e.getMessage() : e));
+    return FAULT;
+  }
+
+  private SparkSession session() {
+    SparkConf conf = new SparkConf();
+    if (!cluster.isEmpty()) {
+      conf.setMaster(cluster);
+    } else if (!conf.contains("spark.master")) {
+      conf.setMaster("local[*]");
+    }
+    if (conf.get("spark.master").startsWith("local")) {
+      conf.setIfMissing("spark.driver.bindAddress", "127.0.0.1");
+      conf.setIfMissing("spark.driver.host", "127.0.0.1");
+    }
+    conf.setIfMissing("spark.ui.enabled", "false");
+    conf.setIfMissing("spark.ui.showConsoleProgress", String.valueOf(System.console() != null));
+    conf.setIfMissing("spark.hadoop.fs.permissions.umask-mode", "077");
+    SparkSession spark = SparkSession.builder().appName("sober-spark").config(conf).getOrCreate();
+    spark.sparkContext().setLogLevel("ERROR");
+    return spark;
+  }
+
+  @Command(
+      name = "lay-out",
+      mixinStandardHelpOptions = true,
+      description = "Lays a workspace or a survey out for parts: once, on a machine that it fits.")
+  int layOut(
+      @Parameters(paramLabel = "FROM", description = "A workspace, or the file of a survey.")
+          Path from,
+      @Parameters(paramLabel = "FOLDER", description = "A new folder.") Path folder,
+      @Option(
+              names = "--table",
+              paramLabel = "ADDRESS",
+              description = "Where the table of accounts goes, if not into the folder.",
+              defaultValue = "")
+          String table)
+      throws IOException {
+    free(folder);
+    Workspace workspace =
+        Files.isRegularFile(from) ? Workspace.ofSurvey(from, Set.of()) : Workspace.open(from);
+    try (SparkSession spark = session()) {
+      Layout layout = Layout.write(spark, workspace, folder, table);
+      out.printf(
+          Locale.ROOT,
+          "%,d accounts are laid out in %s; %,.1f MB go to every worker.%n",
+          layout.accounts(),
+          folder,
+          layout.sharedBytes() / 1e6);
+      if (!layout.rulesOverActions().isEmpty()) {
+        out.println(
+            "Separation rules over admin actions are left out, since the lists of directories are"
+                + " not laid out: "
+                + String.join(", ", layout.rulesOverActions()));
+      }
+      return 0;
+    }
+  }
+
+  /** What all questions ask for. */
+  static final class Common {
+    @Parameters(index = "0", paramLabel = "FOLDER", description = "Where lay-out put it.")
+    private Path folder = Path.of("");
+
+    @Parameters(index = "1", paramLabel = "OUT", description = "A new folder for the answer.")
+    private Path target = Path.of("");
+
+    @Option(
+        names = "--parts",
+        paramLabel = "N",
+        description = "Into how many parts; else one a core, of 100,000 accounts at most.")
+    private int parts;
+
+    @Option(
+        names = {"-f", "--form"},
+        paramLabel = "FORM",
+        description = "parquet or csv; else parquet.")
+    private String form = "parquet";
+  }
+
+  @Command(
+      name = "holdings",
+      mixinStandardHelpOptions = true,
+      description = "All effective permissions of all accounts.")
+  int holdings(@CommandLine.Mixin Common common) throws IOException {
+    return answer(common, "holdings", Jobs::holdings);
+  }
+
+  @Command(
+      name = "holders",
+      mixinStandardHelpOptions = true,
+      description = "Who holds a permission on a resource.")
+  int holders(
+      @CommandLine.Mixin Common common,
+      @Option(names = "--application", required = true, paramLabel = "ID") String application,
+      @Option(names = "--permission", required = true, paramLabel = "TEXT") String permission,
+      @Option(names = "--node", required = true, paramLabel = "ID") String node)
+      throws IOException {
+    return answer(
+        common,
+        "holders",
+        jobs -> {
+          jobs.check(application, permission, node);
+          return jobs.holders(application, permission, node);
+        });
+  }
+
+  @Command(
+      name = "separation",
+      mixinStandardHelpOptions = true,
+      description = "Who breaks which separation rule, per account or person as the rule says.")
+  int separation(@CommandLine.Mixin Common common) throws IOException {
+    return answer(common, "broken rules", Jobs::separation);
+  }
+
+  @Command(
+      name = "peers",
+      mixinStandardHelpOptions = true,
+      description = "Rights that hardly any peer of an account holds.")
+  int peers(@CommandLine.Mixin Common common) throws IOException {
+    return answer(common, "findings", Jobs::peers);
+  }
+
+  @Command(
+      name = "drift",
+      mixinStandardHelpOptions = true,
+      description = "Permissions by what was read and not by what was agreed, and the reverse.")
+  int drift(@CommandLine.Mixin Common common) throws IOException {
+    return answer(common, "differences", Jobs::drift);
+  }
+
+  private int answer(Common common, String what, Function<Jobs, Dataset<Row>> question)
+      throws IOException {
+    if (!common.form.equals("parquet") && !common.form.equals("csv")) {
+      throw new IllegalArgumentException(
+          "--form " + common.form + ": this is no form; expected parquet or csv");
+    }
+    free(common.target);
+    long begin = System.nanoTime();
+    Layout layout = Layout.open(common.folder);
+    try (SparkSession spark = session()) {
+      Jobs jobs = new Jobs(spark, layout, common.parts);
+      Dataset<Row> rows = question.apply(jobs);
+      String target = common.target.toUri().toString();
+      if (common.form.equals("csv")) {
+        flat(rows).write().option("header", true).csv(target);
+      } else {
+        rows.write().parquet(target);
+      }
+      long count = count(spark, common.form, target);
+      out.printf(
+          Locale.ROOT,
+          "%,d %s of %,d accounts, in %d parts, are in %s (%.1f s).%n",
+          count,
+          what,
+          layout.accounts(),
+          jobs.parts(),
+          common.target,
+          (System.nanoTime() - begin) / 1e9);
+      return 0;
+    }
+  }
+
+  private static long count(SparkSession spark, String form, String target) {
+    return form.equals("csv")
+        ? spark.read().option("header", true).csv(target).count()
+        : spark.read().parquet(target).count();
+  }
+
+  /**
+   * Lists as texts, since a table of texts has none; a text that looks like a formula is quoted.
+   */
+  private static Dataset<Row> flat(Dataset<Row> rows) {
+    Dataset<Row> flat = rows;
+    for (StructField field : rows.schema().fields()) {
+      Column column = functions.col(field.name());
+      Column text =
+          field.dataType() instanceof ArrayType ? functions.concat_ws("; ", column) : column;
+      Column safe =
+          functions
+              .when(text.rlike("^[=+\\-@]"), functions.concat(functions.lit("'"), text))
+              .otherwise(text);
+      flat = flat.withColumn(field.name(), safe);
+    }
+    return flat;
+  }
+
+  private static void free(Path folder) throws IOException {
+    if (Files.exists(folder)) {
+      throw new IOException(folder + " is there already; expected a new folder");
+    }
+    Path parent = folder.toAbsolutePath().getParent();
+    if (parent == null || !Files.isDirectory(parent)) {
+      throw new IOException(folder + ": there is no folder " + parent + " to put it in");
+    }
+  }
+
+  /** Refuses a system, right or resource that there is not, with the nearest name. */
+  static void check(AccessModel model, String system, String right, String resource) {
+    SystemView view =
+        model
+            .system(system)
+            .orElseThrow(
+                () ->
+                    new IllegalArgumentException(
+                        "no application "
+                            + system
+                            + Spelling.hint(
+                                system, model.systems().stream().map(SystemView::id).toList())));
+    if (view.rights().find(right).isEmpty()) {
+      throw new IllegalArgumentException("no permission " + right + " in " + system);
+    }
+    if (view.resources().find(resource).isEmpty()) {
+      throw new IllegalArgumentException("no node " + resource + " in " + system);
+    }
+  }
+}
