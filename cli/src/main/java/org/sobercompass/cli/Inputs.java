@@ -69,17 +69,27 @@ class Inputs {
       description = "answer from this survey and the mapping in it")
   @Nullable Path survey;
 
+  @Option(
+      names = "--progress",
+      description =
+          "say how far long work is (on a terminal that is usual), and at the end what took how"
+              + " long")
+  boolean tellProgress;
+
   private final List<AnswerTable> answered = new ArrayList<>();
   private @Nullable Workspace workspace;
   private @Nullable Organization organization;
   private boolean judged;
+  private @Nullable ProgressLine progress;
 
   /** The workspace, read now. */
   Workspace open(Set<String> attributes) {
     Fault.workspace(root);
+    progress().begin("reading");
     Workspace read =
         survey == null ? Workspace.open(root, attributes) : Workspace.ofSurvey(survey, attributes);
     workspace = read;
+    progress().begin("answering");
     return read;
   }
 
@@ -93,9 +103,24 @@ class Inputs {
       Workspace read = workspace();
       Instant at = asOf == null ? read.usualTime() : time(asOf, read);
       organization =
-          Organization.of(read, at, basis == null ? Optional.empty() : Optional.of(basis(basis)));
+          Organization.of(read, at, basis == null ? Optional.empty() : Optional.of(basis(basis)))
+              .telling(progress());
     }
     return organization;
+  }
+
+  private ProgressLine progress() {
+    if (progress == null) {
+      progress = new ProgressLine(err(), Terminal.ofErrors(), tellProgress, System::nanoTime);
+    }
+    return progress;
+  }
+
+  /** The command is over. */
+  void end() {
+    if (progress != null) {
+      progress.end();
+    }
   }
 
   AccessModel model() {
@@ -153,6 +178,9 @@ class Inputs {
   }
 
   PrintWriter out() {
+    if (progress != null) {
+      progress.wipe();
+    }
     return spec.commandLine().getOut();
   }
 

@@ -9,6 +9,7 @@ import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.ParseResult;
 
 /** The entry point. Only the command that was typed is set up, which halves the time to start. */
 @Command(
@@ -96,18 +97,43 @@ public final class Sober implements Runnable {
   /** Runs one command and returns the exit code; for tests and for commands that run others. */
   static int run(PrintWriter out, PrintWriter err, String... args) {
     if (args.length == 0) {
-      CommandLine all = commands("");
+      CommandLine all = headings();
       all.setUsageHelpWidth(Terminal.helpWidth()).usage(err);
       return Exit.USAGE;
     }
-    CommandLine line = commands(args[0]);
+    CommandLine line = COMMANDS.containsKey(args[0]) ? commands(args[0]) : headings();
     line.setOut(out).setErr(err).setUsageHelpWidth(Terminal.helpWidth());
     line.setColorScheme(CommandLine.Help.defaultColorScheme(Ansi.OFF));
     line.setCaseInsensitiveEnumValuesAllowed(true);
     line.setExecutionExceptionHandler((e, command, parsed) -> Fault.tell(e, err));
     int code = line.execute(args);
     out.flush();
+    end(line);
     return code;
+  }
+
+  /** Says what took how long, where that was asked for. */
+  private static void end(CommandLine line) {
+    for (ParseResult at = line.getParseResult(); at != null; at = at.subcommand()) {
+      for (CommandSpec mixin : at.commandSpec().mixins().values()) {
+        if (mixin.userObject() instanceof Inputs inputs) {
+          inputs.end();
+        }
+      }
+    }
+  }
+
+  /** The command with what each of the others is for: enough to list them, and sooner there. */
+  private static CommandLine headings() {
+    CommandLine line = new CommandLine(new Sober());
+    COMMANDS.forEach(
+        (name, command) -> {
+          CommandSpec heading = CommandSpec.create().name(name);
+          Command said = command.get().getClass().getAnnotation(Command.class);
+          heading.usageMessage().description(said.description());
+          line.addSubcommand(name, heading);
+        });
+    return line;
   }
 
   /** The command with the one that was typed, or with all when it is none of them. */

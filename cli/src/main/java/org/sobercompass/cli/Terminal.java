@@ -20,6 +20,11 @@ final class Terminal {
     return Math.max(55, Math.min(width(), 100));
   }
 
+  /** Whether standard error is a terminal; the launcher knows, Java does not. */
+  static boolean ofErrors() {
+    return "terminal".equals(System.getProperty("sober.errors"));
+  }
+
   /** Colour only on a terminal, and not when NO_COLOR is set. */
   static boolean colour() {
     String no = System.getenv("NO_COLOR");

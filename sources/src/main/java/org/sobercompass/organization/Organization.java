@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Can;
 import org.sobercompass.core.access.Holders;
+import org.sobercompass.core.access.Progress;
 import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.ActRoutes;
@@ -73,9 +74,9 @@ public final class Organization {
   private @Nullable Powers powers;
   private @Nullable Assessment assessment;
 
-  private Organization(Workspace workspace, Instant asOf, Optional<Basis> basis) {
+  private Organization(Workspace workspace, AccessModel model) {
     this.workspace = workspace;
-    this.model = workspace.model(asOf, basis);
+    this.model = model;
   }
 
   /**
@@ -104,7 +105,12 @@ public final class Organization {
    * @param basis which assignments are used; empty for the usual ones of each application
    */
   public static Organization of(Workspace workspace, Instant asOf, Optional<Basis> basis) {
-    return new Organization(workspace, asOf, basis);
+    return new Organization(workspace, workspace.model(asOf, basis));
+  }
+
+  /** The same organization, which tells how far long work is. */
+  public Organization telling(Progress progress) {
+    return new Organization(workspace, model.telling(progress));
   }
 
   /** What was read. */
@@ -329,20 +335,12 @@ public final class Organization {
     return new Unpick(model, assessment().rules().removals()).alternatives(new Each(goals), most);
   }
 
-  /**
-   * The cheapest removals that differ and end a finding; empty when it takes a decision.
-   *
-   * @param most so many at most
-   */
+  /** So many of the cheapest removals that end a finding; empty when it takes a decision. */
   public List<Removal> unpick(Finding finding, int most) {
     return Advice.alternatives(assessment(), finding, most);
   }
 
-  /**
-   * Keeps a proposal in a file that {@link #proposal} reads, for its owner only.
-   *
-   * @param file its name ends with {@code .yaml}
-   */
+  /** Keeps a proposal in a YAML file that {@link #proposal} reads, for its owner only. */
   public void keep(Proposal proposal, Path file) {
     OwnFiles.write(file, new ProposalText(model).of(proposal));
   }

@@ -69,8 +69,25 @@ public final class Layout {
       Files.createDirectories(to.getParent());
       Files.write(to, file.getValue());
     }
-    BitSet companions = companions(facts);
     String accounts = table.isEmpty() ? folder.resolve(ACCOUNTS).toUri().toString() : table;
+    accounts(spark, workspace, accounts);
+    Properties properties = new Properties();
+    properties.setProperty("id", UUID.randomUUID().toString());
+    properties.setProperty("time", "" + workspace.usualTime().getEpochSecond());
+    properties.setProperty("accounts", "" + facts.accounts());
+    properties.setProperty("groups", "" + facts.groups());
+    properties.setProperty("table", accounts);
+    properties.setProperty("peers", String.join(" ", workspace.rules().peers()));
+    properties.setProperty("over-actions", String.join(" ", overActions(workspace)));
+    try (OutputStream out = Files.newOutputStream(folder.resolve(PROPERTIES))) {
+      properties.store(out, "An organization laid out for parts");
+    }
+    return open(folder);
+  }
+
+  private static void accounts(SparkSession spark, Workspace workspace, String accounts) {
+    Facts facts = workspace.facts();
+    BitSet companions = companions(facts);
     for (int from = 0; from < facts.accounts(); from += ROWS_PER_FILE) {
       List<Row> rows = new ArrayList<>();
       for (int a = from; a < Math.min(facts.accounts(), from + ROWS_PER_FILE); a++) {
@@ -88,18 +105,6 @@ public final class Layout {
           .mode(from == 0 ? SaveMode.ErrorIfExists : SaveMode.Append)
           .parquet(accounts);
     }
-    Properties properties = new Properties();
-    properties.setProperty("id", UUID.randomUUID().toString());
-    properties.setProperty("time", "" + workspace.usualTime().getEpochSecond());
-    properties.setProperty("accounts", "" + facts.accounts());
-    properties.setProperty("groups", "" + facts.groups());
-    properties.setProperty("table", accounts);
-    properties.setProperty("peers", String.join(" ", workspace.rules().peers()));
-    properties.setProperty("over-actions", String.join(" ", overActions(workspace)));
-    try (OutputStream out = Files.newOutputStream(folder.resolve(PROPERTIES))) {
-      properties.store(out, "An organization laid out for parts");
-    }
-    return open(folder);
   }
 
   /** The rules over admin actions: the lists of a directory are not laid out. */

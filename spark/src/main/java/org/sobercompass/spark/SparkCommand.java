@@ -5,6 +5,7 @@ import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Collection;
 import java.util.Locale;
 import java.util.Set;
 import java.util.function.Function;
@@ -219,6 +220,8 @@ public final class SparkCommand {
     long begin = System.nanoTime();
     Layout layout = Layout.open(common.folder);
     try (SparkSession spark = session()) {
+      Work work = new Work();
+      spark.sparkContext().addSparkListener(work);
       Jobs jobs = new Jobs(spark, layout, common.parts);
       Dataset<Row> rows = question.apply(jobs);
       String target = common.target.toUri().toString();
@@ -230,15 +233,30 @@ public final class SparkCommand {
       long count = count(spark, common.form, target);
       out.printf(
           Locale.ROOT,
-          "%,d %s of %,d accounts, in %d parts, are in %s (%.1f s).%n",
+          "%,d %s of %,d accounts, in %d parts, are in %s (%.1f s; %s).%n",
           count,
           what,
           layout.accounts(),
           jobs.parts(),
           common.target,
-          (System.nanoTime() - begin) / 1e9);
+          (System.nanoTime() - begin) / 1e9,
+          told(work));
       return 0;
     }
+  }
+
+  private static String told(Work work) {
+    Collection<Double> seconds = work.seconds();
+    double all = seconds.stream().mapToDouble(Double::doubleValue).sum();
+    double most = seconds.stream().mapToDouble(Double::doubleValue).max().orElse(0);
+    return seconds.size() < 2
+        ? String.format(Locale.ROOT, "%.1f s of processor time", all)
+        : String.format(
+            Locale.ROOT,
+            "%.1f s of processor time, at most %.1f s on one of %d workers",
+            all,
+            most,
+            seconds.size());
   }
 
   private static long count(SparkSession spark, String form, String target) {

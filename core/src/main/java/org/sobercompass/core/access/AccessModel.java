@@ -35,6 +35,7 @@ public final class AccessModel {
   private final Map<Counting, Memberships> counted;
   private @Nullable List<SystemView> delegatedViews;
   private @Nullable TrusteeIndex trustees;
+  private final Progress progress;
 
   /**
    * A model without delegated administration.
@@ -46,7 +47,7 @@ public final class AccessModel {
    */
   public AccessModel(
       MembershipGraph graph, List<AccessSystem> systems, Instant asOf, Optional<Basis> basis) {
-    this(graph, systems, List.of(), asOf, basis, new ConcurrentHashMap<>());
+    this(graph, systems, List.of(), asOf, basis, new ConcurrentHashMap<>(), Progress.NONE);
   }
 
   private AccessModel(
@@ -55,7 +56,9 @@ public final class AccessModel {
       List<AccessSystem> delegated,
       Instant asOf,
       Optional<Basis> basis,
-      Map<Counting, Memberships> counted) {
+      Map<Counting, Memberships> counted,
+      Progress progress) {
+    this.progress = progress;
     this.graph = graph;
     this.asOf = asOf;
     this.basis = basis;
@@ -96,11 +99,12 @@ public final class AccessModel {
    * has an answer for each account, admin action and object.
    */
   public AccessModel delegating(List<AccessSystem> systemsOfDelegation) {
-    return new AccessModel(this, systemsOfDelegation);
+    return new AccessModel(this, systemsOfDelegation, progress);
   }
 
   /** The same with other systems of delegated administration. */
-  private AccessModel(AccessModel of, List<AccessSystem> delegated) {
+  private AccessModel(AccessModel of, List<AccessSystem> delegated, Progress progress) {
+    this.progress = progress;
     this.graph = of.graph;
     this.asOf = of.asOf;
     this.basis = of.basis;
@@ -108,6 +112,16 @@ public final class AccessModel {
     this.counted = of.counted;
     this.systems = of.systems;
     this.delegated = List.copyOf(delegated);
+  }
+
+  /** The same model, which tells how far work over all accounts is. */
+  public AccessModel telling(Progress other) {
+    return new AccessModel(this, delegated, other);
+  }
+
+  /** Who is told how far work is. */
+  public Progress progress() {
+    return progress;
   }
 
   /** The systems of delegated administration; numbered after all others. */
@@ -136,7 +150,8 @@ public final class AccessModel {
         delegated,
         otherTime,
         otherBasis,
-        counted);
+        counted,
+        progress);
   }
 
   /** A view with changes laid over this model. Subjects and systems keep their numbers. */
@@ -162,8 +177,9 @@ public final class AccessModel {
       changedToo.add(over(facts, with(system, systems.size() + i, system.usualBasis(), ofSystem)));
     }
     return moved
-        ? new AccessModel(patched, changed, changedToo, asOf, basis, new ConcurrentHashMap<>())
-        : new AccessModel(graph, changed, changedToo, asOf, basis, counted);
+        ? new AccessModel(
+            patched, changed, changedToo, asOf, basis, new ConcurrentHashMap<>(), progress)
+        : new AccessModel(graph, changed, changedToo, asOf, basis, counted, progress);
   }
 
   /** The facts with what changes of accounts; the same where none does. */

@@ -78,15 +78,20 @@ public final class Bulk {
     ExecutorService pool = Executors.newFixedThreadPool(threads);
     try {
       Deque<Future<T>> running = new ArrayDeque<>();
+      int done = 0;
       for (int from = 0; from < accounts; from += chunk) {
         Range range = new Range(from, Math.min(accounts, from + chunk));
         running.add(pool.submit(() -> work.apply(askers.get(), range)));
         if (running.size() > threads * 3) {
           take.accept(get(running.remove()));
+          done += chunk;
+          model.progress().at(done, accounts);
         }
       }
       while (!running.isEmpty()) {
         take.accept(get(running.remove()));
+        done += chunk;
+        model.progress().at(Math.min(done, accounts), accounts);
       }
     } finally {
       pool.shutdownNow();

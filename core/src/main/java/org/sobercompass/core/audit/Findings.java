@@ -92,9 +92,11 @@ public final class Findings {
         };
     for (Registered one : FINDERS) {
       if (!rules.off().containsAll(one.kinds)) {
+        assessment.model().progress().begin(one.kinds.iterator().next().words());
         one.maker.apply(context).find(out);
       }
     }
+    assessment.model().progress().begin("telling findings");
     found.sort(Finding.WORST_FIRST);
     return List.copyOf(found);
   }

@@ -1,11 +1,11 @@
 package org.sobercompass.core.facts;
 
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.ToLongFunction;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.store.IntRows;
 import org.sobercompass.core.store.Texts;
@@ -100,43 +100,42 @@ public final class FactsParts {
       int[] offsets = new int[subjects + 1];
       byte[] via = up(target, offsets);
       IntRows up = new IntRows(offsets, target.toArray());
-      List<Texts> texts = new ArrayList<>();
-      for (int t = 0; t < AccountRow.TEXTS; t++) {
-        texts.add(texts(t));
-      }
       Map<String, Column> columns = new TreeMap<>();
       of.columns().forEach((name, column) -> columns.put(name, column(name, column)));
-      return new Facts(
-          new Facts.Arrays(
-              of.sources(),
-              of.taken(),
-              accounts,
-              of.groups(),
-              of.units(),
-              source(),
-              flags(),
-              longs(of.expires(), row -> row.expires()),
-              container(),
-              texts.get(0),
-              texts.get(1),
-              texts.get(2),
-              texts.get(3),
-              texts.get(4),
-              texts.get(5),
-              up,
-              via,
-              down(up),
-              dangling(),
-              columns,
-              of.problems(),
-              of.completeness(),
-              of.schemas(),
-              of.logins(),
-              of.hosts(),
-              Arrays.stream(of.open()).map(group -> group + shift).toArray(),
-              of.openVia(),
-              longs(of.passwordEnds(), row -> row.passwordEnds()),
-              longs(of.lockedUntil(), row -> row.lockedUntil())));
+      return new Facts(arrays(up, via, columns));
+    }
+
+    private Facts.Arrays arrays(IntRows up, byte[] via, Map<String, Column> columns) {
+      return new Facts.Arrays(
+          of.sources(),
+          of.taken(),
+          accounts,
+          of.groups(),
+          of.units(),
+          source(),
+          flags(),
+          longs(of.expires(), AccountRow::expires),
+          container(),
+          texts(0),
+          texts(1),
+          texts(2),
+          texts(3),
+          texts(4),
+          texts(5),
+          up,
+          via,
+          down(up),
+          dangling(),
+          columns,
+          of.problems(),
+          of.completeness(),
+          of.schemas(),
+          of.logins(),
+          of.hosts(),
+          Arrays.stream(of.open()).map(group -> group + shift).toArray(),
+          of.openVia(),
+          longs(of.passwordEnds(), AccountRow::passwordEnds),
+          longs(of.lockedUntil(), AccountRow::lockedUntil));
     }
 
     private byte[] up(IntList target, int[] offsets) {
@@ -195,7 +194,7 @@ public final class FactsParts {
       return flags;
     }
 
-    private long[] longs(long[] old, java.util.function.ToLongFunction<AccountRow> of) {
+    private long[] longs(long[] old, ToLongFunction<AccountRow> of) {
       long[] all = new long[old.length + shift];
       for (int a = 0; a < accounts; a++) {
         all[a] = of.applyAsLong(rows.get(a));
