@@ -26,9 +26,12 @@ final class AccountTable {
    */
   static final String COMPANION = "companion";
 
+  /** The column of whether the mapping names an account itself, which then goes to every part. */
+  static final String NAMED = "named";
+
   private static final List<String> TEXTS = List.of("id", "dn", "dn_form", "login", "name", "mail");
 
-  private static final int FIRST_TEXT = 5;
+  private static final int FIRST_TEXT = 6;
   private static final int REST = FIRST_TEXT + TEXTS.size();
 
   static final StructType SCHEMA = schema();
@@ -42,6 +45,7 @@ final class AccountTable {
             .add(PERSON, DataTypes.LongType, false)
             .add(PEERS, DataTypes.StringType, true)
             .add(COMPANION, DataTypes.BooleanType, false)
+            .add(NAMED, DataTypes.BooleanType, false)
             .add("directory", DataTypes.StringType, false);
     for (String text : TEXTS) {
       schema = schema.add(text, DataTypes.StringType, false);
@@ -61,12 +65,13 @@ final class AccountTable {
             false);
   }
 
-  static Row of(AccountRow account, long person, String peers, boolean companion) {
+  static Row of(AccountRow account, long person, String peers, boolean companion, boolean named) {
     List<Object> cells = new ArrayList<>();
     cells.add(account.number());
     cells.add(person);
     cells.add(peers.isEmpty() ? null : peers);
     cells.add(companion);
+    cells.add(named);
     cells.add(account.source());
     cells.addAll(account.texts());
     cells.add(account.flags());
@@ -104,7 +109,7 @@ final class AccountTable {
         .forEach((name, own) -> values.put(name, List.copyOf(CollectionConverters.asJava(own))));
     return new AccountRow(
         row.getLong(0),
-        row.getString(4),
+        row.getString(5),
         texts,
         row.getInt(REST),
         row.getLong(REST + 1),

@@ -26,7 +26,6 @@ import org.sobercompass.core.access.Holders;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.FindingRules;
 import org.sobercompass.core.findings.SeparationRule;
@@ -81,19 +80,17 @@ public final class Jobs {
   }
 
   private Dataset<Row> run(Dataset<Row> accounts, StructType schema, Answer answer) {
-    return run(accounts, everywhere(new ArrayList<>()), schema, answer);
+    Dataset<Row> named = layout.table(spark).filter(functions.col(AccountTable.NAMED));
+    return run(accounts, everywhere(new ArrayList<>(named.collectAsList())), schema, answer);
   }
 
   private Dataset<Row> run(
-      Dataset<Row> accounts,
-      Broadcast<ArrayList<Row>> companions,
-      StructType schema,
-      Answer answer) {
+      Dataset<Row> accounts, Broadcast<ArrayList<Row>> guests, StructType schema, Answer answer) {
     Broadcast<Shared> everywhere = shared;
     MapPartitionsFunction<Row, Row> whole =
         rows ->
             rows.hasNext()
-                ? answer.of(new Part(everywhere.value(), rows, companions.value()))
+                ? answer.of(new Part(everywhere.value(), rows, guests.value()))
                 : Collections.emptyIterator();
     return accounts.mapPartitions(whole, Encoders.row(schema));
   }
@@ -114,15 +111,21 @@ public final class Jobs {
 
   /** All effective permissions: the rows of `sober list --holdings`. */
   public Dataset<Row> holdings() {
-    return run(byNumber(), Tables.HOLDINGS, part -> holdings(part.model(Optional.empty())));
+    return run(byNumber(), Tables.HOLDINGS, Jobs::holdings);
   }
 
-  private static Iterator<Row> holdings(AccessModel model) {
+  private static Iterator<Row> holdings(Part part) {
+    AccessModel model = part.model(Optional.empty());
+    Set<String> guests = part.guests();
     Dumps dumps = new Dumps(model);
     Asker asker = model.asker();
     return inRuns(
         model.facts().accounts(),
-        range -> dumps.chunk("holdings", asker, range).stream().map(Jobs::row).toList());
+        range ->
+            dumps.chunk("holdings", asker, range).stream()
+                .filter(cells -> !guests.contains(cells.get(0)))
+                .map(Jobs::row)
+                .toList());
   }
 
   /** Cells as they are, lists as sequences. */
@@ -172,13 +175,15 @@ public final class Jobs {
                   .orElseThrow(() -> new IllegalArgumentException("no resource " + resource));
           List<Row> rows = new ArrayList<>();
           for (Holders.Holder holder : new Holders(model.asker()).find(view, number, at, false)) {
-            rows.add(
-                row(
-                    List.of(
-                        part.facts().key(holder.account()).text(),
-                        part.facts().login(holder.account()),
-                        holder.state().word(),
-                        holder.reasons())));
+            if (part.isOwn(holder.account())) {
+              rows.add(
+                  row(
+                      List.of(
+                          part.facts().key(holder.account()).text(),
+                          part.facts().login(holder.account()),
+                          holder.state().word(),
+                          holder.reasons())));
+            }
           }
           return rows.iterator();
         });
@@ -197,16 +202,15 @@ public final class Jobs {
   private static Iterator<Row> separation(Part part, Set<String> left) {
     List<SeparationRule> rules =
         part.rules().separation().stream().filter(rule -> !left.contains(rule.id())).toList();
-    return separation(part.assessment(FindingRules.of(rules)));
-  }
-
-  private static Iterator<Row> separation(Assessment assessment) {
-    Facts facts = assessment.model().facts();
+    Facts facts = part.facts();
     List<Row> rows = new ArrayList<>();
     Findings.broken(
-        assessment,
-        (rule, accounts) ->
-            rows.add(row(List.of(rule, accounts.stream().map(a -> facts.key(a).text()).toList()))));
+        part.assessment(FindingRules.of(rules)),
+        (rule, accounts) -> {
+          if (accounts.stream().allMatch(part::isOwn)) {
+            rows.add(row(List.of(rule, accounts.stream().map(a -> facts.key(a).text()).toList())));
+          }
+        });
     return rows.iterator();
   }
 
@@ -222,7 +226,7 @@ public final class Jobs {
     Dataset<Row> companions =
         layout
             .table(spark)
-            .filter(functions.col(AccountTable.COMPANION))
+            .filter(functions.col(AccountTable.COMPANION).or(functions.col(AccountTable.NAMED)))
             .withColumn(
                 "attributes",
                 functions.map_filter(
@@ -261,12 +265,15 @@ public final class Jobs {
     Dumps ofRead = new Dumps(read);
     Asker askAgreed = agreed.asker();
     Asker askRead = read.asker();
+    Set<String> guests = part.guests();
     return inRuns(
         part.facts().accounts(),
         range -> {
           List<Row> rows = new ArrayList<>();
           List<List<Object>> left = ofAgreed.chunk("holdings", askAgreed, range);
           List<List<Object>> right = ofRead.chunk("holdings", askRead, range);
+          left.removeIf(cells -> guests.contains(cells.get(0)));
+          right.removeIf(cells -> guests.contains(cells.get(0)));
           only("actual", right, new HashSet<>(left), agreed, rows);
           only("intended", left, new HashSet<>(right), agreed, rows);
           return rows;

@@ -18,12 +18,15 @@ import org.apache.spark.sql.Dataset;
 import org.apache.spark.sql.Row;
 import org.apache.spark.sql.SaveMode;
 import org.apache.spark.sql.SparkSession;
+import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.AccountRow;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsParts;
 import org.sobercompass.core.findings.SeparationRule;
 import org.sobercompass.core.findings.Side;
+import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.store.IntRows;
+import org.sobercompass.core.system.Basis;
 import org.sobercompass.sources.workspace.Mapping;
 import org.sobercompass.sources.workspace.Workspace;
 
@@ -88,6 +91,7 @@ public final class Layout {
   private static void accounts(SparkSession spark, Workspace workspace, String accounts) {
     Facts facts = workspace.facts();
     BitSet companions = companions(facts);
+    BitSet named = named(workspace);
     for (int from = 0; from < facts.accounts(); from += ROWS_PER_FILE) {
       List<Row> rows = new ArrayList<>();
       for (int a = from; a < Math.min(facts.accounts(), from + ROWS_PER_FILE); a++) {
@@ -96,7 +100,8 @@ public final class Layout {
                 AccountRow.of(facts, a),
                 workspace.persons().person(a),
                 peers(workspace, a),
-                companions.get(a)));
+                companions.get(a),
+                named.get(a)));
       }
       spark
           .createDataFrame(rows, AccountTable.SCHEMA)
@@ -116,6 +121,38 @@ public final class Layout {
                     .anyMatch(side -> side.stream().anyMatch(Side.Act.class::isInstance)))
         .map(SeparationRule::id)
         .toList();
+  }
+
+  /**
+   * The accounts that the mapping names itself, by assignments, registers, or as exceptions of
+   * rules. What a name fits depends on all accounts, so these go to every part.
+   */
+  private static BitSet named(Workspace workspace) {
+    BitSet named = new BitSet();
+    for (SystemView view : workspace.model().systems()) {
+      for (Basis basis : Basis.values()) {
+        view.system().grants(basis).forEach(grant -> set(named, grant.subject()));
+      }
+      IntList trustees = view.decider().trustees();
+      for (int i = 0; i < trustees.size(); i++) {
+        set(named, trustees.get(i));
+      }
+      view.admission()
+          .register()
+          .ifPresent(lines -> lines.forEach(line -> set(named, line.subject())));
+    }
+    workspace
+        .rules()
+        .separation()
+        .forEach(rule -> rule.except().forEach(subject -> set(named, subject)));
+    named.clear(workspace.facts().accounts(), workspace.facts().subjects() + 1);
+    return named;
+  }
+
+  private static void set(BitSet named, int subject) {
+    if (subject >= 0) {
+      named.set(subject);
+    }
   }
 
   /** Two accounts of those that each group lists: enough to know that there are others. */

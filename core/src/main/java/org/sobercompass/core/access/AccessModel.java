@@ -36,6 +36,7 @@ public final class AccessModel {
   private @Nullable List<SystemView> delegatedViews;
   private @Nullable TrusteeIndex trustees;
   private final Progress progress;
+  private final int threads;
 
   /**
    * A model without delegated administration.
@@ -47,7 +48,8 @@ public final class AccessModel {
    */
   public AccessModel(
       MembershipGraph graph, List<AccessSystem> systems, Instant asOf, Optional<Basis> basis) {
-    this(graph, systems, List.of(), asOf, basis, new ConcurrentHashMap<>(), Progress.NONE);
+    this(
+        graph, systems, List.of(), asOf, basis, new ConcurrentHashMap<>(), Progress.NONE, Bulk.ALL);
   }
 
   private AccessModel(
@@ -57,8 +59,10 @@ public final class AccessModel {
       Instant asOf,
       Optional<Basis> basis,
       Map<Counting, Memberships> counted,
-      Progress progress) {
+      Progress progress,
+      int threads) {
     this.progress = progress;
+    this.threads = threads;
     this.graph = graph;
     this.asOf = asOf;
     this.basis = basis;
@@ -99,12 +103,14 @@ public final class AccessModel {
    * has an answer for each account, admin action and object.
    */
   public AccessModel delegating(List<AccessSystem> systemsOfDelegation) {
-    return new AccessModel(this, systemsOfDelegation, progress);
+    return new AccessModel(this, systemsOfDelegation, progress, threads);
   }
 
   /** The same with other systems of delegated administration. */
-  private AccessModel(AccessModel of, List<AccessSystem> delegated, Progress progress) {
+  private AccessModel(
+      AccessModel of, List<AccessSystem> delegated, Progress progress, int threads) {
     this.progress = progress;
+    this.threads = threads;
     this.graph = of.graph;
     this.asOf = of.asOf;
     this.basis = of.basis;
@@ -116,7 +122,14 @@ public final class AccessModel {
 
   /** The same model, which tells how far work over all accounts is. */
   public AccessModel telling(Progress other) {
-    return new AccessModel(this, delegated, other);
+    return new AccessModel(this, delegated, other, threads);
+  }
+
+  /**
+   * The same model, whose work over all accounts takes so many threads; one is the caller's own.
+   */
+  public AccessModel onThreads(int wanted) {
+    return new AccessModel(this, delegated, progress, wanted);
   }
 
   /** Who is told how far work is. */
@@ -151,7 +164,8 @@ public final class AccessModel {
         otherTime,
         otherBasis,
         counted,
-        progress);
+        progress,
+        threads);
   }
 
   /** A view with changes laid over this model. Subjects and systems keep their numbers. */
@@ -178,8 +192,8 @@ public final class AccessModel {
     }
     return moved
         ? new AccessModel(
-            patched, changed, changedToo, asOf, basis, new ConcurrentHashMap<>(), progress)
-        : new AccessModel(graph, changed, changedToo, asOf, basis, counted, progress);
+            patched, changed, changedToo, asOf, basis, new ConcurrentHashMap<>(), progress, threads)
+        : new AccessModel(graph, changed, changedToo, asOf, basis, counted, progress, threads);
   }
 
   /** The facts with what changes of accounts; the same where none does. */
@@ -280,6 +294,6 @@ public final class AccessModel {
 
   /** Work over all accounts. */
   public Bulk bulk() {
-    return new Bulk(this);
+    return new Bulk(this, threads);
   }
 }

@@ -18,6 +18,9 @@ import org.sobercompass.core.system.Token;
  * accounts. At most a few chunks are kept at a time, so memory does not grow with the answer.
  */
 public final class Bulk {
+  /** As many threads as there are processors. */
+  static final int ALL = 0;
+
   private static final int CHUNK = 1000;
 
   private final AccessModel model;
@@ -25,8 +28,12 @@ public final class Bulk {
   private final int chunk;
   private final int most;
 
-  Bulk(AccessModel model) {
-    this(model, Runtime.getRuntime().availableProcessors(), CHUNK, Integer.MAX_VALUE);
+  Bulk(AccessModel model, int threads) {
+    this(
+        model,
+        threads == ALL ? Runtime.getRuntime().availableProcessors() : threads,
+        CHUNK,
+        Integer.MAX_VALUE);
   }
 
   private Bulk(AccessModel model, int threads, int chunk, int most) {
@@ -74,6 +81,10 @@ public final class Bulk {
       }
       return;
     }
+    if (threads == 1) {
+      inTurn(accounts, work, take);
+      return;
+    }
     ThreadLocal<Asker> askers = ThreadLocal.withInitial(model::asker);
     ExecutorService pool = Executors.newFixedThreadPool(threads);
     try {
@@ -95,6 +106,15 @@ public final class Bulk {
       }
     } finally {
       pool.shutdownNow();
+    }
+  }
+
+  private <T> void inTurn(int accounts, BiFunction<Asker, Range, T> work, Consumer<T> take) {
+    Asker own = model.asker();
+    for (int from = 0; from < accounts; from += chunk) {
+      int to = Math.min(accounts, from + chunk);
+      take.accept(work.apply(own, new Range(from, to)));
+      model.progress().at(to, accounts);
     }
   }
 
