@@ -3,6 +3,7 @@ package org.sobercompass.spark;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
 import org.apache.spark.sql.Dataset;
@@ -28,13 +29,16 @@ final class Organizations {
    */
   static Workspace random(Path root, Shape shape, int accounts, long seed) throws IOException {
     new Generator(root, accounts, shape, seed).write();
-    // A name for people that is the login of somebody who has assignments: what a name fits depends
-    // on all.
+    // A name for people that is another's login: what a name fits depends on all accounts.
     Path export = root.resolve("directory.ldif");
     Files.writeString(
         export,
-        Files.readString(export)
-            .replace("displayName: User Number 11\n", "displayName: " + assigned(root) + "\n"));
+        Files.readString(export).replace("displayName: User Number 11\n", "displayName: user13\n"));
+    boolean tree = Files.readString(root.resolve("applications/app1.yaml")).contains("nodes:");
+    Files.writeString(
+        root.resolve("assignments/app1.csv"),
+        "role1,account,user13," + (tree ? "top" : "") + ",yes,,\r\n",
+        StandardOpenOption.APPEND);
     Path main = root.resolve("compass.yaml");
     String text =
         Files.readString(main).replace("weight: high,", "weight: high, at-least: 2, per: person,");
@@ -58,15 +62,6 @@ final class Organizations {
           file, Files.readString(file) + "  intended: assignments/agreed" + app + ".csv\n");
     }
     return Workspace.open(root);
-  }
-
-  private static String assigned(Path root) throws IOException {
-    for (String line : Files.readAllLines(root.resolve("assignments/app1.csv"))) {
-      if (line.contains(",account,") && !line.contains(",user11,")) {
-        return line.split(",")[2];
-      }
-    }
-    throw new IllegalStateException("no assignment to an account in app1");
   }
 
   static List<String> holdings(Workspace workspace) {
