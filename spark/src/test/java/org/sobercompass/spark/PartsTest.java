@@ -52,7 +52,7 @@ class PartsTest {
   @ParameterizedTest
   @EnumSource(
       value = Shape.class,
-      names = {"FLAT", "FULL", "HIDDEN"})
+      names = {"FULL", "HIDDEN"})
   void allAnswersAreThoseOfOneMachine(Shape shape, @TempDir Path root) throws IOException {
     Workspace workspace = Organizations.random(root.resolve("w"), shape, 900, 7);
     Layout layout = Layout.write(spark, workspace, root.resolve("laid-out"), "");
