@@ -133,10 +133,12 @@ final class TrusteeIndex {
       }
     }
 
+    /** The bits of a system that has rights, and not too many for the work space of a thread. */
     private @Nullable GrantBits fitting(SystemView view, long wordsBefore) {
       GrantBits own = view.decider().bits(model.asOf().getEpochSecond()).orElse(null);
       boolean fits =
           own != null
+              && own.words() > 0
               && own.words() < BlockRows.WORDS
               && wordsBefore + (long) own.places() * own.words() <= MOST_WORDS;
       return fits ? own : null;

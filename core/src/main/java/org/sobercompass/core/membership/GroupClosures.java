@@ -19,6 +19,9 @@ final class GroupClosures {
 
   private static final int ALL_ROWS_PER_GROUP = 256;
 
+  /** All rows stand in one array. */
+  private static final long ALL_ROWS = 1L << 30;
+
   private final int firstGroup;
   private final int[] component;
   private final int[] ends;
@@ -93,6 +96,7 @@ final class GroupClosures {
     private int components;
     private int counter = 1;
     private long kept;
+    private final long most;
 
     Maker(MembershipGraph graph, EdgeTest edges) {
       Facts facts = graph.facts();
@@ -103,6 +107,7 @@ final class GroupClosures {
       index = new int[groups];
       low = new int[groups];
       component = new int[groups];
+      most = Math.min(ALL_ROWS, (long) ALL_ROWS_PER_GROUP * groups + (1 << 20));
       Arrays.fill(component, -1);
       seen = new Stamps(groups);
     }
@@ -193,7 +198,7 @@ final class GroupClosures {
         }
       }
       kept += row.size();
-      return kept > (long) ALL_ROWS_PER_GROUP * groups + (1 << 20) ? NOT_KEPT : row.toArray();
+      return kept > most ? NOT_KEPT : row.toArray();
     }
 
     private boolean addParents(int group, IntList row) {

@@ -127,10 +127,9 @@ public final class Memberships {
   void addDirect(int account, BlockRows rows, BlockSum into) {
     for (int at = listed.start(account); at < listed.end(account); at++) {
       if (isDirect(at)) {
-        into.queue(rows, listed.at(at));
+        into.add(rows, listed.at(at));
       }
     }
-    into.addQueued(rows);
   }
 
   /** Whether a membership as it was read surely counts. */

@@ -18,6 +18,9 @@ import org.sobercompass.core.store.BlockSum;
 public final class SummedBits {
   private static final int WORDS_PER_GROUP = 512;
 
+  /** More words than this are not kept, whatever the number of groups: 2 GiB. */
+  private static final long MOST_WORDS = 1L << 28;
+
   private final Memberships memberships;
   private final Facts facts;
   private final BlockRows sums;
@@ -46,7 +49,8 @@ public final class SummedBits {
     Facts facts = memberships.graph().facts();
     BlockRows sums = new BlockRows(facts.subjects());
     BlockSum sum = new BlockSum(start);
-    long most = own.size() + (long) WORDS_PER_GROUP * facts.groups() + (1 << 20);
+    long most =
+        Math.min(MOST_WORDS, own.size() + (long) WORDS_PER_GROUP * facts.groups() + (1 << 20));
     for (int subject = 0; subject < facts.subjects(); subject++) {
       if (!addAbove(memberships, closures.get(), own, subject, sum) || sums.size() > most) {
         return Optional.empty();

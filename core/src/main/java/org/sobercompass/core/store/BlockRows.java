@@ -29,8 +29,8 @@ public final class BlockRows {
    *
    * @param block its number, less than {@link #BLOCKS}
    * @param to its first word among the words of all blocks
-   * @param count how many words it has, less than {@link #WORDS}, in {@code words} from {@code
-   *     from} on
+   * @param count how many words it has, one at least and less than {@link #WORDS}, in {@code words}
+   *     from {@code from} on
    */
   public void add(int block, int to, long[] words, int from, int count) {
     if (size + 1 + count > data.length) {

@@ -31,38 +31,11 @@ public final class BlockSum {
     groups = new long[(blocks >> 12) + 1];
   }
 
-  private int[] queue = new int[64];
-  private int queued;
-  private long sink;
-
-  public void queue(BlockRows rows, int row) {
-    int start = rows.start(row);
-    int end = rows.end(row);
-    if (start == end) {
-      return;
-    }
-    if (queued + 2 > queue.length) {
-      queue = Arrays.copyOf(queue, queue.length * 2);
-    }
-    queue[queued++] = start;
-    queue[queued++] = end;
-    sink += rows.raw()[start];
-  }
-
-  public void addQueued(BlockRows rows) {
-    for (int i = 0; i < queued; i += 2) {
-      add(rows.raw(), queue[i], queue[i + 1]);
-    }
-    queued = 0;
-  }
-
   /** Adds a row. */
   public void add(BlockRows rows, int row) {
-    add(rows.raw(), rows.start(row), rows.end(row));
-  }
-
-  private void add(long[] data, int from, int end) {
-    for (int at = from; at < end; ) {
+    long[] data = rows.raw();
+    int end = rows.end(row);
+    for (int at = rows.start(row); at < end; ) {
       long head = data[at++];
       int block = (int) head & BlockRows.BLOCKS - 1;
       touched[block >> 6] |= 1L << block;

@@ -39,6 +39,24 @@ class CellsTest {
     }
   }
 
+  @Test
+  void anApplicationWithoutRightsGivesNothingAndDisturbsNobody() {
+    for (long seed = 0; seed < 50; seed++) {
+      SmallWorld world = new SmallWorld(seed);
+      AccessModel alone = world.model();
+      AccessModel beside = world.modelBesideOneWithoutRights();
+      int accounts = alone.facts().accounts();
+      Collected expected = new Collected();
+      Bulk.cells(alone.asker(), new Bulk.Range(0, accounts), expected);
+      Collected cells = new Collected();
+      Bulk.cells(beside.asker(), new Bulk.Range(0, accounts), cells);
+      cells.all.keySet().removeIf(key -> key.endsWith(" without"));
+      assertThat(cells.all.keySet()).isEqualTo(expected.all.keySet());
+      expected.all.forEach(
+          (key, held) -> assertThat(cells.all.get(key).yes).as(key).isEqualTo(held.yes));
+    }
+  }
+
   private static BitSet asked(Asker asker, SystemView view, int account, Verdict verdict) {
     BitSet asked = new BitSet();
     for (int node = 0; node < view.resources().size(); node++) {
@@ -66,8 +84,8 @@ class CellsTest {
       int from = below ? node + 1 : node;
       int to = below ? nodes.end(node) : node + 1;
       for (int n = from; n < to; n++) {
-        replace(yes, n, sure[0]);
-        replace(perhaps, n, open[0]);
+        replace(yes, n, sure.length == 0 ? 0 : sure[0]);
+        replace(perhaps, n, open.length == 0 ? 0 : open[0]);
       }
     }
 

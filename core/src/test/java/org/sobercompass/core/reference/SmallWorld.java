@@ -75,6 +75,49 @@ public final class SmallWorld {
         facts, List.of(application), Instant.ofEpochSecond(NOW), Optional.empty());
   }
 
+  /** The model with an application beside in which roles are given that hold no right. */
+  AccessModel modelBesideOneWithoutRights() {
+    RoleRights none = new RoleRights(List.of(), List.of("view"), List.of());
+    RoleCompiler compiler = new RoleCompiler(none);
+    RoleDefinition empty =
+        new RoleDefinition("r", "Role", "", List.of(), Map.of(), Map.of(), Place.of("test"));
+    List<RoleInfo> roles = compiler.compile(List.of(empty), false, new Problems());
+    Resources nodes = nodes();
+    var definition =
+        new RoleApplication.Definition(
+            "without",
+            "Without rights",
+            none,
+            nodes,
+            roles,
+            compiler,
+            Combining.UNION,
+            sight,
+            new Admission(facts, false, Set.of("directory"), Optional.empty()),
+            List.of());
+    List<Grant> grants = new ArrayList<>();
+    for (Grant grant : grants(nodes)) {
+      grants.add(
+          new Grant(
+              grant.id(),
+              0,
+              grant.subject(),
+              "",
+              grant.resource(),
+              grant.descends(),
+              grant.from(),
+              grant.until(),
+              true,
+              "",
+              "",
+              Place.of("test"),
+              false));
+    }
+    AccessSystem without = new RoleApplication(facts, definition, Map.of(Basis.ACTUAL, grants));
+    return AccessModel.of(
+        facts, List.of(application, without), Instant.ofEpochSecond(NOW), Optional.empty());
+  }
+
   private Facts facts() {
     FactsBuilder builder = new FactsBuilder(List.of("uidnumber"), dn -> dn, new Problems());
     FactsSource source = builder.source("dir");

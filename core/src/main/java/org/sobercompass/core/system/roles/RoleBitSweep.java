@@ -25,6 +25,11 @@ final class RoleBitSweep implements GrantBits.Sweep {
   private final long[] held;
   private final int[] top;
   private final int[] frameEnd;
+  private long[] bits = new long[0];
+  private int[] touched = new int[0];
+  private int first;
+  private int base;
+  private GrantSink out = (resource, below, count, sure, perhaps) -> {};
 
   RoleBitSweep(RoleBits of) {
     this.of = of;
@@ -47,13 +52,17 @@ final class RoleBitSweep implements GrantBits.Sweep {
   @Override
   public void run(
       long[] bits, int first, int[] touched, int from, int to, int base, GrantSink out) {
+    this.bits = bits;
+    this.first = first;
+    this.touched = touched;
+    this.base = base;
+    this.out = out;
     int depth = 0;
     for (int at = from; at < to; ) {
-      int place = touched[at] - base;
-      int node = nodeOf[place];
-      int end = endOf[place];
+      int node = nodeOf[place(at)];
+      int end = endOf[place(at)];
       int next = at + 1;
-      while (next < to && nodeOf[touched[next] - base] == node) {
+      while (next < to && nodeOf[place(next)] == node) {
         next++;
       }
       while (node >= frameEnd[depth]) {
@@ -61,12 +70,12 @@ final class RoleBitSweep implements GrantBits.Sweep {
       }
       int left = end - node - 1;
       if (left > 0) {
-        left -= covered(touched, next, to, base, end);
+        left -= covered(next, to, end);
       }
       if (byNode) {
-        nearest(bits, first, touched, at, next, base, depth, left, out);
+        nearest(at, next, depth, left);
       } else {
-        add(bits, first, touched, at, next, base, depth, left, out);
+        add(at, next, depth, left);
       }
       if (end > node + 1) {
         frameEnd[++depth] = end;
@@ -75,18 +84,22 @@ final class RoleBitSweep implements GrantBits.Sweep {
     }
   }
 
+  private int place(int at) {
+    return touched[at] - base;
+  }
+
   /** How many nodes before {@code end} lie at or below another node that was touched. */
-  private int covered(int[] touched, int from, int to, int base, int end) {
+  private int covered(int from, int to, int end) {
     int covered = 0;
     int at = from;
     while (at < to) {
-      int place = touched[at] - base;
+      int place = place(at);
       if (nodeOf[place] >= end) {
         break;
       }
       covered += endOf[place] - nodeOf[place];
       at++;
-      while (at < to && nodeOf[touched[at] - base] < endOf[place]) {
+      while (at < to && nodeOf[place(at)] < endOf[place]) {
         at++;
       }
     }
@@ -97,36 +110,25 @@ final class RoleBitSweep implements GrantBits.Sweep {
    * Where the nearest node decides: its places of the highest rank, of those that reach so far. Of
    * one rank there are at most two, one that reaches down and one that does not.
    */
-  private void nearest(
-      long[] bits,
-      int first,
-      int[] touched,
-      int from,
-      int to,
-      int base,
-      int depth,
-      int left,
-      GrantSink out) {
+  private void nearest(int from, int to, int depth, int left) {
     int below = top[depth];
     for (int at = from; at < to; at++) {
-      int place = touched[at] - base;
-      if (descends[place]) {
-        below = first + place * stride;
+      if (descends[place(at)]) {
+        below = first + place(at) * stride;
       }
     }
-    int last = touched[to - 1] - base;
-    int node = nodeOf[last];
+    int last = place(to - 1);
     int self = first + last * stride;
-    if (to - from > 1 && of.rank[touched[to - 2] - base] == of.rank[last]) {
+    if (to - from > 1 && of.rank[place(to - 2)] == of.rank[last]) {
       for (int w = 0; w < words; w++) {
-        held[w] = bits[self + w] | bits[first + (touched[to - 2] - base) * stride + w];
+        held[w] = bits[self + w] | bits[first + place(to - 2) * stride + w];
       }
-      emit(node, false, 1, held, 0, out);
+      emit(nodeOf[last], false, 1, held, 0);
     } else {
-      emit(node, false, 1, bits, self, out);
+      emit(nodeOf[last], false, 1, bits, self);
     }
     if (left > 0 && below != NOTHING) {
-      emit(node, true, left, bits, below, out);
+      emit(nodeOf[last], true, left, bits, below);
     }
     top[depth + 1] = below;
   }
@@ -135,24 +137,14 @@ final class RoleBitSweep implements GrantBits.Sweep {
    * Where all add up, or all of one rank: what holds below a node is what holds above it and what
    * reaches down from it.
    */
-  private void add(
-      long[] bits,
-      int first,
-      int[] touched,
-      int from,
-      int to,
-      int base,
-      int depth,
-      int left,
-      GrantSink out) {
-    int node = nodeOf[touched[from] - base];
+  private void add(int from, int to, int depth, int left) {
+    int node = nodeOf[place(from)];
     int below = depth + 1;
     inherit(depth, below);
     boolean alike = true;
     for (int at = from; at < to; at++) {
-      int place = touched[at] - base;
-      if (descends[place]) {
-        add(bits, first + place * stride, of.rank[place], below);
+      if (descends[place(at)]) {
+        addTo(below, place(at));
       } else {
         alike = false;
       }
@@ -162,13 +154,12 @@ final class RoleBitSweep implements GrantBits.Sweep {
       self = depth + 2;
       inherit(below, self);
       for (int at = from; at < to; at++) {
-        int place = touched[at] - base;
-        add(bits, first + place * stride, of.rank[place], self);
+        addTo(self, place(at));
       }
     }
-    emit(node, false, 1, held, self * frame + top[self] * words, out);
+    emit(node, false, 1, held, self * frame + top[self] * words);
     if (left > 0) {
-      emit(node, true, left, held, below * frame + top[below] * words, out);
+      emit(node, true, left, held, below * frame + top[below] * words);
     }
   }
 
@@ -179,15 +170,17 @@ final class RoleBitSweep implements GrantBits.Sweep {
     }
   }
 
-  private void add(long[] bits, int from, int rank, int into) {
+  private void addTo(int into, int place) {
+    int rank = of.rank[place];
     top[into] = Math.max(top[into], rank);
+    int from = first + place * stride;
     int at = into * frame + rank * words;
     for (int w = 0; w < stride; w++) {
       held[at + w] |= bits[from + w];
     }
   }
 
-  private void emit(int node, boolean below, int count, long[] from, int at, GrantSink out) {
+  private void emit(int node, boolean below, int count, long[] from, int at) {
     for (int w = 0; w < words; w++) {
       yes[w] = of.denies ? from[at + w] & ~from[at + words + w] : from[at + w];
     }
