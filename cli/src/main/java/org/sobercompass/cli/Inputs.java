@@ -116,6 +116,13 @@ class Inputs {
     return progress;
   }
 
+  /** Something else is said on standard error. */
+  void wipe() {
+    if (progress != null) {
+      progress.wipe();
+    }
+  }
+
   /** The command is over. */
   void end() {
     if (progress != null) {
@@ -178,9 +185,7 @@ class Inputs {
   }
 
   PrintWriter out() {
-    if (progress != null) {
-      progress.wipe();
-    }
+    progress().answer(Terminal.ofAnswers());
     return spec.commandLine().getOut();
   }
 

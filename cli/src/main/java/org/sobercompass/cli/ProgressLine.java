@@ -9,8 +9,8 @@ import org.sobercompass.core.access.Progress;
 
 /**
  * Tells on standard error how far long work is: on a terminal in one line that is written over and
- * wiped at the end, elsewhere, if asked, in a line every few seconds. Says nothing of work that is
- * done within a second.
+ * wiped before anything else is said, elsewhere, if asked, in a line every few seconds. Says
+ * nothing of work that is done within a second.
  */
 final class ProgressLine implements Progress {
   private static final double SECOND = 1e9;
@@ -29,6 +29,7 @@ final class ProgressLine implements Progress {
   private long told;
   private int before;
   private int width;
+  private boolean answered;
 
   /**
    * @param terminal whether standard error is one
@@ -68,19 +69,19 @@ final class ProgressLine implements Progress {
     }
     before = done;
     double every = terminal ? OVER_EVERY : LINE_EVERY;
-    boolean wanted = terminal || asked;
+    boolean wanted = terminal ? !answered : asked;
     if (wanted && now - stageBegan > SECOND && now - told > every * SECOND && done > 0) {
       told = now;
       double rate = done / Math.max(1e-3, (now - passBegan) / SECOND);
       say(
           String.format(
               Locale.ROOT,
-              "%s: %,d of %,d, %,.0f a second, %.0f s left",
-              stage,
+              "%,d of %,d, %,.0f a second, %.0f s left: %s",
               done,
               all,
               rate,
-              (all - done) / rate));
+              (all - done) / rate,
+              stage));
     }
   }
 
@@ -96,7 +97,17 @@ final class ProgressLine implements Progress {
     }
   }
 
-  /** Makes room for an answer. */
+  /**
+   * From now on the answer is printed.
+   *
+   * @param here on the same terminal, so that a line would stand in it
+   */
+  synchronized void answer(boolean here) {
+    wipe();
+    answered |= here;
+  }
+
+  /** Makes room for what else is said. */
   synchronized void wipe() {
     if (width > 0) {
       err.print("\r" + " ".repeat(width) + "\r");

@@ -3,6 +3,7 @@ package org.sobercompass.cli;
 import java.io.PrintWriter;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.function.Consumer;
 import java.util.function.Supplier;
 import org.sobercompass.core.problem.OutsideException;
 import picocli.CommandLine;
@@ -105,19 +106,23 @@ public final class Sober implements Runnable {
     line.setOut(out).setErr(err).setUsageHelpWidth(Terminal.helpWidth());
     line.setColorScheme(CommandLine.Help.defaultColorScheme(Ansi.OFF));
     line.setCaseInsensitiveEnumValuesAllowed(true);
-    line.setExecutionExceptionHandler((e, command, parsed) -> Fault.tell(e, err));
+    line.setExecutionExceptionHandler(
+        (e, command, parsed) -> {
+          each(line, Inputs::wipe);
+          return Fault.tell(e, err);
+        });
     int code = line.execute(args);
     out.flush();
-    end(line);
+    each(line, Inputs::end);
     return code;
   }
 
-  /** Says what took how long, where that was asked for. */
-  private static void end(CommandLine line) {
+  /** Whatever was typed with inputs. */
+  private static void each(CommandLine line, Consumer<Inputs> what) {
     for (ParseResult at = line.getParseResult(); at != null; at = at.subcommand()) {
       for (CommandSpec mixin : at.commandSpec().mixins().values()) {
         if (mixin.userObject() instanceof Inputs inputs) {
-          inputs.end();
+          what.accept(inputs);
         }
       }
     }

@@ -25,9 +25,14 @@ final class Terminal {
     return "terminal".equals(System.getProperty("sober.errors"));
   }
 
+  /** Whether answers go to a terminal too. */
+  static boolean ofAnswers() {
+    return System.console() != null;
+  }
+
   /** Colour only on a terminal, and not when NO_COLOR is set. */
   static boolean colour() {
     String no = System.getenv("NO_COLOR");
-    return System.console() != null && (no == null || no.isEmpty());
+    return ofAnswers() && (no == null || no.isEmpty());
   }
 }

@@ -34,7 +34,7 @@ class ProgressLineTest {
     line.begin("findings");
     now += 4 * SECOND;
     line.at(2000, 10_000);
-    assertThat(said.toString()).isEqualTo("\rfindings: 2,000 of 10,000, 500 a second, 16 s left");
+    assertThat(said.toString()).isEqualTo("\r2,000 of 10,000, 500 a second, 16 s left: findings");
     said.getBuffer().setLength(0);
     line.end();
     assertThat(said.toString()).isEqualTo("\r" + " ".repeat(50) + "\r");
@@ -48,6 +48,41 @@ class ProgressLineTest {
     line.at(2000, 10_000);
     line.end();
     assertThat(said.toString()).isEmpty();
+  }
+
+  @Test
+  void nothingStandsInAnAnswerThatIsPrintedToTheSameTerminal() {
+    ProgressLine line = line(true, false);
+    line.begin("answering");
+    now += 2 * SECOND;
+    line.at(100, 1000);
+    line.answer(true);
+    assertThat(said.toString()).endsWith("\r" + " ".repeat(47) + "\r");
+    said.getBuffer().setLength(0);
+    now += 2 * SECOND;
+    line.at(200, 1000);
+    assertThat(said.toString()).isEmpty();
+  }
+
+  @Test
+  void anAnswerThatGoesElsewhereIsStillFollowed() {
+    ProgressLine line = line(true, false);
+    line.begin("answering");
+    line.answer(false);
+    now += 2 * SECOND;
+    line.at(100, 1000);
+    assertThat(said.toString()).isEqualTo("\r100 of 1,000, 50 a second, 18 s left: answering");
+  }
+
+  @Test
+  void aNarrowTerminalSeesTheFiguresAndAsMuchOfTheStageAsFits() {
+    ProgressLine line = line(true, false);
+    line.begin("one person holds rights that must be kept apart ".repeat(3));
+    now += 2 * SECOND;
+    line.at(55_900, 79_963);
+    assertThat(said.toString())
+        .startsWith("\r55,900 of 79,963, 27,950 a second, 1 s left: one person holds")
+        .hasSize(Terminal.width());
   }
 
   @Test
@@ -73,8 +108,8 @@ class ProgressLineTest {
     line.end();
     assertThat(said.toString().lines())
         .containsExactly(
-            "findings: 200 of 800, 100 a second, 6 s left",
-            "findings: 800 of 800, 100 a second, 0 s left",
+            "200 of 800, 100 a second, 6 s left: findings",
+            "800 of 800, 100 a second, 0 s left: findings",
             "    3.00 s  reading",
             "    8.00 s  findings",
             "   11.00 s  in all");
@@ -90,7 +125,7 @@ class ProgressLineTest {
     line.at(100, 600);
     now += 6 * SECOND;
     line.at(400, 600);
-    assertThat(said.toString()).endsWith("findings: 400 of 600, 67 a second, 3 s left\n");
+    assertThat(said.toString()).endsWith("400 of 600, 67 a second, 3 s left: findings\n");
   }
 
   @Test

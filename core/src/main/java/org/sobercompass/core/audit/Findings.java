@@ -42,7 +42,16 @@ import org.sobercompass.core.findings.separation.SeparationFinder;
 /** Finds all that should not be. */
 public final class Findings {
   /** A finder, which is made only where one of its kinds is looked for. */
-  record Registered(Set<FindingKind> kinds, Function<FindingContext, Finder> maker) {}
+  record Registered(Set<FindingKind> kinds, Function<FindingContext, Finder> maker) {
+    /** What is looked for, in words: the first kind, and how many more. */
+    private String words() {
+      String first = kinds.iterator().next().words();
+      int more = kinds.size() - 1;
+      return more == 0
+          ? first
+          : first + " (and " + more + (more == 1 ? " more kind)" : " more kinds)");
+    }
+  }
 
   static final List<Registered> FINDERS =
       List.of(
@@ -92,7 +101,7 @@ public final class Findings {
         };
     for (Registered one : FINDERS) {
       if (!rules.off().containsAll(one.kinds)) {
-        assessment.model().progress().begin(one.kinds.iterator().next().words());
+        assessment.model().progress().begin(one.words());
         one.maker.apply(context).find(out);
       }
     }
