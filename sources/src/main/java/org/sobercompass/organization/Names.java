@@ -37,6 +37,11 @@ public final class Names {
     this.facts = model.facts();
   }
 
+  /** The names of an organization without delegated administration. */
+  public static Names of(AccessModel model) {
+    return new Names(model, () -> Powers.none(model));
+  }
+
   /** The one account with a name. */
   public int account(String name) {
     return subject(SubjectKind.ACCOUNT, name);

@@ -23,13 +23,14 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Bulk;
 import org.sobercompass.core.access.Holders;
-import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.admin.Asked;
 import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.FindingRules;
 import org.sobercompass.core.findings.SeparationRule;
 import org.sobercompass.core.system.Basis;
+import org.sobercompass.organization.Names;
 import org.sobercompass.report.answers.Dumps;
 import scala.jdk.javaapi.CollectionConverters;
 
@@ -141,52 +142,40 @@ public final class Jobs {
   }
 
   /**
-   * Looks up what {@link #holders} asks for, before work is given to anybody.
+   * Who holds permissions at a node, with what {@code sober holders} says of each.
    *
-   * @throws IllegalArgumentException when the system has no such right or resource
+   * @param permissions {@code application:area:level}, or several joined by {@code +}
+   * @param node the id of a node; empty for the top
+   * @throws org.sobercompass.core.problem.UnknownNameException when there is no such thing, before
+   *     any work is given to workers
    */
-  public void check(String system, String right, String resource) {
+  public Dataset<Row> holders(String permissions, String node) {
     Part nobody = new Part(layout.shared(), Collections.emptyIterator(), List.of());
-    SparkCommand.check(nobody.model(Optional.empty()), system, right, resource);
+    asked(nobody.model(Optional.empty()), permissions, node);
+    return run(byNumber(), Tables.HOLDERS, part -> holders(part, permissions, node));
   }
 
-  /**
-   * Who holds a right on a resource.
-   *
-   * @throws IllegalArgumentException in a worker, when the system has no such right or resource
-   */
-  public Dataset<Row> holders(String system, String right, String resource) {
-    return run(
-        byNumber(),
-        Tables.HOLDERS,
-        part -> {
-          AccessModel model = part.model(Optional.empty());
-          SystemView view =
-              model
-                  .system(system)
-                  .orElseThrow(() -> new IllegalArgumentException("no system " + system));
-          int number =
-              view.rights()
-                  .find(right)
-                  .orElseThrow(() -> new IllegalArgumentException("no right " + right));
-          int at =
-              view.resources()
-                  .find(resource)
-                  .orElseThrow(() -> new IllegalArgumentException("no resource " + resource));
-          List<Row> rows = new ArrayList<>();
-          for (Holders.Holder holder : new Holders(model.asker()).find(view, number, at, false)) {
-            if (part.isOwn(holder.account())) {
-              rows.add(
-                  row(
-                      List.of(
-                          part.facts().key(holder.account()).text(),
-                          part.facts().login(holder.account()),
-                          holder.state().word(),
-                          holder.reasons())));
-            }
-          }
-          return rows.iterator();
-        });
+  private static Asked.Use asked(AccessModel model, String permissions, String node) {
+    Names names = Names.of(model);
+    return names.at(names.rights(permissions), node);
+  }
+
+  private static Iterator<Row> holders(Part part, String permissions, String node) {
+    AccessModel model = part.model(Optional.empty());
+    Asked.Use asked = asked(model, permissions, node);
+    Facts facts = part.facts();
+    return new Holders(model.asker())
+        .together(asked.view(), asked.question()).stream()
+            .filter(holder -> part.isOwn(holder.account()))
+            .map(
+                holder ->
+                    row(
+                        List.of(
+                            facts.key(holder.account()).text(),
+                            facts.login(holder.account()),
+                            holder.state().word(),
+                            holder.reasons())))
+            .iterator();
   }
 
   /**

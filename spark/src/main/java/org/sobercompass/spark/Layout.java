@@ -2,12 +2,11 @@ package org.sobercompass.spark;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Properties;
@@ -27,6 +26,8 @@ import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.store.IntRows;
 import org.sobercompass.core.system.Basis;
+import org.sobercompass.sources.disk.Folder;
+import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.workspace.Mapping;
 import org.sobercompass.sources.workspace.Workspace;
 
@@ -42,7 +43,6 @@ public final class Layout {
   private static final String PROPERTIES = "layout.properties";
   private static final String ACCOUNTS = "accounts";
   private static final int ROWS_PER_FILE = 50_000;
-  private static final long MOST_BYTES = 512L << 20;
 
   private final Shared shared;
   private final String accounts;
@@ -63,17 +63,20 @@ public final class Layout {
    */
   public static Layout write(SparkSession spark, Workspace workspace, Path folder, String table)
       throws IOException {
-    Files.createDirectory(
-        folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
+    if (Files.exists(folder)) {
+      throw new IOException(folder + " is there already; expected a new folder");
+    }
+    OwnFiles.folder(folder);
     Facts facts = workspace.facts();
-    Files.write(folder.resolve(GROUPS), Mapping.bytes(FactsParts.frame(facts)));
-    for (Map.Entry<String, byte[]> file : Mapping.files(workspace, MOST_BYTES).entrySet()) {
-      Path to = folder.resolve(MAPPING).resolve(file.getKey());
-      Files.createDirectories(to.getParent());
-      Files.write(to, file.getValue());
+    OwnFiles.write(
+        folder.resolve(GROUPS), out -> out.write(Mapping.bytes(FactsParts.frame(facts))));
+    Folder mapping = new Folder(folder.resolve(MAPPING), true);
+    for (Map.Entry<String, Path> file : Mapping.files(workspace.root()).entrySet()) {
+      Path to = mapping.resolve(file.getKey());
+      OwnFiles.write(to, out -> Files.copy(file.getValue(), out));
     }
     String accounts = table.isEmpty() ? folder.resolve(ACCOUNTS).toUri().toString() : table;
-    accounts(spark, workspace, accounts);
+    writeAccounts(spark, workspace, accounts);
     Properties properties = new Properties();
     properties.setProperty("id", UUID.randomUUID().toString());
     properties.setProperty("time", "" + workspace.usualTime().getEpochSecond());
@@ -82,13 +85,13 @@ public final class Layout {
     properties.setProperty("table", accounts);
     properties.setProperty("peers", String.join(" ", workspace.rules().peers()));
     properties.setProperty("over-actions", String.join(" ", overActions(workspace)));
-    try (OutputStream out = Files.newOutputStream(folder.resolve(PROPERTIES))) {
-      properties.store(out, "An organization laid out for parts");
-    }
+    OwnFiles.write(
+        folder.resolve(PROPERTIES),
+        out -> properties.store(out, "An organization laid out for parts"));
     return open(folder);
   }
 
-  private static void accounts(SparkSession spark, Workspace workspace, String accounts) {
+  private static void writeAccounts(SparkSession spark, Workspace workspace, String accounts) {
     Facts facts = workspace.facts();
     BitSet companions = companions(facts);
     BitSet named = named(workspace);
@@ -240,7 +243,7 @@ public final class Layout {
 
   /** The attributes that make peers. */
   Set<String> peers() {
-    return Set.of(properties.getProperty("peers").split(" "));
+    return new HashSet<>(List.of(properties.getProperty("peers").split(" ")));
   }
 
   /** The table of accounts. */

@@ -1,16 +1,14 @@
 package org.sobercompass.spark;
 
-import java.io.IOException;
 import java.io.Serializable;
-import java.io.UncheckedIOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.TreeMap;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.sources.disk.Folder;
+import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.workspace.Mapping;
 
 /**
@@ -51,31 +49,14 @@ record Shared(String id, byte[] frame, TreeMap<String, byte[]> files, long asOf)
   }
 
   private Path unpack() {
-    try {
-      Path folder =
-          Files.createTempDirectory(
-              "sober-mapping",
-              PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
-      Runtime.getRuntime().addShutdownHook(new Thread(() -> delete(folder)));
-      for (Map.Entry<String, byte[]> file : files.entrySet()) {
-        Path path = folder.resolve(file.getKey()).normalize();
-        if (!path.startsWith(folder)) {
-          throw new IOException(file.getKey() + " leads out of the folder of the mapping");
-        }
-        Files.createDirectories(path.getParent());
-        Files.write(path, file.getValue());
-      }
-      return folder;
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-  }
-
-  private static void delete(Path folder) {
-    try (var all = Files.walk(folder)) {
-      all.sorted(java.util.Comparator.reverseOrder()).forEach(path -> path.toFile().delete());
-    } catch (IOException e) {
-      // It lies in the folder for temporary files; the next start of the machine empties that.
-    }
+    Path folder = OwnFiles.scratch("mapping");
+    Runtime.getRuntime().addShutdownHook(new Thread(() -> OwnFiles.discard(folder)));
+    Folder closed = new Folder(folder, true);
+    files.forEach(
+        (name, bytes) -> {
+          Path file = closed.resolve(name);
+          OwnFiles.write(file, out -> out.write(bytes));
+        });
+    return folder;
   }
 }

@@ -11,17 +11,18 @@ import java.util.Set;
 import java.util.function.Function;
 import org.apache.spark.SparkConf;
 import org.apache.spark.SparkException;
-import org.apache.spark.sql.Column;
+import org.apache.spark.api.java.function.MapFunction;
 import org.apache.spark.sql.Dataset;
+import org.apache.spark.sql.Encoders;
 import org.apache.spark.sql.Row;
+import org.apache.spark.sql.RowFactory;
 import org.apache.spark.sql.SparkSession;
-import org.apache.spark.sql.functions;
-import org.apache.spark.sql.types.ArrayType;
-import org.apache.spark.sql.types.StructField;
-import org.sobercompass.core.access.AccessModel;
-import org.sobercompass.core.access.SystemView;
+import org.apache.spark.sql.types.DataTypes;
+import org.apache.spark.sql.types.StructType;
 import org.sobercompass.core.problem.BadInputException;
-import org.sobercompass.core.problem.Spelling;
+import org.sobercompass.core.problem.OutsideException;
+import org.sobercompass.core.problem.UnknownNameException;
+import org.sobercompass.report.data.RowWriter;
 import org.sobercompass.sources.workspace.Workspace;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -36,9 +37,15 @@ import picocli.CommandLine.Parameters;
     name = "sober-spark",
     mixinStandardHelpOptions = true,
     description = "The questions of sober over more accounts than one machine should take.",
-    footer = {"", "Exit codes: 0 done, 2 mistyped, 3 wrong input, 5 fault of the program."})
+    footer = {
+      "",
+      "Exit codes: 0 done, 2 mistyped, 3 wrong input, 4 cannot be reached or written, 5 fault of"
+          + " the program."
+    })
 public final class SparkCommand {
+  private static final int USAGE = 2;
   private static final int INPUT = 3;
+  private static final int OUTSIDE = 4;
   private static final int FAULT = 5;
 
   @Option(
@@ -71,6 +78,14 @@ public final class SparkCommand {
   }
 
   private static int told(Exception e, PrintWriter err) {
+    if (e instanceof UnknownNameException) {
+      err.println("sober-spark: " + e.getMessage());
+      return USAGE;
+    }
+    if (e instanceof OutsideException) {
+      err.println("sober-spark: " + e.getMessage());
+      return OUTSIDE;
+    }
     if (e instanceof BadInputException bad) {
       bad.problems().forEach(problem -> err.println("sober-spark: " + problem));
       return INPUT;
@@ -173,17 +188,19 @@ public final class SparkCommand {
       description = "Who holds a permission on a resource.")
   int holders(
       @CommandLine.Mixin Common common,
-      @Option(names = "--application", required = true, paramLabel = "ID") String application,
-      @Option(names = "--permission", required = true, paramLabel = "TEXT") String permission,
-      @Option(names = "--node", required = true, paramLabel = "ID") String node)
+      @Parameters(
+              index = "2",
+              paramLabel = "PERMISSION",
+              description = "application:area:level; several joined by +")
+          String permission,
+      @Option(
+              names = "--at",
+              paramLabel = "NODE",
+              description = "the node (default: the top)",
+              defaultValue = "")
+          String at)
       throws IOException {
-    return answer(
-        common,
-        "holders",
-        jobs -> {
-          jobs.check(application, permission, node);
-          return jobs.holders(application, permission, node);
-        });
+    return answer(common, "holders", jobs -> jobs.holders(permission, at));
   }
 
   @Command(
@@ -265,22 +282,25 @@ public final class SparkCommand {
         : spark.read().parquet(target).count();
   }
 
-  /**
-   * Lists as texts, since a table of texts has none; a text that looks like a formula is quoted.
-   */
+  /** Every cell as one text, since a table of texts has no lists. */
   private static Dataset<Row> flat(Dataset<Row> rows) {
-    Dataset<Row> flat = rows;
-    for (StructField field : rows.schema().fields()) {
-      Column column = functions.col(field.name());
-      Column text =
-          field.dataType() instanceof ArrayType ? functions.concat_ws("; ", column) : column;
-      Column safe =
-          functions
-              .when(text.rlike("^[=+\\-@]"), functions.concat(functions.lit("'"), text))
-              .otherwise(text);
-      flat = flat.withColumn(field.name(), safe);
+    StructType texts = new StructType();
+    for (String column : rows.columns()) {
+      texts = texts.add(column, DataTypes.StringType);
     }
-    return flat;
+    MapFunction<Row, Row> flat =
+        row -> {
+          Object[] cells = new Object[row.size()];
+          for (int i = 0; i < cells.length; i++) {
+            cells[i] =
+                RowWriter.csvText(
+                    row.get(i) instanceof scala.collection.Iterable<?>
+                        ? row.getList(i)
+                        : row.get(i));
+          }
+          return RowFactory.create(cells);
+        };
+    return rows.map(flat, Encoders.row(texts));
   }
 
   private static void free(Path folder) throws IOException {
@@ -290,26 +310,6 @@ public final class SparkCommand {
     Path parent = folder.toAbsolutePath().getParent();
     if (parent == null || !Files.isDirectory(parent)) {
       throw new IOException(folder + ": there is no folder " + parent + " to put it in");
-    }
-  }
-
-  /** Refuses a system, right or resource that there is not, with the nearest name. */
-  static void check(AccessModel model, String system, String right, String resource) {
-    SystemView view =
-        model
-            .system(system)
-            .orElseThrow(
-                () ->
-                    new IllegalArgumentException(
-                        "no application "
-                            + system
-                            + Spelling.hint(
-                                system, model.systems().stream().map(SystemView::id).toList())));
-    if (view.rights().find(right).isEmpty()) {
-      throw new IllegalArgumentException("no permission " + right + " in " + system);
-    }
-    if (view.resources().find(resource).isEmpty()) {
-      throw new IllegalArgumentException("no node " + resource + " in " + system);
     }
   }
 }

@@ -87,7 +87,8 @@ class PartsTest {
       }
       rows.sort(null);
       String node = view.resources().id(0);
-      assertThat(Organizations.texts(jobs.holders(view.id(), view.rights().text(right), node)))
+      assertThat(
+              Organizations.texts(jobs.holders(view.id() + ":" + view.rights().text(right), node)))
           .isEqualTo(rows);
     }
   }

@@ -48,6 +48,11 @@ public interface RowWriter extends AutoCloseable {
     };
   }
 
+  /** A value as the text that it is in CSV, where a spreadsheet opens it and does nothing else. */
+  static String csvText(Object value) {
+    return Safe.cell(Safe.flat(value));
+  }
+
   /** A writer of CSV with a line of column names and CRLF ends (RFC 4180). */
   static RowWriter csv(Writer out, List<String> columns) {
     CsvSchema.Builder schema = CsvSchema.builder();
@@ -69,7 +74,7 @@ public interface RowWriter extends AutoCloseable {
       public void row(Object... values) {
         generator.writeStartObject();
         for (int i = 0; i < values.length; i++) {
-          generator.writeStringProperty(columns.get(i), Safe.cell(Safe.flat(values[i])));
+          generator.writeStringProperty(columns.get(i), csvText(values[i]));
         }
         generator.writeEndObject();
       }

@@ -1,14 +1,8 @@
 package org.sobercompass.sources.workspace;
 
 import java.io.ByteArrayOutputStream;
-import java.io.IOException;
 import java.nio.ByteBuffer;
-import java.nio.file.FileVisitResult;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.SimpleFileVisitor;
-import java.nio.file.attribute.BasicFileAttributes;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -16,8 +10,11 @@ import java.util.Set;
 import java.util.TreeMap;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.FindingRules;
+import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.sources.disk.Folder;
+import org.sobercompass.sources.text.Node;
+import org.sobercompass.sources.text.YamlReader;
 
 /**
  * What a workspace says besides its directories: systems with their assignments, and rules. It can
@@ -39,52 +36,27 @@ public record Mapping(List<AccessSystem> systems, FindingRules rules) {
   }
 
   /**
-   * The files of a workspace by their names in its folder, without the exports of its directories,
-   * its surveys and caches.
+   * The files that the mapping of a workspace is made of, by their names in its folder: without
+   * what its directories are read from.
    *
-   * @param most how many bytes they may have together
-   * @throws IOException when they have more, or cannot be read
+   * @throws org.sobercompass.core.problem.BadInputException when one is missing or outside the
+   *     folder
    */
-  public static Map<String, byte[]> files(Workspace workspace, long most) throws IOException {
-    Set<Path> exports = new HashSet<>();
-    for (DirectoryFile directory : workspace.directories()) {
-      exports.add(directory.entries().path().toAbsolutePath().normalize());
-    }
-    Map<String, byte[]> files = new TreeMap<>();
-    long[] total = {0};
-    Path root = workspace.root().toAbsolutePath().normalize();
-    Files.walkFileTree(
-        root,
-        new SimpleFileVisitor<>() {
-          @Override
-          public FileVisitResult preVisitDirectory(Path folder, BasicFileAttributes attributes) {
-            boolean hidden = !folder.equals(root) && isHidden(folder);
-            return hidden ? FileVisitResult.SKIP_SUBTREE : FileVisitResult.CONTINUE;
-          }
-
-          @Override
-          public FileVisitResult visitFile(Path file, BasicFileAttributes attributes)
-              throws IOException {
-            if (attributes.isRegularFile() && !exports.contains(file) && !isSurvey(file)) {
-              total[0] += attributes.size();
-              if (total[0] > most) {
-                throw new IOException(
-                    file + ": the files besides the exports have more than " + most + " bytes");
-              }
-              files.put(root.relativize(file).toString(), Files.readAllBytes(file));
-            }
-            return FileVisitResult.CONTINUE;
-          }
-        });
+  public static Map<String, Path> files(Path root) {
+    Problems problems = new Problems();
+    Folder folder = Folder.of(root);
+    Node main =
+        YamlReader.read(root.resolve(WorkspaceReader.MAIN), WorkspaceReader.MAIN, problems)
+            .orElseGet(Node::nothing);
+    problems.throwIfErrors();
+    List<DirectorySettings> directories =
+        DirectorySettings.read(main, WorkspaceReader.zone(main, problems), folder, problems);
+    Set<String> names = WorkspaceFiles.of(root, main, directories, problems);
+    directories.forEach(directory -> names.removeAll(directory.names()));
+    problems.throwIfErrors();
+    Map<String, Path> files = new TreeMap<>();
+    names.forEach(name -> files.put(name, root.resolve(name)));
     return files;
-  }
-
-  private static boolean isHidden(Path folder) {
-    return folder.getFileName().toString().startsWith(".");
-  }
-
-  private static boolean isSurvey(Path file) {
-    return file.getFileName().toString().endsWith(".survey");
   }
 
   /** Facts as bytes, for {@link #facts}: in the form of the cache, which may change. */

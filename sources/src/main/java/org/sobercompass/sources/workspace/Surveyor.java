@@ -3,18 +3,15 @@ package org.sobercompass.sources.workspace;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Place;
@@ -23,12 +20,9 @@ import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.LineCount;
 import org.sobercompass.sources.LiveSource;
 import org.sobercompass.sources.Secret;
-import org.sobercompass.sources.crosswalk.CrosswalkSettings;
-import org.sobercompass.sources.delegation.AdminReader;
 import org.sobercompass.sources.delegation.CatalogueReader;
 import org.sobercompass.sources.disk.Folder;
 import org.sobercompass.sources.disk.OwnFiles;
-import org.sobercompass.sources.rules.FindingRulesReader;
 import org.sobercompass.sources.survey.SurveyFile;
 import org.sobercompass.sources.survey.SurveyPart;
 import org.sobercompass.sources.survey.SurveyWriter;
@@ -81,7 +75,7 @@ public final class Surveyor {
     List<DirectorySettings> directories =
         DirectorySettings.read(
             main, WorkspaceReader.zone(main, problems), Folder.of(root), problems);
-    Set<String> files = files(root, main, directories, problems);
+    Set<String> files = WorkspaceFiles.of(root, main, directories, problems);
     problems.throwIfErrors();
     Path scratch = OwnFiles.scratch("survey");
     try {
@@ -205,53 +199,6 @@ public final class Surveyor {
         counted.completeness(directory.name()),
         "parts/" + directory.name() + directory.kind().ending(),
         directory.schema().map(s -> "schema/" + directory.name() + ".ldif"));
-  }
-
-  /** The workspace's own files: the settings, the applications and what they name. */
-  private static Set<String> files(
-      Path root, Node main, List<DirectorySettings> directories, Problems problems) {
-    Set<String> files = new LinkedHashSet<>(List.of(WorkspaceReader.MAIN));
-    directories.forEach(directory -> files.addAll(directory.names()));
-    main.get("persons").ifPresent(node -> files.addAll(node.texts("file")));
-    CrosswalkSettings.read(
-            main,
-            directories.stream().map(DirectorySettings::name).collect(Collectors.toSet()),
-            problems)
-        .forEach(
-            crosswalk -> {
-              if (Files.exists(root.resolve(crosswalk.file()))) {
-                files.add(crosswalk.file());
-              }
-            });
-    files.addAll(FindingRulesReader.files(main));
-    main.text("admin")
-        .ifPresent(
-            name -> {
-              files.add(name);
-              YamlReader.read(root.resolve(name), name, problems)
-                  .ifPresent(node -> files.addAll(AdminReader.files(node)));
-            });
-    for (Node entry : main.get("applications").map(Node::items).orElse(List.of())) {
-      files.add(entry.text());
-      YamlReader.read(root.resolve(entry.text()), entry.text(), problems)
-          .ifPresent(
-              node ->
-                  WorkspaceReader.format(node, problems)
-                      .ifPresent(format -> files.addAll(format.files(node))));
-    }
-    for (String name : files) {
-      if (!Files.isReadable(root.resolve(name))) {
-        problems.error(Place.of(name), "there is no such file", "a file of the workspace");
-      } else if (!inside(root, name)) {
-        problems.error(Place.of(name), "the file is outside the workspace", "a file in it");
-      }
-    }
-    return files;
-  }
-
-  private static boolean inside(Path root, String name) {
-    Path base = root.toAbsolutePath().normalize();
-    return base.resolve(name).normalize().startsWith(base);
   }
 
   private static Map<String, SurveyFile> joined(
