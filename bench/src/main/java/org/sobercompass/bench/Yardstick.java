@@ -11,32 +11,22 @@ import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.List;
+import java.util.Arrays;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.atomic.LongAdder;
 import java.util.function.Supplier;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
-import org.sobercompass.core.access.Batch;
 import org.sobercompass.core.access.Bulk;
-import org.sobercompass.core.access.Can;
-import org.sobercompass.core.access.Holders;
-import org.sobercompass.core.access.RouteFinder;
+import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder;
-import org.sobercompass.core.findings.Assessment;
-import org.sobercompass.core.findings.FindingRules;
-import org.sobercompass.core.findings.SeparationRule;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.problem.Problems;
-import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.report.answers.Dumps;
 import org.sobercompass.sources.directory.DirectoryKind;
@@ -65,21 +55,20 @@ public final class Yardstick {
   /** {@code Yardstick DIR [TRIES]}. */
   public static void main(String[] args) throws IOException {
     int tries = args.length > 1 ? Integer.parseInt(args[1]) : 5;
+    Yardstick yardstick = new Yardstick(Path.of(args[0]), tries);
     if (args.length > 2) {
-      new Yardstick(Path.of(args[0]), tries).only(args[2]);
-      return;
+      yardstick.only(args[2]);
+    } else {
+      yardstick.run();
     }
-    new Yardstick(Path.of(args[0]), tries).run();
   }
 
-  /** One part only: reading, findings, or else the sweep. */
+  /** One part only: reading, or else the sweep. */
   private void only(String part) throws IOException {
     if (part.equals("reading")) {
       for (int i = 0; i < tries; i++) {
         reading();
       }
-    } else if (part.equals("findings")) {
-      findings(Workspace.open(root));
     } else {
       AccessModel model = Workspace.open(root).model();
       rivals(model);
@@ -123,7 +112,7 @@ public final class Yardstick {
       System.out.println("  " + count + " account-system-node-permissions");
     }
     sampled(model);
-    questions(model);
+    SingleQuestions.time(model, tries);
     timed("holdings of 2,000 accounts written as JSON lines", 3, () -> write(model));
     Asker asker = model.asker();
     long rows = 0;
@@ -131,7 +120,7 @@ public final class Yardstick {
       rows += asker.holdings(account).size();
     }
     System.out.println("  " + rows + " rows");
-    findings(workspace);
+    FindingsYardstick.separation(workspace.assessment(model), tries);
     System.gc();
     long used = Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory();
     System.out.printf(Locale.ROOT, "memory kept after all that: %d MB%n", used >> 20);
@@ -231,46 +220,9 @@ public final class Yardstick {
     }
   }
 
-  private void findings(Workspace workspace) {
-    Assessment assessment = workspace.assessment(workspace.model());
-    separation(assessment);
-    timed("all findings with their evidence", tries, () -> Findings.of(assessment));
-  }
-
-  /** The rules of the workspace near and far, per account and per person, beside a sweep. */
-  private static void separation(Assessment assessment) {
-    for (SeparationRule.Where where : SeparationRule.Where.values()) {
-      for (boolean perPerson : new boolean[] {false, true}) {
-        List<SeparationRule> rules =
-            assessment.rules().separation().stream().map(r -> r.held(where, perPerson)).toList();
-        Assessment asked =
-            new Assessment(
-                assessment.model(),
-                FindingRules.of(rules),
-                assessment.persons(),
-                assessment.powers(),
-                assessment.owned(),
-                assessment.readers(),
-                assessment.accepted());
-        timed(
-            "(beside it) swept and counted by the deciders", 3, () -> sweep(assessment.model(), 2));
-        Map<String, Integer> counts =
-            timed(
-                "separation of duties "
-                    + where.word()
-                    + (perPerson ? ", per person" : ", per account"),
-                3,
-                () -> Findings.conflicts(asked));
-        int sum = counts.values().stream().mapToInt(Integer::intValue).sum();
-        System.out.println("  " + sum + " conflicts with " + counts.size() + " rules");
-      }
-    }
-  }
-
   private static void sampled(AccessModel model) {
     Random random = new Random(5);
     Asker asker = model.asker();
-    Asker other = model.asker();
     int agreed = 0;
     for (int i = 0; i < 10_000; i++) {
       int account = random.nextInt(model.facts().accounts());
@@ -278,13 +230,12 @@ public final class Yardstick {
       int right = random.nextInt(view.rights().size());
       int node = random.nextInt(view.resources().size());
       boolean swept =
-          other.holdings(view, account).stream()
+          asker.holdings(view, account).stream()
               .anyMatch(
                   h ->
                       h.right() == right
                           && view.resources().covers(h.resource(), node)
-                          && (h.reach() != org.sobercompass.core.access.Holding.Reach.RESOURCE
-                              || h.resource() == node)
+                          && (h.reach() != Holding.Reach.RESOURCE || h.resource() == node)
                           && h.excluded().stream()
                               .noneMatch(top -> view.resources().covers(top, node)));
       boolean asked = asker.can(view, account, right, node).verdict() == Verdict.YES;
@@ -294,67 +245,6 @@ public final class Yardstick {
     if (agreed != 10_000) {
       throw new IllegalStateException("the sweep and can disagree");
     }
-  }
-
-  private void questions(AccessModel model) {
-    Random random = new Random(6);
-    Asker asker = model.asker();
-    int[] some = random.ints(2000, 0, model.facts().accounts()).toArray();
-    each("one account's holdings", some, a -> asker.holdings(a).size());
-    RouteFinder finder = new RouteFinder(asker, Limits.USUAL);
-    each(
-        "one decision with its routes",
-        some,
-        a -> {
-          SystemView view = model.systems().get(a % model.systems().size());
-          return finder
-              .find(view, a, a % view.rights().size(), a % view.resources().size())
-              .open()
-              .size();
-        });
-    for (SystemView view : model.systems().subList(0, Math.min(3, model.systems().size()))) {
-      each(
-          "one permission's holders (" + view.system().combining() + ")",
-          random.ints(40, 0, view.rights().size()).toArray(),
-          r -> new Holders(asker).find(view, r, 0, false).size());
-    }
-    List<Batch.Item> items = new ArrayList<>();
-    for (int i = 0; i < 300_000; i++) {
-      SystemView view = model.systems().get(random.nextInt(model.systems().size()));
-      items.add(
-          new Batch.Item(
-              random.nextInt(model.facts().accounts()),
-              view,
-              random.nextInt(view.rights().size()),
-              random.nextInt(view.resources().size())));
-    }
-    timed(
-        "300,000 questions in a batch",
-        tries,
-        () -> {
-          List<Can> all = new Batch(model.asker()).answer(items);
-          return all.size();
-        });
-  }
-
-  private void each(String what, int[] items, java.util.function.IntUnaryOperator work) {
-    long[] times = new long[items.length];
-    long sum = 0;
-    for (int round = 0; round < 2; round++) {
-      for (int i = 0; i < items.length; i++) {
-        long begin = System.nanoTime();
-        sum += work.applyAsInt(items[i]);
-        times[i] = System.nanoTime() - begin;
-      }
-    }
-    java.util.Arrays.sort(times);
-    System.out.printf(
-        Locale.ROOT,
-        "%-58s median %8.3f ms  99%% %8.3f ms  (mean answer %d)%n",
-        what,
-        times[times.length / 2] / 1e6,
-        times[times.length * 99 / 100] / 1e6,
-        sum / items.length / 2);
   }
 
   private long write(AccessModel model) {
@@ -376,7 +266,7 @@ public final class Yardstick {
     return timed(what, tries, work);
   }
 
-  private static <T> T timed(String what, int tries, Supplier<T> work) {
+  static <T> T timed(String what, int tries, Supplier<T> work) {
     double[] seconds = new double[tries];
     T result = null;
     for (int i = 0; i < tries; i++) {
@@ -384,7 +274,7 @@ public final class Yardstick {
       result = work.get();
       seconds[i] = (System.nanoTime() - begin) / 1e9;
     }
-    java.util.Arrays.sort(seconds);
+    Arrays.sort(seconds);
     System.out.printf(
         Locale.ROOT, "%-58s best %7.3f s  median %7.3f s%n", what, seconds[0], seconds[tries / 2]);
     if (result == null) {

@@ -34,7 +34,7 @@ public final class AccessModel {
   private final Memberships widest;
   private final Map<Counting, Memberships> counted;
   private @Nullable List<SystemView> delegatedViews;
-  private @Nullable TrusteeIndex trustees;
+  private volatile @Nullable TrusteeIndex trustees;
   private final Progress progress;
   private final int threads;
 
@@ -281,10 +281,17 @@ public final class AccessModel {
 
   /** Which systems name a subject; made when first asked for. */
   synchronized TrusteeIndex trustees() {
-    if (trustees == null) {
-      trustees = new TrusteeIndex(this);
+    TrusteeIndex made = trustees;
+    if (made == null) {
+      made = new TrusteeIndex(this);
+      trustees = made;
     }
-    return trustees;
+    return made;
+  }
+
+  /** Whether that is made: it pays where many accounts are asked about, not for one. */
+  boolean knowsTrustees() {
+    return trustees != null;
   }
 
   /** A work space for questions; not thread-safe. */

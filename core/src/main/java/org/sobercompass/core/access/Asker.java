@@ -2,9 +2,9 @@ package org.sobercompass.core.access;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
-import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Decision;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Projected;
@@ -29,6 +29,7 @@ public final class Asker {
   private final int[] systemAccount;
   private final Projected[] projections;
   private final int[] projectedAccount;
+  private @Nullable NamedSubjects named;
 
   Asker(AccessModel model) {
     this.model = model;
@@ -79,10 +80,7 @@ public final class Asker {
       if (view.admission().isOpen()) {
         view.admission().anybody(own);
       } else {
-        SubjectSet shared = memberships(view, account);
-        own.clear();
-        copy(shared.sure(), own.sure());
-        copy(shared.perhaps(), own.perhaps());
+        own.setTo(memberships(view, account));
         view.admission().addImplicit(own);
       }
       systemAccount[view.number()] = account;
@@ -90,15 +88,24 @@ public final class Asker {
     return own;
   }
 
-  private static void copy(IntList from, IntList to) {
-    for (int i = 0; i < from.size(); i++) {
-      to.add(from.get(i));
+  /** What systems name of an account; from then on tokens have no other subjects. */
+  NamedSubjects named() {
+    NamedSubjects made = named;
+    if (made == null) {
+      made = new NamedSubjects(this);
+      named = made;
     }
+    return made;
   }
 
-  /** The token of an account in a system. Valid until the next account. */
+  /**
+   * The token of an account in a system: with what the system names of it, where that is known, or
+   * else with all that it counts as. Valid until the next account.
+   */
   public Token token(SystemView view, int account) {
-    return new Token(account, subjects(view, account), model.asOf().getEpochSecond());
+    boolean known = model.knowsTrustees() && named().knows(view);
+    SubjectSet subjects = known ? named().of(view, account) : subjects(view, account);
+    return new Token(account, subjects, model.asOf().getEpochSecond());
   }
 
   /** The projection of an account in a system. */

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.TreeSet;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.store.IntRows;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Projected;
 import org.sobercompass.core.system.Token;
@@ -17,6 +18,8 @@ import org.sobercompass.core.system.Token;
  * known whether it reaches somebody is not.
  */
 public final class Redundancy {
+  private static final int FIRST_ROUND = 4;
+
   private final Asker asker;
   private final long asOf;
 
@@ -76,8 +79,10 @@ public final class Redundancy {
 
   /**
    * The same for all systems at once, but for those of lists, whose entries nobody gives one by
-   * one: one walk over all accounts, on all processors. What one chunk finds needed the others need
-   * not ask about; they may miss it for a moment, which costs time only.
+   * one: one walk over all accounts, on all processors, in rounds. After each round only subjects
+   * are looked for that are given something of which it is still open whether it is needed, and
+   * most of it is found needed in the first. What one chunk finds needed the others need not ask
+   * about; they may miss it for a moment, which costs time only.
    */
   public static List<BitSet> everywhere(AccessModel model) {
     boolean[][] needed =
@@ -85,14 +90,28 @@ public final class Redundancy {
             .map(view -> new boolean[view.assigned().size()])
             .toArray(boolean[][]::new);
     List<BitSet> reached = sets(model);
-    Bulk bulk = model.bulk();
-    bulk.inOrder(
-        (asker, range) -> chunk(asker, range, needed),
-        part -> {
-          for (int s = 0; s < part.size(); s++) {
-            reached.get(s).or(part.get(s));
-          }
-        });
+    int accounts = model.facts().accounts();
+    int size = FIRST_ROUND;
+    for (int from = 0; from < accounts; from += size / 2) {
+      int first = from;
+      IntRows open = open(model, needed);
+      model
+          .bulk()
+          .each(
+              Math.min(size, accounts - from),
+              (asker, range) ->
+                  chunk(
+                      asker,
+                      new Bulk.Range(first + range.from(), first + range.to()),
+                      open,
+                      needed),
+              part -> {
+                for (int s = 0; s < part.size(); s++) {
+                  reached.get(s).or(part.get(s));
+                }
+              });
+      size *= 2;
+    }
     for (int s = 0; s < needed.length; s++) {
       for (int grant = 0; grant < needed[s].length; grant++) {
         if (needed[s][grant]) {
@@ -103,29 +122,60 @@ public final class Redundancy {
     return reached;
   }
 
+  /** By subject the systems with a grant to it of which it is not known yet that it is needed. */
+  private static IntRows open(AccessModel model, boolean[][] needed) {
+    IntList subjects = new IntList();
+    IntList systems = new IntList();
+    for (SystemView view : model.systems()) {
+      BitSet named = new BitSet();
+      for (int grant = 0; grant < needed[view.number()].length; grant++) {
+        int subject = view.assigned().get(grant).counted(model.facts());
+        if (!needed[view.number()][grant] && subject >= 0) {
+          named.set(subject);
+        }
+      }
+      named.stream()
+          .forEach(
+              subject -> {
+                subjects.add(subject);
+                systems.add(view.number());
+              });
+    }
+    return IntRows.ofPairs(model.facts().subjects(), subjects, systems);
+  }
+
   /** Marks what the accounts of a chunk need; returns which grants reach any of them. */
-  private static List<BitSet> chunk(Asker asker, Bulk.Range range, boolean[][] needed) {
+  private static List<BitSet> chunk(
+      Asker asker, Bulk.Range range, IntRows open, boolean[][] needed) {
     List<BitSet> reached = sets(asker.model());
     Redundancy redundancy = new Redundancy(asker);
-    Bulk.route(
-        asker,
-        range,
-        (account, view, subjects) -> {
-          if (view.assigned().isEmpty()) {
-            return;
-          }
-          boolean[] need = needed[view.number()];
-          IntList grants = view.decider().grantsOf(new Token(account, subjects, redundancy.asOf));
-          for (int i = 0; i < grants.size(); i++) {
-            int grant = grants.get(i);
-            reached.get(view.number()).set(grant);
-            if (!need[grant] && !redundancy.isRedundant(view, subjects, account, grant, grants)) {
-              need[grant] = true;
-            }
-          }
-          open(view, account, subjects, redundancy.asOf, need);
-        });
+    NamedSubjects named = new NamedSubjects(asker, open);
+    BitSet systemsOpen = new BitSet();
+    for (int system : open.rawTargets()) {
+      systemsOpen.set(system);
+    }
+    for (int account = range.from(); account < range.to(); account++) {
+      BitSet systems = named.systems(account);
+      systems.and(systemsOpen);
+      for (int s = systems.nextSetBit(0); s >= 0; s = systems.nextSetBit(s + 1)) {
+        SystemView view = asker.model().systems().get(s);
+        redundancy.mark(view, account, reached.get(s), needed[s]);
+      }
+    }
     return reached;
+  }
+
+  private void mark(SystemView view, int account, BitSet reached, boolean[] need) {
+    Token token = asker.token(view, account);
+    IntList grants = view.decider().grantsOf(token);
+    for (int i = 0; i < grants.size(); i++) {
+      int grant = grants.get(i);
+      reached.set(grant);
+      if (!need[grant] && !isRedundant(view, token.subjects(), account, grant, grants)) {
+        need[grant] = true;
+      }
+    }
+    open(view, account, token.subjects(), asOf, need);
   }
 
   /** Of whom it is not known whether a grant reaches him, it may be all he has. */

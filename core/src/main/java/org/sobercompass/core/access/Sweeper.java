@@ -3,54 +3,37 @@ package org.sobercompass.core.access;
 import static org.sobercompass.core.access.TrusteeIndex.PLACE;
 
 import java.util.BitSet;
-import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.membership.SummedBits;
 import org.sobercompass.core.store.BlockSum;
-import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.GrantBits;
 import org.sobercompass.core.system.Projected;
 import org.sobercompass.core.system.Token;
 
 /** Hands each subject of an account only to the systems that name it. Not thread-safe. */
 final class Sweeper {
-  private final Asker asker;
   private final AccessModel model;
   private final TrusteeIndex index;
   private final SystemView[] views;
-  private final SubjectSet[] perSystem;
-  private final @Nullable SystemView[] firstOfContext;
-  private final BitSet asksImplicit = new BitSet();
-  private final BitSet named = new BitSet();
-  private final boolean oneContext;
+  private final Asker asker;
 
   Sweeper(Asker asker) {
-    this.asker = asker;
     this.model = asker.model();
     this.index = model.trustees();
     views = model.systems().toArray(SystemView[]::new);
-    perSystem = new SubjectSet[views.length];
-    oneContext = index.contexts == 1;
-    firstOfContext = new SystemView[index.contexts];
-    for (SystemView view : views) {
-      perSystem[view.number()] = new SubjectSet();
-      asksImplicit.set(view.number(), view.admission().isOpen() || index.namesImplicit(view));
-      if (firstOfContext[view.context()] == null) {
-        firstOfContext[view.context()] = view;
-      }
-    }
+    this.asker = asker;
   }
 
   /** The subjects of each account, system by system. */
   void route(Bulk.Range range, Bulk.SubjectVisitor visitor) {
+    NamedSubjects subjects = asker.named();
     for (int account = range.from(); account < range.to(); account++) {
-      name(account, null);
+      BitSet named = subjects.systems(account);
       for (int system = named.nextSetBit(0); system >= 0; system = named.nextSetBit(system + 1)) {
-        SubjectSet own = own(system, account);
+        SubjectSet own = subjects.of(views[system], account);
         if (!own.sure().isEmpty() || !own.perhaps().isEmpty()) {
           visitor.visit(account, views[system], own);
-          own.clear();
         }
       }
       visitor.done(account);
@@ -62,7 +45,7 @@ final class Sweeper {
     TrusteeIndex.Sums sums = index.sums();
     BlockSum sum = new BlockSum(sums.start);
     Summed summed = new Summed(views, sums, sum, out);
-    named.clear();
+    NamedSubjects others = new NamedSubjects(asker, sums.namingOthers);
     for (int account = range.from(); account < range.to(); account++) {
       add(account, sums, sum);
       int count = sum.touched();
@@ -70,7 +53,8 @@ final class Sweeper {
         summed.run(account, 0, count);
         continue;
       }
-      name(account, sums.others);
+      BitSet named = others.systems(account);
+      named.and(sums.others);
       int at = 0;
       for (int other = named.nextSetBit(0); other >= 0; other = named.nextSetBit(other + 1)) {
         int before = at;
@@ -78,7 +62,7 @@ final class Sweeper {
           at++;
         }
         summed.run(account, before, at);
-        project(account, other, out);
+        project(account, views[other], others.of(views[other], account), out);
       }
       summed.run(account, at, count);
     }
@@ -169,63 +153,11 @@ final class Sweeper {
     }
   }
 
-  private void project(int account, int system, Bulk.Cells out) {
-    SubjectSet own = own(system, account);
-    SystemView view = views[system];
+  private void project(int account, SystemView view, SubjectSet own, Bulk.Cells out) {
     Projected who = view.decider().project(new Token(account, own, model.asOf().getEpochSecond()));
     if (!who.isEmpty()) {
       out.at(account, view);
       view.decider().sweep(who, out);
-    }
-    own.clear();
-  }
-
-  /** Notes which systems name an account, of those that are wanted, and whom of it. */
-  private void name(int account, @Nullable BitSet wanted) {
-    named.clear();
-    named.or(asksImplicit);
-    for (SystemView first : firstOfContext) {
-      if (first != null) {
-        SubjectSet subjects = asker.memberships(first, account);
-        name(subjects.sure(), first.context(), true, wanted);
-        name(subjects.perhaps(), first.context(), false, wanted);
-      }
-    }
-    if (wanted != null) {
-      named.and(wanted);
-    }
-  }
-
-  private void name(IntList subjects, int context, boolean sure, @Nullable BitSet wanted) {
-    for (int i = 0; i < subjects.size(); i++) {
-      int subject = subjects.get(i);
-      for (int at = index.systems.start(subject); at < index.systems.end(subject); at++) {
-        int system = index.systems.at(at);
-        if ((oneContext || views[system].context() == context)
-            && (wanted == null || wanted.get(system))) {
-          SubjectSet own = perSystem[system];
-          (sure ? own.sure() : own.perhaps()).add(subject);
-          named.set(system);
-        }
-      }
-    }
-  }
-
-  /** Implicit groups depend on the whole set, so it is asked only where the system names one. */
-  private SubjectSet own(int system, int account) {
-    SubjectSet own = perSystem[system];
-    if (asksImplicit.get(system)) {
-      SubjectSet whole = asker.subjects(views[system], account);
-      own.clear();
-      copy(whole.sure(), own.sure());
-      copy(whole.perhaps(), own.perhaps());
-    }
-    return own;
-  }
-
-  private static void copy(IntList from, IntList to) {
-    for (int i = 0; i < from.size(); i++) {
-      to.add(from.get(i));
     }
   }
 }

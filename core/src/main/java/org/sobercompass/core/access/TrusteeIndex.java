@@ -33,19 +33,24 @@ final class TrusteeIndex {
 
   TrusteeIndex(AccessModel model) {
     this.model = model;
+    BitSet all = new BitSet();
+    all.set(0, model.systems().size());
+    systems = naming(all);
+    contexts = model.systems().stream().mapToInt(view -> view.context() + 1).max().orElse(0);
+  }
+
+  /** By subject which of some systems name it. */
+  private IntRows naming(BitSet which) {
     IntList subject = new IntList();
     IntList system = new IntList();
-    int most = 0;
     for (SystemView view : model.systems()) {
-      IntList trustees = view.decider().trustees();
+      IntList trustees = which.get(view.number()) ? view.decider().trustees() : new IntList();
       for (int i = 0; i < trustees.size(); i++) {
         subject.add(trustees.get(i));
         system.add(view.number());
       }
-      most = Math.max(most, view.context() + 1);
     }
-    systems = IntRows.ofPairs(model.facts().subjects(), subject, system);
-    contexts = most;
+    return IntRows.ofPairs(model.facts().subjects(), subject, system);
   }
 
   /** Whether a system names an implicit group. */
@@ -99,6 +104,9 @@ final class TrusteeIndex {
     /** The systems that have no sums, ascending. */
     final BitSet others = new BitSet();
 
+    /** By subject the systems among them that name it. */
+    final IntRows namingOthers;
+
     private Sums() {
       int count = model.systems().size();
       ofContext = new SummedBits[contexts];
@@ -131,6 +139,7 @@ final class TrusteeIndex {
           others.set(view.number());
         }
       }
+      namingOthers = naming(others);
     }
 
     /** The bits of a system that has rights, and not too many for the work space of a thread. */

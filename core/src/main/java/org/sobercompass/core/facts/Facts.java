@@ -193,6 +193,11 @@ public final class Facts {
         : new Key(kind.keyKind(), source(subject), arrays.id.get(subject));
   }
 
+  /** The stable keys of subjects, in their order. They are made when they are asked for. */
+  public List<Key> keys(int... subjects) {
+    return new KeyList(this, subjects.clone());
+  }
+
   /** The implicit group with this number. */
   public Implicit implicitOf(int subject) {
     return Implicit.values()[subject - arrays.accounts - arrays.groups];

@@ -13,7 +13,6 @@ public final class Breadth {
   public static final int FEW = 10;
 
   private final FindingContext context;
-  private final Map<Long, IntList> members = new HashMap<>();
   private final Map<Integer, IntList> seen = new HashMap<>();
   private final Map<Integer, Memberships.Walker> walkers = new HashMap<>();
 
@@ -26,9 +25,22 @@ public final class Breadth {
     return !walker(view).hasAccount(group);
   }
 
-  /** How many accounts are surely in a group or unit. */
+  /** How many accounts are surely in a group or unit. O(members below). */
   public int members(SystemView view, int group) {
     return accounts(view, group).size();
+  }
+
+  /**
+   * No fewer than {@link #members} of a group, counted without looking at them. O(groups below).
+   */
+  public long mostMembers(SystemView view, int group) {
+    IntList below = new IntList();
+    walker(view).groups(group, below);
+    long most = 0;
+    for (int i = 0; i < below.size(); i++) {
+      most += context.model.graph().downCount(below.get(i));
+    }
+    return most;
   }
 
   /** How many accounts the system sees. */
@@ -54,13 +66,9 @@ public final class Breadth {
   }
 
   private IntList accounts(SystemView view, int group) {
-    return members.computeIfAbsent(
-        (long) view.context() << 32 | group,
-        key -> {
-          IntList found = new IntList();
-          walker(view).accounts(group, found);
-          return found;
-        });
+    IntList found = new IntList();
+    walker(view).accounts(group, found);
+    return found;
   }
 
   private IntList all(SystemView view) {

@@ -3,12 +3,14 @@ package org.sobercompass.core.findings;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.function.IntFunction;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
@@ -61,24 +63,42 @@ public final class FindingContext {
       List<T> things,
       Function<FindingContext, Function<T, Optional<Finding>>> teller,
       Consumer<Finding> out) {
-    Map<Thread, Function<T, Optional<Finding>>> tellers = new ConcurrentHashMap<>();
+    work(
+        things.size(),
+        CHUNK,
+        own -> {
+          Function<T, Optional<Finding>> tell = teller.apply(own);
+          return thing -> tell.apply(things.get(thing));
+        },
+        found -> found.ifPresent(out));
+  }
+
+  /**
+   * Hands on what is worked out of numbered things, in their order, on all processors.
+   *
+   * @param chunk how many are given to a thread at a time
+   * @param worker what works it out with a context of its own thread; called once a thread
+   */
+  public <T> void work(
+      int things, int chunk, Function<FindingContext, IntFunction<T>> worker, Consumer<T> out) {
+    Map<Thread, IntFunction<T>> workers = new ConcurrentHashMap<>();
     model
         .bulk()
-        .inChunksOf(CHUNK)
+        .inChunksOf(chunk)
         .each(
-            things.size(),
+            things,
             (own, range) -> {
-              Function<T, Optional<Finding>> tell =
-                  tellers.computeIfAbsent(
+              IntFunction<T> work =
+                  workers.computeIfAbsent(
                       Thread.currentThread(),
-                      thread -> teller.apply(new FindingContext(assessment.apart(), own)));
-              List<Finding> found = new ArrayList<>();
-              for (T thing : things.subList(range.from(), range.to())) {
-                tell.apply(thing).ifPresent(found::add);
+                      thread -> worker.apply(new FindingContext(assessment.apart(), own)));
+              List<T> done = new ArrayList<>();
+              for (int thing = range.from(); thing < range.to(); thing++) {
+                done.add(work.apply(thing));
               }
-              return found;
+              return done;
             },
-            found -> found.forEach(out));
+            done -> done.forEach(out));
   }
 
   private FindingContext(Assessment assessment, Asker asker) {
@@ -251,16 +271,12 @@ public final class FindingContext {
         : List.of();
   }
 
-  public List<Key> keys(Iterable<Integer> subjects) {
-    List<Key> keys = new ArrayList<>();
-    for (int subject : subjects) {
-      keys.add(facts.key(subject));
-    }
-    return keys;
+  public List<Key> keys(Collection<Integer> subjects) {
+    return facts.keys(subjects.stream().mapToInt(Integer::intValue).toArray());
   }
 
   public List<Key> keys(BitSet subjects) {
-    return keys(subjects.stream().boxed().toList());
+    return facts.keys(subjects.stream().toArray());
   }
 
   /** A weight by what a role gives: high for the strongest rights, low for reading only. */

@@ -199,6 +199,7 @@ public final class Memberships {
     private final IntList some = new IntList();
     private int whole;
     private boolean sureOnly;
+    private boolean groupsOnly;
 
     /**
      * Fills {@code into} with the account, its groups and the organizational units above it.
@@ -423,13 +424,43 @@ public final class Memberships {
       return false;
     }
 
-    /** Adds the groups whose members count as a group, itself first, in the order found. */
+    /**
+     * Adds the groups whose members count as a group, itself first. O(memberships listed below).
+     */
     public void groups(int group, IntList out) {
-      some.clear();
       sureOnly = false;
+      groupsOnly = true;
       members(group, some, false);
+      groupsOnly = false;
       for (int i = 0; i < whole; i++) {
         out.add(reached.get(i));
+      }
+    }
+
+    /**
+     * Adds the groups that the members of a group count as by it, surely or perhaps, itself first.
+     */
+    public void groupsAbove(int group, IntList out) {
+      seen.clear();
+      sureOnly = false;
+      if (!groupCounts(group) || !isSeen(group)) {
+        return;
+      }
+      seen.add(group);
+      int from = out.size();
+      out.add(group);
+      for (int level = 0; level < profile.nesting() && from < out.size(); level++) {
+        int to = out.size();
+        for (int at = from; at < to; at++) {
+          int below = out.get(at);
+          for (int i = 0; i < graph.upCount(below); i++) {
+            int above = graph.upGroup(below, i);
+            if (countsPerhaps(below, i, above) && seen.add(above)) {
+              out.add(above);
+            }
+          }
+        }
+        from = to;
       }
     }
 
@@ -457,6 +488,9 @@ public final class Memberships {
     private void listed(int group, IntList out) {
       for (int i = 0; i < graph.downCount(group); i++) {
         int member = graph.downMember(group, i);
+        if (groupsOnly && member < facts.accounts()) {
+          continue;
+        }
         if (seen.contains(member) || !isFollowed(graph.downVia(group, i))) {
           continue;
         }

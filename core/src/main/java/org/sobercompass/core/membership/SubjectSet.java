@@ -21,6 +21,17 @@ public final class SubjectSet {
     return perhaps;
   }
 
+  /** Makes it the same as another. */
+  public void setTo(SubjectSet other) {
+    clear();
+    for (int i = 0; i < other.sure.size(); i++) {
+      sure.add(other.sure.get(i));
+    }
+    for (int i = 0; i < other.perhaps.size(); i++) {
+      perhaps.add(other.perhaps.get(i));
+    }
+  }
+
   /** Empties the set. */
   public void clear() {
     sure.clear();

@@ -20,19 +20,6 @@ public interface Decider {
   void sweep(Projected who, GrantSink out);
 
   /**
-   * Adds the rights that a token may hold at some resource: never too few, and too many where
-   * something takes away. Meant to leave out quickly whom a question cannot concern.
-   *
-   * @param into one bit a right, in words of 64
-   */
-  default void mayHold(Token token, long[] into) {
-    Projected who = project(token);
-    if (!who.isEmpty()) {
-      held(who, new long[into.length], into);
-    }
-  }
-
-  /**
    * Adds exactly the rights held at some resource, wherever it is; agrees with {@link #sweep}.
    *
    * @param sure those surely held somewhere

@@ -150,6 +150,15 @@ class MembershipTest {
           }
         }
         assertThat(set(down)).as("nesting " + nesting).isEqualTo(up);
+        for (int other = facts.firstGroup(); other < facts.firstGroup() + 40; other++) {
+          IntList below = new IntList();
+          IntList above = new IntList();
+          memberships.walker().groups(group, below);
+          memberships.walker().groupsAbove(other, above);
+          assertThat(above.contains(group))
+              .as("nesting %d: %d above %d", nesting, group, other)
+              .isEqualTo(below.contains(other));
+        }
       }
     }
   }

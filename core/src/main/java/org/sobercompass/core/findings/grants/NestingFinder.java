@@ -1,7 +1,6 @@
 package org.sobercompass.core.findings.grants;
 
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
@@ -82,7 +81,7 @@ public final class NestingFinder implements Finder {
     IntList depths = IntList.of(0);
     met.clear();
     met.add(group);
-    BitSet deep = new BitSet();
+    IntList deep = new IntList();
     int deepest = 0;
     for (int at = 0; at < groups.size(); at++) {
       for (int i = graph.downCount(groups.get(at)) - 1; i >= 0; i--) {
@@ -104,23 +103,20 @@ public final class NestingFinder implements Finder {
             && graph.downVia(groups.get(at), i).isSure()
             && met.add(member)
             && depths.get(at) >= context.limits.nesting()) {
-          deep.set(member);
+          deep.add(member);
           deepest = Math.max(deepest, depths.get(at) + 1);
         }
       }
     }
+    deep.sort();
     return deep.isEmpty() ? Optional.empty() : Optional.of(finding(group, views, deep, deepest));
   }
 
-  private Finding finding(int group, List<SystemView> views, BitSet deep, int deepest) {
+  private Finding finding(int group, List<SystemView> views, IntList deep, int deepest) {
     List<Evidence> evidence = new ArrayList<>();
-    deep.stream()
-        .limit(FindingContext.SHOWN)
-        .forEach(
-            account ->
-                paths
-                    .find(account, group)
-                    .ifPresent(path -> evidence.add(Evidence.of(chain(path)))));
+    for (int i = 0; i < Math.min(FindingContext.SHOWN, deep.size()); i++) {
+      paths.find(deep.get(i), group).ifPresent(path -> evidence.add(Evidence.of(chain(path))));
+    }
     List<String> names = views.stream().map(view -> view.system().name()).toList();
     return new Finding(
         FindingKind.DEEP_NESTING,
@@ -130,7 +126,7 @@ public final class NestingFinder implements Finder {
         List.of(
             "up to " + deepest + " memberships one after the other",
             "more than " + context.limits.nesting()),
-        FindingContext.count(deep.cardinality(), "account gets", "accounts get")
+        FindingContext.count(deep.size(), "account gets", "accounts get")
             + " the rights of "
             + facts.label(group)
             + " in "
@@ -139,7 +135,7 @@ public final class NestingFinder implements Finder {
             + deepest
             + " nested memberships",
         views.size() == 1 ? views.get(0).id() : "",
-        context.keys(deep),
+        facts.keys(deep.toArray()),
         evidence,
         "put them, or a group of them, into " + facts.label(group) + " itself",
         List.of());

@@ -136,7 +136,7 @@ public final class PeerFinder implements Finder {
             + peers
             + " peers does",
         view.id(),
-        accounts.stream().map(facts::key).toList(),
+        context.keys(accounts),
         evidence,
         "take it away, or say what is different about the task",
         new Remedy.Unheld(accounts, view.number(), rare));

@@ -121,9 +121,12 @@ public final class WideFinder implements Finder {
     if (!isUnit && context.facts.kind(grant.subject()) != SubjectKind.GROUP) {
       return;
     }
-    int inside = breadth.members(view, grant.subject());
+    boolean isEmpty =
+        isUnit
+            ? breadth.members(view, grant.subject()) == 0
+            : breadth.isSurelyEmpty(view, grant.subject());
     RoleInfo role = view.system().roles().get(grant.role());
-    if (inside == 0 && (isUnit || breadth.isSurelyEmpty(view, grant.subject()))) {
+    if (isEmpty) {
       List<String> why = new ArrayList<>(List.of("nobody holds it today"));
       context.weight(view, role, why);
       Finding one =
@@ -147,9 +150,13 @@ public final class WideFinder implements Finder {
     }
     int of = breadth.seen(view);
     boolean named = context.rules.broad().contains(grant.subject());
-    boolean broad =
-        named || (of >= Breadth.FEW && 100L * inside >= (long) context.limits.broadPercent() * of);
-    if (broad && givesMuch(view, role)) {
+    long enough = named ? 0 : (long) context.limits.broadPercent() * of;
+    boolean may =
+        named
+            || (of >= Breadth.FEW
+                && (isUnit || 100 * breadth.mostMembers(view, grant.subject()) >= enough));
+    int inside = may && givesMuch(view, role) ? breadth.members(view, grant.subject()) : -1;
+    if (inside >= 0 && 100L * inside >= enough) {
       List<String> why = new ArrayList<>();
       Weight weight = context.weight(view, role, why);
       why.add(

@@ -49,12 +49,12 @@ final class SeparationCauses {
     BitSet whole = whole(broken);
     for (SystemView view : context.model.systems()) {
       if (tests.rights[view.number()].length + tests.roles[view.number()].length > 0) {
-        collect(view, !whole.isEmpty());
+        collect(view, whole);
       }
     }
     sidesOfGroup.forEach(
         (group, sides) -> {
-          if (whole.get(group) && isEnough(group, sides)) {
+          if (sides != 0 && isEnough(group, sides)) {
             groups.set(group);
           }
         });
@@ -85,7 +85,7 @@ final class SeparationCauses {
     return sides;
   }
 
-  private void collect(SystemView view, boolean withGroups) {
+  private void collect(SystemView view, BitSet whole) {
     long[] sides = new long[view.system().roles().size()];
     long all = 0;
     for (int role = 0; role < sides.length; role++) {
@@ -105,11 +105,23 @@ final class SeparationCauses {
         given(grant.subject(), sides[grant.role()], given);
       }
     }
-    if (!withGroups) {
-      return;
+    if (!whole.isEmpty() && !given.isEmpty()) {
+      Memberships.Walker walker = view.memberships().walker();
+      whole.stream()
+          .forEach(
+              group -> sidesOfGroup.merge(group, above(walker, group, given), (a, b) -> a | b));
     }
-    Memberships.Walker walker = view.memberships().walker();
-    given.forEach((group, mask) -> spread(walker, group, mask));
+  }
+
+  /** What is given to a group and to all groups above it, surely or perhaps. */
+  private static long above(Memberships.Walker walker, int group, Map<Integer, Long> given) {
+    IntList groups = new IntList();
+    walker.groupsAbove(group, groups);
+    long sides = 0;
+    for (int i = 0; i < groups.size(); i++) {
+      sides |= given.getOrDefault(groups.get(i), 0L);
+    }
+    return sides;
   }
 
   private void given(int subject, long sides, Map<Integer, Long> toGroups) {
@@ -121,14 +133,6 @@ final class SeparationCauses {
         everyone = Math.max(everyone, subject);
       }
       case ACCOUNT -> {}
-    }
-  }
-
-  private void spread(Memberships.Walker walker, int group, long mask) {
-    IntList groups = new IntList();
-    walker.groups(group, groups);
-    for (int i = 0; i < groups.size(); i++) {
-      sidesOfGroup.merge(groups.get(i), mask, (a, b) -> a | b);
     }
   }
 

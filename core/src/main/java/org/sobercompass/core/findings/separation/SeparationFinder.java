@@ -99,9 +99,11 @@ public final class SeparationFinder implements Finder {
         broken.get(hold.rule()).set(hold.account());
       }
     }
-    for (int rule = 0; rule < tests.rules.size(); rule++) {
-      causes.add(new SeparationCauses(context, tests, rule, broken.get(rule)));
-    }
+    context.work(
+        tests.rules.size(),
+        1,
+        own -> rule -> new SeparationCauses(own, tests, rule, broken.get(rule)),
+        causes::add);
   }
 
   /** The holds of one rule, of one account or of the linked accounts of a person. */

@@ -20,7 +20,6 @@ import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Projected;
 import org.sobercompass.core.system.RightBits;
 import org.sobercompass.core.system.Standing;
-import org.sobercompass.core.system.Token;
 
 /**
  * Which sides of which rules each account holds: one sweep over all accounts, on all processors.
@@ -58,8 +57,9 @@ final class SeparationSweep {
     Bulk bulk = model.bulk();
     bulk.inOrder(
         (asker, range) -> {
-          Worker worker = new Worker(asker);
-          Bulk.route(asker, range, worker);
+          Worker worker = new Worker(asker, range.from());
+          Bulk.cells(asker, range, worker);
+          worker.upTo(range.to());
           return worker.holds;
         },
         all::addAll);
@@ -68,59 +68,126 @@ final class SeparationSweep {
 
   /** The same for one account. */
   List<Hold> of(Asker asker, int account) {
-    Worker worker = new Worker(asker);
+    Worker worker = new Worker(asker, account);
     for (SystemView view : model.systems()) {
-      worker.visit(account, view, asker.subjects(view, account));
+      if (tests.rights[view.number()].length > 0) {
+        Projected who = asker.projected(view, account);
+        if (!who.isEmpty()) {
+          worker.at(account, view);
+          view.decider().held(who, worker.sure, worker.any);
+        }
+      }
     }
-    worker.done(account);
+    worker.upTo(account + 1);
     return worker.holds;
   }
 
   /**
-   * Collects the holds of a run of accounts, each in two steps: what its grants may give at most,
-   * which costs little and leaves most rules out; then, for the rules that are left, what it really
-   * holds. Not thread-safe.
+   * Collects the holds of a run of accounts: first what each holds, usable or not, which leaves
+   * most rules out; then, for the rules that are left, what it can use. Not thread-safe.
    */
-  private final class Worker implements Bulk.SubjectVisitor {
+  private final class Worker implements Bulk.Cells {
     final List<Hold> holds = new ArrayList<>();
     private final Asker asker;
     private final long asOf = model.asOf().getEpochSecond();
     private final long[] usable = new long[tests.rules.size()];
     private final long[] held = new long[tests.rules.size()];
     private final BitSet touched = new BitSet();
-    private final IntList hitSystem = new IntList();
-    private final IntList hitTest = new IntList();
-    private final long[][] may = new long[model.systems().size()][];
 
-    Worker(Asker asker) {
+    /** The tests passed by the account: system, rule, side, and whether surely. */
+    private final IntList passed = new IntList();
+
+    private int account;
+    private int system = -1;
+    private long[] sure = new long[1];
+    private long[] any = new long[1];
+
+    Worker(Asker asker, int account) {
       this.asker = asker;
-      for (SystemView view : model.systems()) {
-        may[view.number()] = new long[view.rights().words()];
+      this.account = account;
+    }
+
+    @Override
+    public void at(int next, SystemView view) {
+      test();
+      upTo(next);
+      boolean asked = tests.rights[view.number()].length > 0;
+      system = asked ? view.number() : -1;
+      int words = view.rights().words();
+      if (asked && sure.length != words) {
+        sure = new long[words];
+        any = new long[words];
       }
     }
 
     @Override
-    public void visit(int account, SystemView view, SubjectSet subjects) {
-      OfRights[] ofRights = tests.rights[view.number()];
-      if (ofRights.length > 0) {
-        long[] any = may[view.number()];
-        Arrays.fill(any, 0);
-        view.decider().mayHold(new Token(account, subjects, asOf), any);
-        for (int t = 0; t < ofRights.length; t++) {
-          if (RightBits.meet(any, ofRights[t].bits())) {
-            hit(view, t, ofRights[t].rule(), ofRights[t].side());
+    public void cell(int resource, boolean below, int nodes, long[] yes, long[] perhaps) {
+      if (system >= 0) {
+        for (int w = 0; w < sure.length; w++) {
+          sure[w] |= yes[w];
+          any[w] |= yes[w] | perhaps[w];
+        }
+      }
+    }
+
+    /** What an account holds in a system is known. */
+    private void test() {
+      if (system < 0) {
+        return;
+      }
+      for (OfRights test : tests.rights[system]) {
+        if (RightBits.meet(any, test.bits())) {
+          pass(test.rule(), test.side(), RightBits.meet(sure, test.bits()));
+        }
+      }
+      Arrays.fill(sure, 0);
+      Arrays.fill(any, 0);
+      system = -1;
+    }
+
+    private void pass(int rule, int side, boolean surely) {
+      passed.add(system);
+      passed.add(rule);
+      passed.add(side);
+      passed.add(surely ? 1 : 0);
+      held[rule] |= 1L << side;
+      touched.set(rule);
+    }
+
+    /** All systems of the accounts before this one have been seen. */
+    void upTo(int next) {
+      test();
+      for (; account < next; account++) {
+        roles();
+        for (OfAct act : tests.acts) {
+          if (act.may(account)) {
+            held[act.rule()] |= 1L << act.side();
+            touched.set(act.rule());
+          }
+        }
+        if (!touched.isEmpty()) {
+          keep(keepAll || persons.accounts(account).size() > 1);
+        }
+        passed.clear();
+      }
+    }
+
+    /** Which roles are given to the account, where rules ask for roles. */
+    private void roles() {
+      for (SystemView view : tests.ofRoles) {
+        SubjectSet subjects = asker.subjects(view, account);
+        IntList may = SeparationTests.grants(view, account, subjects, asOf, true);
+        if (!may.isEmpty()) {
+          IntList given = SeparationTests.grants(view, account, subjects, asOf, false);
+          system = view.number();
+          for (OfRoles test : tests.roles[system]) {
+            if (isGiven(view, may, test.roles())) {
+              pass(test.rule(), test.side(), isGiven(view, given, test.roles()));
+            }
           }
         }
       }
-      OfRoles[] ofRoles = tests.roles[view.number()];
-      if (ofRoles.length > 0) {
-        IntList grants = SeparationTests.grants(view, account, subjects, asOf, true);
-        for (int t = 0; t < ofRoles.length; t++) {
-          if (isGiven(view, grants, ofRoles[t].roles())) {
-            hit(view, ~t, ofRoles[t].rule(), ofRoles[t].side());
-          }
-        }
-      }
+      system = -1;
     }
 
     private boolean isGiven(SystemView view, IntList grants, BitSet roles) {
@@ -133,70 +200,19 @@ final class SeparationSweep {
       return false;
     }
 
-    /** A test that may be passed: of rights by its number, of roles by the complement of it. */
-    private void hit(SystemView view, int test, int rule, int side) {
-      hitSystem.add(view.number());
-      hitTest.add(test);
-      held[rule] |= 1L << side;
-      touched.set(rule);
-    }
-
-    @Override
-    public void done(int account) {
+    private void keep(boolean all) {
+      for (int i = 0; i < passed.size(); i += 4) {
+        int rule = passed.get(i + 1);
+        if (all || tests.enough(rule, held[rule])) {
+          boolean free = passed.get(i + 3) == 1 && isUsable(passed.get(i));
+          usable[rule] |= free ? 1L << passed.get(i + 2) : 0;
+        }
+      }
       for (OfAct act : tests.acts) {
-        if (act.may(account)) {
-          held[act.rule()] |= 1L << act.side();
-          touched.set(act.rule());
-        }
+        usable[act.rule()] |= act.can(account) ? 1L << act.side() : 0;
       }
-      if (!touched.isEmpty()) {
-        boolean all = keepAll || persons.accounts(account).size() > 1;
-        for (int rule = touched.nextSetBit(0); rule >= 0; rule = touched.nextSetBit(rule + 1)) {
-          touched.set(rule, all || tests.enough(rule, held[rule]));
-          held[rule] = 0;
-        }
-        verify(account);
-        keep(account, all);
-      }
-      hitSystem.clear();
-      hitTest.clear();
-    }
-
-    /** What is really held of the rules that are left. */
-    private void verify(int account) {
-      for (OfAct act : tests.acts) {
-        if (touched.get(act.rule()) && act.may(account)) {
-          note(act.rule(), act.side(), act.can(account));
-        }
-      }
-      InSystem last = null;
-      for (int i = 0; i < hitTest.size(); i++) {
-        int system = hitSystem.get(i);
-        int test = hitTest.get(i);
-        boolean ofRights = test >= 0;
-        int rule = ofRights ? tests.rights[system][test].rule() : tests.roles[system][~test].rule();
-        if (touched.get(rule)) {
-          if (last == null || last.view.number() != system) {
-            last = new InSystem(asker, model.systems().get(system), account);
-          }
-          if (ofRights) {
-            last.right(tests.rights[system][test]);
-          } else {
-            OfRoles roles = tests.roles[system][~test];
-            note(rule, roles.side(), last.isUsable() && last.isGiven(roles));
-          }
-        }
-      }
-    }
-
-    private void note(int rule, int side, boolean free) {
-      usable[rule] |= free ? 1L << side : 0;
-      held[rule] |= 1L << side;
-    }
-
-    private void keep(int account, boolean all) {
       for (int rule = touched.nextSetBit(0); rule >= 0; rule = touched.nextSetBit(rule + 1)) {
-        if (held[rule] != 0 && (all || tests.enough(rule, held[rule]))) {
+        if (all || tests.enough(rule, held[rule])) {
           holds.add(new Hold(account, rule, usable[rule], held[rule]));
         }
         usable[rule] = 0;
@@ -205,44 +221,9 @@ final class SeparationSweep {
       touched.clear();
     }
 
-    /** What one account holds in one system, looked up when first asked. */
-    private final class InSystem {
-      final SystemView view;
-      private final Asker asker;
-      private final int account;
-      private final long[] yes;
-      private final long[] any;
-      private final boolean free;
-
-      InSystem(Asker asker, SystemView view, int account) {
-        this.view = view;
-        this.asker = asker;
-        this.account = account;
-        this.yes = new long[view.rights().words()];
-        this.any = new long[view.rights().words()];
-        Projected who = asker.projected(view, account);
-        if (!who.isEmpty()) {
-          view.decider().held(who, yes, any);
-        }
-        free = asker.standing(view, account).state() == Standing.State.USABLE;
-      }
-
-      boolean isUsable() {
-        return free;
-      }
-
-      /** Whether a role is given to it for sure. */
-      boolean isGiven(OfRoles test) {
-        SubjectSet subjects = asker.subjects(view, account);
-        IntList grants = SeparationTests.grants(view, account, subjects, asOf, false);
-        return Worker.this.isGiven(view, grants, test.roles());
-      }
-
-      void right(OfRights test) {
-        if (RightBits.meet(any, test.bits())) {
-          note(test.rule(), test.side(), free && RightBits.meet(yes, test.bits()));
-        }
-      }
+    private boolean isUsable(int number) {
+      SystemView view = model.systems().get(number);
+      return asker.standing(view, account).state() == Standing.State.USABLE;
     }
   }
 

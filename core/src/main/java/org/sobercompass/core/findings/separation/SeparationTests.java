@@ -32,6 +32,10 @@ final class SeparationTests {
 
   private final int[][] rolesOf;
   final List<OfAct> acts = new ArrayList<>();
+
+  /** The systems of whose roles a rule asks. */
+  final List<SystemView> ofRoles = new ArrayList<>();
+
   private final List<List<SystemView>> systemsOf = new ArrayList<>();
   private final Assessment assessment;
   private @Nullable SharedNodes nodes;
@@ -88,6 +92,9 @@ final class SeparationTests {
       rolesOf[view.number()] = firstRoles;
       rights[view.number()] = ofRights.toArray(OfRights[]::new);
       roles[view.number()] = ofRoles.toArray(OfRoles[]::new);
+      if (!ofRoles.isEmpty()) {
+        this.ofRoles.add(view);
+      }
     }
     for (int r = 0; r < rules.size(); r++) {
       int rule = r;

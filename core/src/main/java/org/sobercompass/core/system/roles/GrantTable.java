@@ -7,7 +7,6 @@ import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.store.IntRows;
 import org.sobercompass.core.system.Grant;
-import org.sobercompass.core.system.RightBits;
 
 /** The grants of one basis as arrays, with the grants of each subject. Frozen and thread-safe. */
 final class GrantTable {
@@ -118,20 +117,6 @@ final class GrantTable {
       int grant = bySubject[at];
       if (alwaysActive || activeAt(grant, asOf)) {
         into.add(grant);
-      }
-    }
-  }
-
-  /** Adds the rights that the grants to a subject allow at a point in time. */
-  void addAllowed(int subject, long asOf, long[][] allows, long[] into) {
-    int slot = slot(subject);
-    if (slots[slot] < 0) {
-      return;
-    }
-    for (int at = slots[slot + 1]; at < slots[slot + 2]; at++) {
-      int grant = bySubject[at];
-      if (alwaysActive || activeAt(grant, asOf)) {
-        RightBits.add(allows[role[grant]], into);
       }
     }
   }

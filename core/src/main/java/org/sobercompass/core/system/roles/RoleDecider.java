@@ -167,19 +167,6 @@ final class RoleDecider implements Decider {
     out.cell(0, false, 1, yes, none);
   }
 
-  /** What any grant allows, before anything is taken away. O(subjects + grants x words). */
-  @Override
-  public void mayHold(Token token, long[] into) {
-    mayHold(token.subjects().sure(), token.asOf(), into);
-    mayHold(token.subjects().perhaps(), token.asOf(), into);
-  }
-
-  private void mayHold(IntList subjects, long asOf, long[] into) {
-    for (int i = 0; i < subjects.size(); i++) {
-      table.addAllowed(subjects.get(i), asOf, allows, into);
-    }
-  }
-
   /** Where grants only add up each is held at its own node at least; else they are swept. */
   @Override
   public void held(Projected who, long[] sure, long[] any) {
