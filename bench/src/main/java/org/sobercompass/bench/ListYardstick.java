@@ -23,8 +23,6 @@ import org.sobercompass.sources.workspace.Workspace;
 public final class ListYardstick {
   private static final int ACCOUNTS = 100_000;
   private static final int GROUPS = 5_000;
-  private static final int LISTS = 20_000;
-  private static final int WIDE = 40;
 
   private final Random random = new Random(9);
 
@@ -50,7 +48,7 @@ public final class ListYardstick {
   private void files(int paths) throws IOException {
     Path folder = Files.createTempDirectory("sober-lists");
     host(folder.resolve("host.getent"));
-    tree(folder.resolve("tree.getfacl"), paths);
+    new FileTree(random, ACCOUNTS, GROUPS, "u").write(folder.resolve("tree.getfacl"), paths);
     Path main = folder.resolve("compass.yaml");
     String directory = "directories:\n  host: {kind: host, file: host.getent}\n";
     Files.writeString(
@@ -134,52 +132,6 @@ public final class ListYardstick {
         out.write("g" + g + ":x:" + (10_000 + g) + ":" + list + "\n");
       }
     }
-  }
-
-  private void tree(Path file, int paths) throws IOException {
-    List<String> lists = new ArrayList<>();
-    for (int i = 0; i < LISTS; i++) {
-      lists.add(list(i));
-    }
-    try (BufferedWriter out = Files.newBufferedWriter(file)) {
-      out.write("# file: /\n# owner: root\n# group: root\nuser::rwx\ngroup::r-x\nother::r-x\n\n");
-      List<String> folders = new ArrayList<>(List.of("/srv"));
-      out.write("# file: /srv\n" + lists.get(0));
-      int written = 2;
-      for (int f = 0; written < paths; f++) {
-        String folder = folders.get(f);
-        int own = random.nextInt(LISTS);
-        for (int i = 0; i < WIDE && written < paths; i++) {
-          String path = folder + "/" + (i < 3 ? "folder-" : "notes-of-day-") + i;
-          boolean same = random.nextInt(5) > 0;
-          out.write("# file: " + path + "\n" + lists.get(same ? own : random.nextInt(LISTS)));
-          written++;
-          if (i < 3) {
-            folders.add(path);
-          }
-        }
-      }
-    }
-  }
-
-  /** Entries for some out of many, each named once, as in every list. */
-  private void named(String begin, int many, int some, StringBuilder text) {
-    random
-        .ints(0, many)
-        .distinct()
-        .limit(some)
-        .forEach(who -> text.append(begin).append(who).append(":rwx\n"));
-  }
-
-  private String list(int number) {
-    StringBuilder text = new StringBuilder();
-    text.append("# owner: u").append(random.nextInt(ACCOUNTS)).append('\n');
-    text.append("# group: g").append(random.nextInt(GROUPS)).append("\nuser::rwx\n");
-    named("user:u", ACCOUNTS, number % 3, text);
-    text.append("group::r-x\n");
-    named("group:g", GROUPS, number % 4, text);
-    text.append("mask::rwx\nother::").append(number % 50 == 49 ? "rwx" : "r-x").append("\n\n");
-    return text.toString();
   }
 
   private static void database(Path folder) {

@@ -12,6 +12,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.Locale;
 import java.util.Random;
 import java.util.Set;
@@ -189,12 +190,19 @@ public final class Yardstick {
 
   /** Everything, by the same deciders that answer can. */
   static long sweep(AccessModel model, int threads) {
+    BitSet all = new BitSet();
+    all.set(0, model.systems().size());
+    return sweep(model, threads, all);
+  }
+
+  /** The same of some systems. */
+  static long sweep(AccessModel model, int threads, BitSet systems) {
     Bulk bulk = model.bulk().on(threads);
     LongAdder total = new LongAdder();
     bulk.inOrder(
         (asker, range) -> {
           Counter counter = new Counter();
-          Bulk.cells(asker, range, counter);
+          Bulk.cells(asker, range, systems, counter);
           return counter.count;
         },
         total::add);

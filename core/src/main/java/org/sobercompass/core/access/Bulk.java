@@ -1,6 +1,7 @@
 package org.sobercompass.core.access;
 
 import java.util.ArrayDeque;
+import java.util.BitSet;
 import java.util.Deque;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
@@ -143,7 +144,19 @@ public final class Bulk {
    * not, without reasons. Systems that do not name any of an account's subjects cost nothing.
    */
   public static void cells(Asker asker, Range range, Cells out) {
-    new Sweeper(asker).cells(range, out);
+    BitSet all = new BitSet();
+    all.set(0, asker.model().systems().size());
+    cells(asker, range, all, out);
+  }
+
+  /**
+   * The same in some systems only: the others cost little, even where they have millions of
+   * resources.
+   *
+   * @param systems the numbers of the systems
+   */
+  public static void cells(Asker asker, Range range, BitSet systems, Cells out) {
+    new Sweeper(asker).cells(range, systems, out);
   }
 
   /** Gets the projection of one account in one system. */

@@ -41,20 +41,21 @@ final class Sweeper {
   }
 
   /** What each account holds, system by system. */
-  void cells(Bulk.Range range, Bulk.Cells out) {
+  void cells(Bulk.Range range, BitSet systems, Bulk.Cells out) {
     TrusteeIndex.Sums sums = index.sums();
     BlockSum sum = new BlockSum(sums.start);
-    Summed summed = new Summed(views, sums, sum, out);
+    Summed summed = new Summed(views, systems, sums, sum, out);
     NamedSubjects others = new NamedSubjects(asker, sums.namingOthers);
     for (int account = range.from(); account < range.to(); account++) {
       add(account, sums, sum);
       int count = sum.touched();
-      if (sums.others.isEmpty()) {
+      if (!sums.others.intersects(systems)) {
         summed.run(account, 0, count);
         continue;
       }
       BitSet named = others.systems(account);
       named.and(sums.others);
+      named.and(systems);
       int at = 0;
       for (int other = named.nextSetBit(0); other >= 0; other = named.nextSetBit(other + 1)) {
         int before = at;
@@ -71,6 +72,7 @@ final class Sweeper {
   /** Tells cells from a sum, and empties it. */
   private static final class Summed {
     private final SystemView[] views;
+    private final BitSet systems;
     private final TrusteeIndex.Sums sums;
     private final BlockSum sum;
     private final long[] bits;
@@ -79,8 +81,10 @@ final class Sweeper {
     private long[] yes = new long[1];
     private long[] none = new long[1];
 
-    Summed(SystemView[] views, TrusteeIndex.Sums sums, BlockSum sum, Bulk.Cells out) {
+    Summed(
+        SystemView[] views, BitSet systems, TrusteeIndex.Sums sums, BlockSum sum, Bulk.Cells out) {
       this.views = views;
+      this.systems = systems;
       this.sums = sums;
       this.sum = sum;
       this.bits = sum.bits();
@@ -95,6 +99,10 @@ final class Sweeper {
       for (int at = from; at < to; at++) {
         int place = list[at] * PLACE;
         int system = places[place];
+        if (!systems.get(system)) {
+          sum.empty(at, at + 1);
+          continue;
+        }
         if (system != last) {
           out.at(account, views[system]);
           last = system;

@@ -7,6 +7,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Can;
@@ -46,6 +47,7 @@ public final class Powers {
   private final Asker asker;
   private final ListPowers lists;
   private final Map<Memberships, Crowd.Members> members;
+  private Memberships.@Nullable Walker walker;
 
   /**
    * Over a model with the systems of its directories' lists and of its admin roles.
@@ -122,6 +124,12 @@ public final class Powers {
    * @param spot where it stands in a tree, if its directory has lists
    */
   public record Thing(int subject, Optional<DirectoryTrees.Spot> spot) {}
+
+  /** Walks memberships as no system limits them. */
+  Memberships.Walker walker() {
+    walker = walker == null ? model.widest().walker() : walker;
+    return walker;
+  }
 
   /** The thing that a subject is. */
   public Thing thing(int subject) {

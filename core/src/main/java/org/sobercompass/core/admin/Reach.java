@@ -50,6 +50,15 @@ public final class Reach {
   private final Deque<Integer> open = new ArrayDeque<>();
   private final Set<Followed> followed = new HashSet<>();
 
+  private final List<AdminAction> ofAccounts;
+  private final List<AdminAction> ofGroups;
+
+  /** By action the grants of admin roles that were not followed yet. */
+  private final Map<String, List<AdminGrant>> grants = new HashMap<>();
+
+  /** To whom those are given that were. */
+  private final Set<Integer> givenTo = new HashSet<>();
+
   private record Followed(DirectoryTree tree, int descriptor, int kind, String action) {}
 
   /**
@@ -81,6 +90,8 @@ public final class Reach {
     this.powers = powers;
     this.facts = powers.model().facts();
     this.graph = powers.model().graph();
+    this.ofAccounts = actions(OF_ACCOUNTS);
+    this.ofGroups = actions(OF_GROUPS);
     for (int trustee : power.trustees()) {
       hold(trustee);
     }
@@ -95,6 +106,11 @@ public final class Reach {
     }
   }
 
+  private List<AdminAction> actions(List<String> ids) {
+    Administration all = powers.roles().administration();
+    return ids.stream().map(all::action).flatMap(Optional::stream).toList();
+  }
+
   /** A trustee holds the power, and all groups and accounts in it do. */
   private void hold(int trustee) {
     BitSet accounts = accounts(trustee);
@@ -106,7 +122,7 @@ public final class Reach {
 
   private BitSet accounts(int trustee) {
     IntList reached = new IntList();
-    powers.model().widest().walker().accounts(trustee, reached);
+    powers.walker().accounts(trustee, reached);
     BitSet accounts = new BitSet();
     for (int i = 0; i < reached.size(); i++) {
       accounts.set(reached.get(i));
@@ -137,12 +153,9 @@ public final class Reach {
         reach(member, Optional.of(new Step(subject, Optional.empty())));
       }
     }
-    for (String id : group ? OF_GROUPS : OF_ACCOUNTS) {
-      Optional<AdminAction> action = powers.roles().administration().action(id);
-      if (action.isPresent()) {
-        lists(subject, action.get());
-        roles(subject, action.get());
-      }
+    for (AdminAction action : group ? ofGroups : ofAccounts) {
+      lists(subject, action);
+      roles(subject, action);
     }
   }
 
@@ -231,24 +244,45 @@ public final class Reach {
     }
   }
 
+  /**
+   * Who has an admin role over a subject. Whoever one is given to is followed once: then he is
+   * within reach, whatever else is given to him.
+   */
   private void roles(int subject, AdminAction action) {
-    long asOf = powers.model().asOf().getEpochSecond();
+    List<AdminGrant> open = grants.computeIfAbsent(action.id(), this::granting);
+    if (open.isEmpty() || !powers.fits(action, powers.thing(subject))) {
+      return;
+    }
+    Step step = new Step(subject, Optional.of(action));
+    open.removeIf(
+        grant -> {
+          boolean gives =
+              grant.subject() != subject
+                  && !givenTo.contains(grant.subject())
+                  && powers.roles().scopes().contains(grant.scope(), subject);
+          if (gives) {
+            givenTo.add(grant.subject());
+            reach(grant.subject(), Optional.of(step));
+            accounts(grant.subject()).stream()
+                .forEach(account -> reach(account, Optional.of(step)));
+          }
+          return givenTo.contains(grant.subject());
+        });
+  }
+
+  /** The grants of roles with an action. */
+  private List<AdminGrant> granting(String action) {
     Administration all = powers.roles().administration();
+    long asOf = powers.model().asOf().getEpochSecond();
+    List<AdminGrant> found = new ArrayList<>();
     for (AdminGrant grant : all.grants()) {
-      boolean gives =
-          grant.subject() >= 0
-              && grant.activeAt(asOf)
-              && all.roles().get(grant.role()).actions().contains(action.id())
-              && powers.roles().scopes().contains(grant.scope(), subject)
-              && powers.fits(action, powers.thing(subject));
-      if (gives && grant.subject() != subject) {
-        Step step = new Step(subject, Optional.of(action));
-        reach(grant.subject(), Optional.of(step));
-        accounts(grant.subject()).stream()
-            .filter(account -> account != subject)
-            .forEach(account -> reach(account, Optional.of(step)));
+      if (grant.subject() >= 0
+          && grant.activeAt(asOf)
+          && all.roles().get(grant.role()).actions().contains(action)) {
+        found.add(grant);
       }
     }
+    return found;
   }
 
   /** Who has it, and who could. */

@@ -64,6 +64,9 @@ public final class SeparationFinder implements Finder {
     }
     List<Hold> holds = sweep.run();
     causes(holds);
+    BitSet held = new BitSet();
+    holds.stream().filter(hold -> hold.usable() != 0).forEach(hold -> held.set(hold.rule()));
+    reach.prepare(held);
     gather(holds);
     new SeparationWords(context, tests).tell(present, out);
     new SeparationClose(context, tests, reach).tell(close, out);

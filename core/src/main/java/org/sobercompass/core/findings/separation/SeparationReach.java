@@ -20,6 +20,9 @@ import org.sobercompass.core.system.Grant;
  * who has it. Asked only where there are directories with lists, or admin roles.
  */
 final class SeparationReach {
+  private static final int SIDES = 64;
+  private static final BitSet NOBODY = new BitSet();
+
   private final FindingContext context;
   private final SeparationTests tests;
   private final Map<Integer, Reach> reaches = new HashMap<>();
@@ -55,29 +58,51 @@ final class SeparationReach {
   }
 
   private static int key(int rule, int side) {
-    return rule * 64 + side;
+    return rule * SIDES + side;
   }
 
   private BitSet within(int rule, int side) {
-    return within.computeIfAbsent(
-        key(rule, side),
-        k -> {
-          List<Integer> trustees = trustees(rule, side);
-          if (trustees.isEmpty()) {
-            return new BitSet();
-          }
-          Reach reach =
-              new Reach(context.assessment.powers(), new NamedPower("side", "", false, trustees));
-          reaches.put(k, reach);
-          return reach.answer().within();
+    return within.getOrDefault(key(rule, side), NOBODY);
+  }
+
+  /** Works out who could give himself which side of some rules, on all processors. */
+  void prepare(BitSet rules) {
+    if (!asked) {
+      return;
+    }
+    List<Integer> keys = new ArrayList<>();
+    rules.stream()
+        .forEach(
+            rule -> {
+              for (int side = 0; side < tests.rules.get(rule).sides().size(); side++) {
+                keys.add(key(rule, side));
+              }
+            });
+    int[] next = {0};
+    context.work(
+        keys.size(),
+        1,
+        own -> number -> reach(own, keys.get(number)),
+        reach -> {
+          int key = keys.get(next[0]++);
+          reach.ifPresent(found -> reaches.put(key, found));
+          reach.ifPresent(found -> within.put(key, found.answer().within()));
         });
+  }
+
+  private Optional<Reach> reach(FindingContext own, int key) {
+    List<Integer> trustees = trustees(key / SIDES, key % SIDES);
+    return trustees.isEmpty()
+        ? Optional.empty()
+        : Optional.of(
+            new Reach(own.assessment.powers(), new NamedPower("side", "", false, trustees)));
   }
 
   /** To whom the roles that give a side are given. */
   private List<Integer> trustees(int rule, int side) {
     TreeSet<Integer> found = new TreeSet<>();
     long asOf = context.model.asOf().getEpochSecond();
-    for (SystemView view : context.model.systems()) {
+    for (SystemView view : tests.systems(rule)) {
       if (view.admission().isOpen() || view.assigned().isEmpty()) {
         continue;
       }

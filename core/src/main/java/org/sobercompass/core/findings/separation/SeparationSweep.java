@@ -58,7 +58,7 @@ final class SeparationSweep {
     bulk.inOrder(
         (asker, range) -> {
           Worker worker = new Worker(asker, range.from());
-          Bulk.cells(asker, range, worker);
+          Bulk.cells(asker, range, tests.ofRights, worker);
           worker.upTo(range.to());
           return worker.holds;
         },

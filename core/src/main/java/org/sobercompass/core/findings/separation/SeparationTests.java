@@ -33,6 +33,9 @@ final class SeparationTests {
   private final int[][] rolesOf;
   final List<OfAct> acts = new ArrayList<>();
 
+  /** The numbers of the systems of whose rights a rule asks. */
+  final BitSet ofRights = new BitSet();
+
   /** The systems of whose roles a rule asks. */
   final List<SystemView> ofRoles = new ArrayList<>();
 
@@ -91,6 +94,7 @@ final class SeparationTests {
       rightsOf[view.number()] = firstRights;
       rolesOf[view.number()] = firstRoles;
       rights[view.number()] = ofRights.toArray(OfRights[]::new);
+      this.ofRights.set(view.number(), !ofRights.isEmpty());
       roles[view.number()] = ofRoles.toArray(OfRoles[]::new);
       if (!ofRoles.isEmpty()) {
         this.ofRoles.add(view);

@@ -46,6 +46,11 @@ public final class DatabaseAccess extends ListedSystem {
   }
 
   @Override
+  public boolean isRemovable(int grant, Basis basis) {
+    return grants.entry(grant).isPresent();
+  }
+
+  @Override
   protected AccessSystem without(int grant) {
     return new DatabaseAccess(definition(), grants.without(grant), subjects);
   }

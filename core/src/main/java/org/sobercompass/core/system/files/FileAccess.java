@@ -62,6 +62,11 @@ public final class FileAccess extends ListedSystem {
   }
 
   @Override
+  public boolean isRemovable(int grant, Basis basis) {
+    return grants().isRemovable(grant);
+  }
+
+  @Override
   protected AccessSystem without(int grant) {
     return new FileAccess(definition(), administrators, grants().without(grant), subjects);
   }

@@ -133,6 +133,11 @@ final class FileGrants extends AbstractList<Grant> implements RandomAccess {
     return at + entry - 1;
   }
 
+  /** Whether a grant is an entry: neither ownership nor what the superuser may. */
+  boolean isRemovable(int grant) {
+    return grant >= shareFirst ? grant != superuserGrant() : entry(resource(grant), grant) != 0;
+  }
+
   /** The facts as if a grant were not there. */
   FileFacts without(int grant) {
     if (grant >= shareFirst) {
