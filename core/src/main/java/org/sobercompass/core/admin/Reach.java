@@ -43,7 +43,7 @@ public final class Reach {
   private final Powers powers;
   private final Facts facts;
   private final MembershipGraph graph;
-  private final Map<Integer, Step> steps = new HashMap<>();
+  private Map<Integer, Step> steps = new HashMap<>();
   private final BitSet held = new BitSet();
   private final BitSet unknown = new BitSet();
   private final BitSet byList = new BitSet();
@@ -294,6 +294,25 @@ public final class Reach {
       }
     }
     return new Answer((BitSet) held.clone(), within, (BitSet) unknown.clone());
+  }
+
+  /** Forgets all but the chains of some accounts, where many powers are followed. */
+  public void keepChains(BitSet accounts) {
+    Set<Integer> kept = new HashSet<>();
+    for (int account = accounts.nextSetBit(0);
+        account >= 0;
+        account = accounts.nextSetBit(account + 1)) {
+      int at = account;
+      while (kept.add(at) && steps.containsKey(at)) {
+        at = steps.get(at).to();
+      }
+    }
+    Map<Integer, Step> chains = new HashMap<>();
+    kept.stream().filter(steps::containsKey).forEach(at -> chains.put(at, steps.get(at)));
+    steps = chains;
+    followed.clear();
+    grants.clear();
+    held.clear();
   }
 
   /**

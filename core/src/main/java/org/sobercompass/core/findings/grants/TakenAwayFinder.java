@@ -1,7 +1,6 @@
 package org.sobercompass.core.findings.grants;
 
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
@@ -44,8 +43,8 @@ public final class TakenAwayFinder implements Finder {
     this.context = context;
   }
 
-  /** What one assignment takes from whom. */
-  private record Taken(SystemView view, int grant, BitSet accounts) {}
+  /** What one assignment takes from whom, ascending. */
+  private record Taken(SystemView view, int grant, IntList accounts) {}
 
   @Override
   public void find(Consumer<Finding> out) {
@@ -72,7 +71,7 @@ public final class TakenAwayFinder implements Finder {
                     all.computeIfAbsent(one[0], s -> new TreeMap<>())
                         .computeIfAbsent(one[1], grant -> taken(one[0], grant))
                         .accounts
-                        .set(one[2])));
+                        .add(one[2])));
     List<Taken> taken = new ArrayList<>();
     all.values().forEach(of -> taken.addAll(of.values()));
     context.each(
@@ -106,7 +105,7 @@ public final class TakenAwayFinder implements Finder {
   }
 
   private Taken taken(int system, int grant) {
-    return new Taken(context.model.systems().get(system), grant, new BitSet());
+    return new Taken(context.model.systems().get(system), grant, new IntList());
   }
 
   private boolean canTake(SystemView view) {
@@ -152,9 +151,7 @@ public final class TakenAwayFinder implements Finder {
     int number = what.grant;
     Grant grant = view.grants().get(number);
     List<Evidence> evidence = new ArrayList<>(List.of(context.line(view, grant)));
-    what.accounts.stream()
-        .limit(1)
-        .forEach(a -> example(view, number, a).ifPresent(line -> evidence.add(Evidence.of(line))));
+    example(view, number, what.accounts.get(0)).ifPresent(line -> evidence.add(Evidence.of(line)));
     boolean denied = !RightBits.isEmpty(view.system().roles().get(grant.role()).denies());
     return new Finding(
         FindingKind.ASSIGNMENT_REMOVES_RIGHTS,
@@ -163,15 +160,15 @@ public final class TakenAwayFinder implements Finder {
         Weight.LOW,
         List.of(
             denied ? "what is denied is taken away everywhere" : "the nearer one decides",
-            FindingContext.count(what.accounts.cardinality(), "account loses", "accounts lose")
+            FindingContext.count(what.accounts.size(), "account loses", "accounts lose")
                 + " something"),
         "the assignment of "
             + context.describe(view, grant)
             + " takes away from "
-            + FindingContext.count(what.accounts.cardinality(), "account", "accounts")
+            + FindingContext.count(what.accounts.size(), "account", "accounts")
             + " what another assignment gives them",
         view.id(),
-        context.keys(what.accounts),
+        context.facts.keys(what.accounts.toArray()),
         evidence,
         "give both at the same place, or decide which is meant and withdraw the other",
         context.removal(view, number));

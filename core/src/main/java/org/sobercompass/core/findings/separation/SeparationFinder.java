@@ -84,7 +84,7 @@ public final class SeparationFinder implements Finder {
   /** Who breaks which rule: its id, and the accounts of one person that hold something of it. */
   public void broken(BiConsumer<String, List<Integer>> out) {
     judge(
-        persons(sweep.run()),
+        persons(new SeparationSweep(tests, context.assessment, false).run()),
         person -> {
           if (person.breaks) {
             out.accept(

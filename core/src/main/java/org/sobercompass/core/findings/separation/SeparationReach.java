@@ -25,8 +25,7 @@ final class SeparationReach {
 
   private final FindingContext context;
   private final SeparationTests tests;
-  private final Map<Integer, Reach> reaches = new HashMap<>();
-  private final Map<Integer, BitSet> within = new HashMap<>();
+  private final Map<Integer, Within> within = new HashMap<>();
   private final boolean asked;
 
   SeparationReach(FindingContext context, SeparationTests tests) {
@@ -57,12 +56,16 @@ final class SeparationReach {
     return sides;
   }
 
+  /** Who could give himself one side of one rule, and by which chains. */
+  private record Within(int key, BitSet accounts, Reach reach) {}
+
   private static int key(int rule, int side) {
     return rule * SIDES + side;
   }
 
   private BitSet within(int rule, int side) {
-    return within.getOrDefault(key(rule, side), NOBODY);
+    Within found = within.get(key(rule, side));
+    return found == null ? NOBODY : found.accounts;
   }
 
   /** Works out who could give himself which side of some rules, on all processors. */
@@ -78,24 +81,22 @@ final class SeparationReach {
                 keys.add(key(rule, side));
               }
             });
-    int[] next = {0};
     context.work(
         keys.size(),
         1,
-        own -> number -> reach(own, keys.get(number)),
-        reach -> {
-          int key = keys.get(next[0]++);
-          reach.ifPresent(found -> reaches.put(key, found));
-          reach.ifPresent(found -> within.put(key, found.answer().within()));
-        });
+        own -> number -> within(own, keys.get(number)),
+        found -> found.ifPresent(side -> within.put(side.key, side)));
   }
 
-  private Optional<Reach> reach(FindingContext own, int key) {
+  private Optional<Within> within(FindingContext own, int key) {
     List<Integer> trustees = trustees(key / SIDES, key % SIDES);
-    return trustees.isEmpty()
-        ? Optional.empty()
-        : Optional.of(
-            new Reach(own.assessment.powers(), new NamedPower("side", "", false, trustees)));
+    if (trustees.isEmpty()) {
+      return Optional.empty();
+    }
+    Reach reach = new Reach(own.assessment.powers(), new NamedPower("side", "", false, trustees));
+    BitSet accounts = reach.answer().within();
+    reach.keepChains(accounts);
+    return Optional.of(new Within(key, accounts, reach));
   }
 
   /** To whom the roles that give a side are given. */
@@ -122,12 +123,12 @@ final class SeparationReach {
 
   /** The chain by which an account could give itself a side. */
   Optional<String> chain(int rule, int side, int account) {
-    Reach reach = reaches.get(key(rule, side));
-    if (reach == null || !within(rule, side).get(account)) {
+    Within found = within.get(key(rule, side));
+    if (found == null || !found.accounts.get(account)) {
       return Optional.empty();
     }
     List<String> parts = new ArrayList<>();
-    reach.chain(account).forEach(step -> parts.add(context.words(step)));
+    found.reach.chain(account).forEach(step -> parts.add(context.words(step)));
     return Optional.of(String.join(" → ", parts));
   }
 }
