@@ -34,6 +34,7 @@ import org.sobercompass.core.system.FactRef;
 import org.sobercompass.core.system.Impact;
 import org.sobercompass.core.system.Layer;
 import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.ListedSystem;
 import org.sobercompass.core.system.Proof;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Verdict;
@@ -139,6 +140,31 @@ public abstract class SystemContract {
       }
     }
     return all;
+  }
+
+  /** What is called an entry can be taken away, and of lists nothing else can. */
+  @ParameterizedTest
+  @MethodSource("seeds")
+  void whatIsCalledRemovableCanBeRemoved(long seed) {
+    Sample sample = sample(seed);
+    SystemView view = sample.view();
+    for (int grant = 0; grant < view.grants().size(); grant++) {
+      boolean removable = view.system().isRemovable(grant, view.basis());
+      if (removable || view.system() instanceof ListedSystem) {
+        List<Change> change = List.of(new Change.AssignmentRemoved(view.number(), grant));
+        assertThat(isPossible(sample.model(), change))
+            .as("seed %d grant %d", seed, grant)
+            .isEqualTo(removable);
+      }
+    }
+  }
+
+  private static boolean isPossible(AccessModel model, List<Change> change) {
+    try {
+      return model.with(change) != model;
+    } catch (IllegalArgumentException e) {
+      return false;
+    }
   }
 
   private static String what(long seed, SystemView view, int account, int resource, int right) {

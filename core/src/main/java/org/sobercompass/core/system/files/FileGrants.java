@@ -135,7 +135,8 @@ final class FileGrants extends AbstractList<Grant> implements RandomAccess {
 
   /** Whether a grant is an entry: neither ownership nor what the superuser may. */
   boolean isRemovable(int grant) {
-    return grant >= shareFirst ? grant != superuserGrant() : entry(resource(grant), grant) != 0;
+    boolean superusers = superuser >= 0 && grant == superuserGrant();
+    return grant >= shareFirst ? !superusers : entry(resource(grant), grant) != 0;
   }
 
   /** The facts as if a grant were not there. */
