@@ -2,6 +2,7 @@ package org.sobercompass.core.access;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -277,6 +278,13 @@ public final class AccessModel {
   /** All memberships, whatever any system counts. */
   public Memberships widest() {
     return widest;
+  }
+
+  /** The numbers of all systems. */
+  BitSet allSystems() {
+    BitSet all = new BitSet();
+    all.set(0, systems().size());
+    return all;
   }
 
   /** Which systems name a subject; made when first asked for. */

@@ -88,14 +88,10 @@ public final class Asker {
     return own;
   }
 
-  /** What systems name of an account; from then on tokens have no other subjects. */
+  /** What systems name of an account; makes the index of trustees of the model if need be. */
   NamedSubjects named() {
-    NamedSubjects made = named;
-    if (made == null) {
-      made = new NamedSubjects(this);
-      named = made;
-    }
-    return made;
+    named = named == null ? new NamedSubjects(this) : named;
+    return named;
   }
 
   /**

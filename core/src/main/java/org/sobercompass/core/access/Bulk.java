@@ -144,9 +144,7 @@ public final class Bulk {
    * not, without reasons. Systems that do not name any of an account's subjects cost nothing.
    */
   public static void cells(Asker asker, Range range, Cells out) {
-    BitSet all = new BitSet();
-    all.set(0, asker.model().systems().size());
-    cells(asker, range, all, out);
+    cells(asker, range, asker.model().allSystems(), out);
   }
 
   /**

@@ -18,25 +18,28 @@ final class NamedSubjects {
   private final SystemView[] views;
   private final SubjectSet[] perSystem;
   private final @Nullable SystemView[] firstOfContext;
+  private final BitSet wanted;
   private final BitSet asksImplicit = new BitSet();
   private final BitSet named = new BitSet();
   private final boolean oneContext;
   private int account = NONE;
 
-  /** All that systems name. */
+  /** All that all systems name. */
   NamedSubjects(Asker asker) {
-    this(asker, asker.model().trustees().systems);
+    this(asker, asker.model().trustees().systems, asker.model().allSystems());
   }
 
   /**
    * A part of what systems name.
    *
    * @param naming by subject the systems that it is handed to
+   * @param wanted the systems that are handed anything
    */
-  NamedSubjects(Asker asker, IntRows naming) {
+  NamedSubjects(Asker asker, IntRows naming, BitSet wanted) {
     TrusteeIndex index = asker.model().trustees();
     this.asker = asker;
     this.naming = naming;
+    this.wanted = wanted;
     views = asker.model().systems().toArray(SystemView[]::new);
     perSystem = new SubjectSet[views.length];
     oneContext = index.contexts == 1;
@@ -48,6 +51,7 @@ final class NamedSubjects {
         firstOfContext[view.context()] = view;
       }
     }
+    asksImplicit.and(wanted);
   }
 
   /** Whether a system is one of those that are handed anything. */
@@ -55,7 +59,10 @@ final class NamedSubjects {
     return view.number() < views.length && views[view.number()] == view;
   }
 
-  /** The systems that name an account or something that it counts as. Valid until the next. */
+  /**
+   * The systems that name an account or something that it counts as; not to be changed, and valid
+   * until the next.
+   */
   BitSet systems(int of) {
     if (account != of) {
       name(of);
@@ -93,7 +100,7 @@ final class NamedSubjects {
       int subject = subjects.get(i);
       for (int at = naming.start(subject); at < naming.end(subject); at++) {
         int system = naming.at(at);
-        if (oneContext || views[system].context() == context) {
+        if (wanted.get(system) && (oneContext || views[system].context() == context)) {
           SubjectSet own = perSystem[system];
           (sure ? own.sure() : own.perhaps()).add(subject);
           named.set(system);

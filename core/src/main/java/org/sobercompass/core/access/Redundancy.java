@@ -92,9 +92,9 @@ public final class Redundancy {
     List<BitSet> reached = sets(model);
     int accounts = model.facts().accounts();
     int size = FIRST_ROUND;
-    for (int from = 0; from < accounts; from += size / 2) {
+    for (int from = 0; from < accounts; from += size, size *= 2) {
       int first = from;
-      IntRows open = open(model, needed);
+      Open open = open(model, needed);
       model
           .bulk()
           .each(
@@ -110,7 +110,6 @@ public final class Redundancy {
                   reached.get(s).or(part.get(s));
                 }
               });
-      size *= 2;
     }
     for (int s = 0; s < needed.length; s++) {
       for (int grant = 0; grant < needed[s].length; grant++) {
@@ -122,8 +121,16 @@ public final class Redundancy {
     return reached;
   }
 
-  /** By subject the systems with a grant to it of which it is not known yet that it is needed. */
-  private static IntRows open(AccessModel model, boolean[][] needed) {
+  /**
+   * What is not known yet to be needed.
+   *
+   * @param naming by subject the systems with such a grant to it
+   * @param systems all these systems
+   */
+  private record Open(IntRows naming, BitSet systems) {}
+
+  private static Open open(AccessModel model, boolean[][] needed) {
+    BitSet any = new BitSet();
     IntList subjects = new IntList();
     IntList systems = new IntList();
     for (SystemView view : model.systems()) {
@@ -134,6 +141,7 @@ public final class Redundancy {
           named.set(subject);
         }
       }
+      any.set(view.number(), !named.isEmpty());
       named.stream()
           .forEach(
               subject -> {
@@ -141,22 +149,16 @@ public final class Redundancy {
                 systems.add(view.number());
               });
     }
-    return IntRows.ofPairs(model.facts().subjects(), subjects, systems);
+    return new Open(IntRows.ofPairs(model.facts().subjects(), subjects, systems), any);
   }
 
   /** Marks what the accounts of a chunk need; returns which grants reach any of them. */
-  private static List<BitSet> chunk(
-      Asker asker, Bulk.Range range, IntRows open, boolean[][] needed) {
+  private static List<BitSet> chunk(Asker asker, Bulk.Range range, Open open, boolean[][] needed) {
     List<BitSet> reached = sets(asker.model());
     Redundancy redundancy = new Redundancy(asker);
-    NamedSubjects named = new NamedSubjects(asker, open);
-    BitSet systemsOpen = new BitSet();
-    for (int system : open.rawTargets()) {
-      systemsOpen.set(system);
-    }
+    NamedSubjects named = new NamedSubjects(asker, open.naming, open.systems);
     for (int account = range.from(); account < range.to(); account++) {
       BitSet systems = named.systems(account);
-      systems.and(systemsOpen);
       for (int s = systems.nextSetBit(0); s >= 0; s = systems.nextSetBit(s + 1)) {
         SystemView view = asker.model().systems().get(s);
         redundancy.mark(view, account, reached.get(s), needed[s]);

@@ -45,17 +45,17 @@ final class Sweeper {
     TrusteeIndex.Sums sums = index.sums();
     BlockSum sum = new BlockSum(sums.start);
     Summed summed = new Summed(views, systems, sums, sum, out);
-    NamedSubjects others = new NamedSubjects(asker, sums.namingOthers);
+    BitSet unsummed = (BitSet) sums.others.clone();
+    unsummed.and(systems);
+    NamedSubjects others = new NamedSubjects(asker, index.systems, unsummed);
     for (int account = range.from(); account < range.to(); account++) {
       add(account, sums, sum);
       int count = sum.touched();
-      if (!sums.others.intersects(systems)) {
+      if (unsummed.isEmpty()) {
         summed.run(account, 0, count);
         continue;
       }
       BitSet named = others.systems(account);
-      named.and(sums.others);
-      named.and(systems);
       int at = 0;
       for (int other = named.nextSetBit(0); other >= 0; other = named.nextSetBit(other + 1)) {
         int before = at;

@@ -33,24 +33,17 @@ final class TrusteeIndex {
 
   TrusteeIndex(AccessModel model) {
     this.model = model;
-    BitSet all = new BitSet();
-    all.set(0, model.systems().size());
-    systems = naming(all);
-    contexts = model.systems().stream().mapToInt(view -> view.context() + 1).max().orElse(0);
-  }
-
-  /** By subject which of some systems name it. */
-  private IntRows naming(BitSet which) {
     IntList subject = new IntList();
     IntList system = new IntList();
     for (SystemView view : model.systems()) {
-      IntList trustees = which.get(view.number()) ? view.decider().trustees() : new IntList();
+      IntList trustees = view.decider().trustees();
       for (int i = 0; i < trustees.size(); i++) {
         subject.add(trustees.get(i));
         system.add(view.number());
       }
     }
-    return IntRows.ofPairs(model.facts().subjects(), subject, system);
+    systems = IntRows.ofPairs(model.facts().subjects(), subject, system);
+    contexts = model.systems().stream().mapToInt(view -> view.context() + 1).max().orElse(0);
   }
 
   /** Whether a system names an implicit group. */
@@ -104,9 +97,6 @@ final class TrusteeIndex {
     /** The systems that have no sums, ascending. */
     final BitSet others = new BitSet();
 
-    /** By subject the systems among them that name it. */
-    final IntRows namingOthers;
-
     private Sums() {
       int count = model.systems().size();
       ofContext = new SummedBits[contexts];
@@ -139,7 +129,6 @@ final class TrusteeIndex {
           others.set(view.number());
         }
       }
-      namingOthers = naming(others);
     }
 
     /** The bits of a system that has rights, and not too many for the work space of a thread. */

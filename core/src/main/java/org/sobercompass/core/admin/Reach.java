@@ -43,7 +43,7 @@ public final class Reach {
   private final Powers powers;
   private final Facts facts;
   private final MembershipGraph graph;
-  private Map<Integer, Step> steps = new HashMap<>();
+  private final Map<Integer, Step> steps = new HashMap<>();
   private final BitSet held = new BitSet();
   private final BitSet unknown = new BitSet();
   private final BitSet byList = new BitSet();
@@ -296,38 +296,45 @@ public final class Reach {
     return new Answer((BitSet) held.clone(), within, (BitSet) unknown.clone());
   }
 
-  /** Forgets all but the chains of some accounts, where many powers are followed. */
-  public void keepChains(BitSet accounts) {
-    Set<Integer> kept = new HashSet<>();
-    for (int account = accounts.nextSetBit(0);
-        account >= 0;
-        account = accounts.nextSetBit(account + 1)) {
-      int at = account;
-      while (kept.add(at) && steps.containsKey(at)) {
-        at = steps.get(at).to();
-      }
-    }
-    Map<Integer, Step> chains = new HashMap<>();
-    kept.stream().filter(steps::containsKey).forEach(at -> chains.put(at, steps.get(at)));
-    steps = chains;
-    followed.clear();
-    grants.clear();
-    held.clear();
-  }
-
   /**
    * A shortest chain from an account to the power: what it does to whom, one after the other. Empty
    * when it is not within reach, or held already.
    */
   public List<Step> chain(int account) {
-    List<Step> chain = new ArrayList<>();
-    int at = account;
-    Step step = steps.get(at);
-    while (step != null && step.to() != at) {
-      chain.add(step);
-      at = step.to();
-      step = steps.get(at);
+    return new Chains(steps).of(account);
+  }
+
+  /** The chains of some accounts, without all else that was followed. */
+  public Chains chains(BitSet accounts) {
+    Map<Integer, Step> kept = new HashMap<>();
+    for (int account : accounts.stream().toArray()) {
+      int at = account;
+      Step step = steps.get(at);
+      while (step != null && kept.putIfAbsent(at, step) == null) {
+        at = step.to();
+        step = steps.get(at);
+      }
     }
-    return chain;
+    return new Chains(kept);
+  }
+
+  /**
+   * Chains of steps.
+   *
+   * @param steps by subject the first step from it
+   */
+  public record Chains(Map<Integer, Step> steps) {
+    /** The chain from an account; see {@link Reach#chain}. */
+    public List<Step> of(int account) {
+      List<Step> chain = new ArrayList<>();
+      int at = account;
+      Step step = steps.get(at);
+      while (step != null && step.to() != at) {
+        chain.add(step);
+        at = step.to();
+        step = steps.get(at);
+      }
+      return chain;
+    }
   }
 }

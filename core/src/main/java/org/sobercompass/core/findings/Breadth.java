@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.Map;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.store.IntList;
 
@@ -31,16 +32,26 @@ public final class Breadth {
   }
 
   /**
-   * No fewer than {@link #members} of a group, counted without looking at them. O(groups below).
+   * Whether at least so many percent of those whom a system sees are in a group or unit, and they
+   * are not few. Members are counted only of a group that lists enough with those below it.
    */
-  public long mostMembers(SystemView view, int group) {
+  public boolean holdsPercent(SystemView view, int group, int percent) {
+    long enough = (long) percent * seen(view);
+    boolean isUnit = context.facts.kind(group) == SubjectKind.UNIT;
+    return seen(view) >= FEW
+        && (isUnit || 100 * listed(view, group) >= enough)
+        && 100L * members(view, group) >= enough;
+  }
+
+  /** How many memberships a group and all below it list: no fewer than it has members. */
+  private long listed(SystemView view, int group) {
     IntList below = new IntList();
     walker(view).groups(group, below);
-    long most = 0;
+    long listed = 0;
     for (int i = 0; i < below.size(); i++) {
-      most += context.model.graph().downCount(below.get(i));
+      listed += context.model.graph().downCount(below.get(i));
     }
-    return most;
+    return listed;
   }
 
   /** How many accounts the system sees. */

@@ -148,15 +148,10 @@ public final class WideFinder implements Finder {
       empty.computeIfAbsent(grant.subject(), g -> new ArrayList<>()).add(one);
       return;
     }
-    int of = breadth.seen(view);
     boolean named = context.rules.broad().contains(grant.subject());
-    long enough = named ? 0 : (long) context.limits.broadPercent() * of;
-    boolean may =
-        named
-            || (of >= Breadth.FEW
-                && (isUnit || 100 * breadth.mostMembers(view, grant.subject()) >= enough));
-    int inside = may && givesMuch(view, role) ? breadth.members(view, grant.subject()) : -1;
-    if (inside >= 0 && 100L * inside >= enough) {
+    int percent = context.limits.broadPercent();
+    if (givesMuch(view, role) && (named || breadth.holdsPercent(view, grant.subject(), percent))) {
+      int inside = breadth.members(view, grant.subject());
       List<String> why = new ArrayList<>();
       Weight weight = context.weight(view, role, why);
       why.add(
@@ -164,11 +159,11 @@ public final class WideFinder implements Finder {
               ? "the workspace calls it broad"
               : inside
                   + " of the "
-                  + of
+                  + breadth.seen(view)
                   + " that "
                   + view.system().name()
                   + " sees, "
-                  + context.limits.broadPercent()
+                  + percent
                   + " % or more");
       out.accept(
           finding(

@@ -57,7 +57,7 @@ final class SeparationReach {
   }
 
   /** Who could give himself one side of one rule, and by which chains. */
-  private record Within(int key, BitSet accounts, Reach reach) {}
+  private record Within(int key, BitSet accounts, Reach.Chains chains) {}
 
   private static int key(int rule, int side) {
     return rule * SIDES + side;
@@ -95,8 +95,7 @@ final class SeparationReach {
     }
     Reach reach = new Reach(own.assessment.powers(), new NamedPower("side", "", false, trustees));
     BitSet accounts = reach.answer().within();
-    reach.keepChains(accounts);
-    return Optional.of(new Within(key, accounts, reach));
+    return Optional.of(new Within(key, accounts, reach.chains(accounts)));
   }
 
   /** To whom the roles that give a side are given. */
@@ -128,7 +127,7 @@ final class SeparationReach {
       return Optional.empty();
     }
     List<String> parts = new ArrayList<>();
-    found.reach.chain(account).forEach(step -> parts.add(context.words(step)));
+    found.chains.of(account).forEach(step -> parts.add(context.words(step)));
     return Optional.of(String.join(" → ", parts));
   }
 }

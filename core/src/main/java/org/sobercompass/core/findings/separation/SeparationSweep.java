@@ -175,7 +175,7 @@ final class SeparationSweep {
     /** Which roles are given to the account, where rules ask for roles. */
     private void roles() {
       for (SystemView view : tests.ofRoles) {
-        SubjectSet subjects = asker.subjects(view, account);
+        SubjectSet subjects = asker.token(view, account).subjects();
         IntList may = SeparationTests.grants(view, account, subjects, asOf, true);
         if (!may.isEmpty()) {
           IntList given = SeparationTests.grants(view, account, subjects, asOf, false);
