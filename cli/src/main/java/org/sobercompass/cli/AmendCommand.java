@@ -21,6 +21,7 @@ import org.sobercompass.report.answers.PreviewAnswers;
 import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.report.data.AnswerTableWriter;
 import org.sobercompass.report.data.Format;
+import org.sobercompass.sources.TargetKinds;
 import org.sobercompass.sources.amendment.AmendmentFolder;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -83,7 +84,7 @@ final class AmendCommand implements Callable<Integer> {
     Proposal all = new Proposal("", List.of());
     for (Path file : files) {
       Path path = Files.exists(file) ? file : inputs.root.resolve(file);
-      all = all.then(inputs.organization().proposal(path, file.toString()));
+      all = all.then(inputs.expecting(inputs.organization().proposal(path, file.toString())));
     }
     PreviewAnswers answers = new PreviewAnswers(inputs.ask(), inputs.assessment());
     Amendment amendment = inputs.organization().amendment(all, answers::words, as);
@@ -103,7 +104,9 @@ final class AmendCommand implements Callable<Integer> {
             Foretold.of(inputs.assessment(), bound.changes(), preview),
             text(answers.brief(bound, preview)),
             Objects.requireNonNull(out));
-    inputs.print(new AmendmentAnswers(amendment).all(Map.of()));
+    inputs.print(
+        new AmendmentAnswers(amendment, TargetKinds.losses(amendment, amendment.records()))
+            .all(Map.of()));
     inputs.err().println("Written: " + folder.path() + ", digest " + folder.digest() + ".");
     inputs.err().println("Nothing is carried out yet; sober carry-out " + folder.path() + " does.");
     return Exit.OK;

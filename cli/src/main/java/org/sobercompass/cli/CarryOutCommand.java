@@ -88,6 +88,11 @@ final class CarryOutCommand implements Callable<Integer> {
   private boolean undo;
 
   @Option(
+      names = "--accept-loss",
+      description = "also make what can never be taken back whole, such as deleting an account")
+  private boolean acceptLoss;
+
+  @Option(
       names = "--record",
       split = ",",
       paramLabel = "N",
@@ -112,7 +117,10 @@ final class CarryOutCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     AmendmentFolder amendment = AmendmentFolder.read(folder);
-    AmendmentAnswers answers = new AmendmentAnswers(amendment.amendment());
+    AmendmentAnswers answers =
+        new AmendmentAnswers(
+            amendment.amendment(),
+            TargetKinds.losses(amendment.amendment(), amendment.amendment().records()));
     if (at == null && on == null && !write && !undo) {
       Map<String, Journal> journals = new HashMap<>();
       for (Amendment.Target target : amendment.amendment().targets()) {
@@ -123,6 +131,7 @@ final class CarryOutCommand implements Callable<Integer> {
     }
     Amendment.Target target = target(amendment.amendment());
     List<AmendmentRecord> records = chosen(amendment.amendment().of(target.name()));
+    refuseLosses(amendment, target, records);
     try (LiveTarget live = open(target)) {
       PrintWriter err = spec.commandLine().getErr();
       err.println(
@@ -137,6 +146,24 @@ final class CarryOutCommand implements Callable<Integer> {
       return write
           ? work(amendment, target, live, records, answers)
           : rehearse(amendment, target, live, records, answers);
+    }
+  }
+
+  /** What can never be taken back whole is made only where that was accepted. */
+  private void refuseLosses(
+      AmendmentFolder amendment, Amendment.Target target, List<AmendmentRecord> records) {
+    Journal journal = JournalFile.look(amendment, target.name());
+    List<AmendmentRecord> wanted =
+        records.stream()
+            .filter(record -> journal.state(record.number()).isOurs() == undo)
+            .map(record -> undo ? record.inverse() : record)
+            .toList();
+    List<String> losses = TargetKinds.losses(amendment.amendment(), wanted);
+    if (write && !acceptLoss && !losses.isEmpty()) {
+      throw new UsageException(
+          losses.get(0)
+              + (losses.size() > 1 ? "; and so on, " + losses.size() + " in all" : "")
+              + "; nothing was changed; expected --accept-loss where that is meant");
     }
   }
 

@@ -56,6 +56,7 @@ final class DemoFiles {
           "proposals/standins.csv",
           "proposals/leave-approvers.ldif",
           "proposals/two-hands.yaml",
+          "proposals/dusk-shift.yaml",
           "proposals/staging.sql");
 
   private DemoFiles() {}

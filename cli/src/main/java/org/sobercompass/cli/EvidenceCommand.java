@@ -21,6 +21,7 @@ import org.sobercompass.report.answers.ExpectAnswers;
 import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.report.page.Pages;
+import org.sobercompass.sources.TargetKinds;
 import org.sobercompass.sources.amendment.AmendmentFolder;
 import org.sobercompass.sources.amendment.JournalFile;
 import org.sobercompass.sources.disk.OwnFiles;
@@ -222,7 +223,9 @@ final class EvidenceCommand implements Callable<Integer> {
     archive.table(
         "amendment-" + name(folder),
         "what was carried out, record by record",
-        new AmendmentAnswers(read.amendment()).all(journals));
+        new AmendmentAnswers(
+                read.amendment(), TargetKinds.losses(read.amendment(), read.amendment().records()))
+            .all(journals));
   }
 
   private static String name(Path folder) {

@@ -12,6 +12,7 @@ import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.findings.Assessment;
+import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.organization.Names;
 import org.sobercompass.organization.Organization;
@@ -107,6 +108,12 @@ class Inputs {
               .telling(progress());
     }
     return organization;
+  }
+
+  /** From now on what a proposal creates is known, absent until then. */
+  Proposal expecting(Proposal proposal) {
+    organization = organization().expecting(proposal);
+    return proposal;
   }
 
   private ProgressLine progress() {

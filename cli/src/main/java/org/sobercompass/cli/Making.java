@@ -70,7 +70,9 @@ final class Making {
             + (accounts.size() == 1 ? " account and " : " accounts and ")
             + filled
             + (filled == 1 ? " group" : " groups")
-            + " to be made, as LDIF change records. When they are made and read, match again");
+            + " to be created, as LDIF change records; sober preview "
+            + file
+            + " shows what they get. When they are created and read, match again");
     return told;
   }
 

@@ -24,10 +24,12 @@ import picocli.CommandLine.Parameters;
       "Examples, on the demo:",
       "  sober preview proposals/standins.csv",
       "  sober preview proposals/leave-approvers.ldif proposals/two-hands.yaml",
+      "  sober preview proposals/dusk-shift.yaml",
       "  sober preview proposals/staging.sql",
       "A .csv file has the columns change (assign or withdraw), application, role, kind, subject,",
       "node, descendants, from, until; for admin roles scope, and change can be include or except,",
-      "with groups. A .ldif file has change records of groups and accounts (RFC 2849), a .sql file",
+      "with groups. A .ldif file has change records of groups and accounts (RFC 2849), which may",
+      "also be created and deleted; a .sql file",
       "grants and revokes of a PostgreSQL database.",
       "A .yaml file is a kept proposal."
     })
@@ -48,7 +50,7 @@ final class PreviewCommand implements Callable<Integer> {
     for (Path file : files) {
       // As typed, else in the workspace.
       Path path = Files.exists(file) ? file : inputs.root.resolve(file);
-      all = all.then(inputs.organization().proposal(path, file.toString()));
+      all = all.then(inputs.expecting(inputs.organization().proposal(path, file.toString())));
     }
     return proposing.run(all, inputs);
   }

@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.Words;
@@ -18,6 +19,7 @@ import org.sobercompass.core.audit.Advice;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.proposal.AsIn;
 import org.sobercompass.core.proposal.FormerIds;
@@ -29,6 +31,7 @@ import org.sobercompass.organization.Organization;
 import org.sobercompass.sources.text.Moments;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** {@code sober propose}. */
@@ -49,6 +52,9 @@ import picocli.CommandLine.Parameters;
       "                                                  from the work of one to that of another",
       "  sober propose agreed permits                    actual assignments as they were intended",
       "  sober propose by-group doors-night maren.holt   a group in place of direct assignments",
+      "  sober propose new-group doors-dusk maren.holt   a group of the kind of one she is in",
+      "  sober propose delete petra.vance                accounts, or a group: what names them"
+          + " first",
       "  sober propose present-ids                       entries that name ids of an earlier"
           + " directory",
       "  sober propose end disabled-account              what ends all findings of a kind",
@@ -64,7 +70,8 @@ final class ProposeCommand implements Callable<Integer> {
       index = "0",
       paramLabel = "WHAT",
       description =
-          "like, leave, move, agreed, by-group, present-ids, end, as-in, disable, enable or expire")
+          "like, leave, move, agreed, by-group, new-group, delete, present-ids, end, as-in,"
+              + " disable, enable or expire")
   private String what = "";
 
   @Parameters(
@@ -72,6 +79,14 @@ final class ProposeCommand implements Callable<Integer> {
       paramLabel = "NAME",
       description = "accounts by name; an application; a kind of finding")
   private List<String> names = new ArrayList<>();
+
+  @Option(
+      names = "--of-kind",
+      paramLabel = "GROUP",
+      description =
+          "of a new group: it stands where this one does and has its object classes (default: one"
+              + " that its first member is in)")
+  private @Nullable String ofKind;
 
   @Override
   public Integer call() {
@@ -116,6 +131,8 @@ final class ProposeCommand implements Callable<Integer> {
             proposing.run(
                 made.agreed(inputs.applications(names.isEmpty() ? "" : names.get(0))), inputs));
     kinds.put("by-group", () -> proposing.run(byGroup(made), inputs));
+    kinds.put("new-group", () -> proposing.run(newGroup(), inputs));
+    kinds.put("delete", () -> proposing.run(delete(made), inputs));
     kinds.put("present-ids", () -> presentIds(made));
     kinds.put("end", this::end);
     kinds.put("as-in", this::asIn);
@@ -125,12 +142,42 @@ final class ProposeCommand implements Callable<Integer> {
     return kinds;
   }
 
+  /** The group may be a new one, which is created first. */
   private Proposal byGroup(ReadyMade made) {
     if (names.size() < 2) {
       throw new UsageException("by-group takes a group, and accounts that are to be in it");
     }
-    List<Integer> accounts = IntStream.range(1, names.size()).map(this::account).boxed().toList();
-    return made.byGroup(inputs.names().group(names.get(0)), accounts);
+    if (ofKind == null) {
+      return made.byGroup(inputs.names().group(names.get(0)), accounts());
+    }
+    Proposal creates = inputs.expecting(ReadyMade.creating(group(), List.of()));
+    return creates.then(
+        new ReadyMade(inputs.assessment().model())
+            .byGroup(inputs.names().group(names.get(0)), accounts()));
+  }
+
+  private List<Integer> accounts() {
+    return IntStream.range(1, names.size()).map(this::account).boxed().toList();
+  }
+
+  private Proposal newGroup() {
+    if (names.isEmpty()) {
+      throw new UsageException("new-group takes a name, and who is in it from the beginning");
+    }
+    Facts facts = inputs.model().facts();
+    List<Key> members = accounts().stream().map(facts::key).toList();
+    return ReadyMade.creating(group(), members);
+  }
+
+  private Step.Presence group() {
+    return new NewGroup(inputs).named(names.get(0), ofKind, names.subList(1, names.size()));
+  }
+
+  private Proposal delete(ReadyMade made) {
+    if (names.isEmpty()) {
+      throw new UsageException("delete takes accounts, or groups as \"group NAME\"");
+    }
+    return made.deleting(names.stream().map(inputs.names()::subject).toList());
   }
 
   /** Says also which former ids nothing rests on any more, then or now. */

@@ -49,6 +49,7 @@ final class Proposing {
     if (write && inputs.survey != null) {
       throw new UsageException("a survey cannot be changed; expected a workspace");
     }
+    inputs.expecting(proposal);
     Bound bound = proposal.on(inputs.assessment().model());
     PreviewAnswers answers = new PreviewAnswers(inputs.ask(), inputs.assessment());
     Preview preview = inputs.organization().preview(bound.changes());

@@ -46,7 +46,7 @@ final class ScopeAndWhom {
         throw new UsageException(
             who + " is a group; expected --groups with object, members or both");
       }
-      steps.addAll(inputs.organization().inScope(scope, subject, groups, include));
+      steps.addAll(inputs.names().inScope(scope, subject, groups, include));
     }
     if (steps.isEmpty()) {
       inputs.err().println(already(inputs, scopes, number, include));

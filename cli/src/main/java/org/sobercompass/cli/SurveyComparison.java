@@ -25,7 +25,7 @@ import org.sobercompass.sources.workspace.Workspace;
 /** What differs between two surveys, or between one and what is read now. */
 final class SurveyComparison {
   /** Who changed an entry last, where a directory keeps it (RFC 4512 section 3.4). */
-  private static final Set<String> MODIFIER = Set.of("modifiersname");
+  private static final Set<String> MODIFIER = Set.of("modifiersname", "creatorsname");
 
   private final Inputs inputs;
   private final List<Path> amendments;

@@ -2,6 +2,7 @@ package org.sobercompass.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.unboundid.ldap.sdk.Entry;
 import com.unboundid.ldap.sdk.LDAPConnection;
 import com.unboundid.ldap.sdk.Modification;
 import com.unboundid.ldap.sdk.ModificationType;
@@ -10,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -68,6 +70,12 @@ class AmendTest {
     String address = directory.address();
     return new LDAPConnection(
         "127.0.0.1", Integer.parseInt(address.substring(address.lastIndexOf(':') + 1)));
+  }
+
+  private Optional<Entry> live(String dn) throws Exception {
+    try (LDAPConnection connection = connect()) {
+      return Optional.ofNullable(connection.getEntry(dn));
+    }
   }
 
   private boolean isApprover() throws Exception {
@@ -206,6 +214,47 @@ class AmendTest {
     assertThat(isApprover()).isFalse();
     assertThat(carryOut("--record", "3").code()).isEqualTo(Exit.USAGE);
     assertThat(carryOut("--record", "x").err()).contains("expected a number, or N-");
+  }
+
+  @Test
+  void anAccountIsDeletedWithAWordMoreAndComesBackByTheUndo() throws Exception {
+    String kept = root.resolve("gone.yaml").toString();
+    assertThat(sober("propose", "delete", "petra.vance", "--keep", kept).out())
+        .contains("the id and the password of Petra Vance (petra.vance) are lost");
+    assertThat(sober("amend", kept, "--out", leave.toString()).out())
+        .contains("For good: deleting uid=petra.vance,");
+    SoberTest.Said refused = carryOut("--write");
+    assertThat(refused.code()).isEqualTo(Exit.USAGE);
+    assertThat(refused.err()).contains("nothing was changed; expected --accept-loss");
+    assertThat(carryOut().code()).as("asking needs no word").isEqualTo(Exit.OK);
+    String dn = "uid=petra.vance,ou=Contractors,ou=people,dc=alderfen,dc=example";
+    assertThat(live(dn)).isPresent();
+    assertThat(carryOut("--write", "--accept-loss").out()).contains("records were carried out");
+    assertThat(live(dn)).isEmpty();
+    assertThat(carryOut("--undo", "--write").out()).contains("records were taken back");
+    assertThat(live(dn).orElseThrow().getAttributeValue("mail"))
+        .isEqualTo("petra.vance@alderfen.example");
+  }
+
+  @Test
+  void aNewGroupIsCreatedWithItsMembersAndDeletedOnlyWithAWordMore() throws Exception {
+    String kept = root.resolve("dusk.yaml").toString();
+    assertThat(sober("propose", "new-group", "dusk", "joss.merrin", "--keep", kept).code())
+        .isZero();
+    sober("amend", kept, "--out", leave.toString());
+    String dn = "cn=dusk,ou=groups,dc=alderfen,dc=example";
+    assertThat(carryOut("--write").out()).startsWith("1 of 1 record was carried out on alderfen.");
+    assertThat(live(dn).orElseThrow().getAttributeValue("member")).startsWith("uid=joss.merrin,");
+    assertThat(carryOut("--undo", "--write").code()).isEqualTo(Exit.USAGE);
+    assertThat(carryOut("--undo", "--write", "--accept-loss").code()).isEqualTo(Exit.OK);
+    assertThat(live(dn)).isEmpty();
+    assertThat(sober("propose", "new-group", "dusk").err()).contains("expected --of-kind");
+    assertThat(sober("propose", "new-group", "trustees", "joss.merrin").err())
+        .contains("there is a group trustees already");
+    assertThat(sober("propose", "delete").err()).contains("delete takes accounts, or groups");
+    assertThat(sober("propose", "by-group", "dusk", "maren.holt", "--of-kind", "doors-night").out())
+        .contains("Create the group dusk")
+        .contains("Give the role Holder of Doors to dusk");
   }
 
   @ParameterizedTest

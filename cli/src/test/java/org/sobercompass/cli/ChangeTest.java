@@ -181,10 +181,10 @@ class ChangeTest {
             + "member: uid=a\n"
             + "-\n\n"
             + "dn: cn=trustees,ou=groups,dc=alderfen,dc=example\n"
-            + "changetype: delete\n");
+            + "changetype: modrdn\nnewrdn: cn=board\ndeleteoldrdn: 1\n\n");
     assertThat(sober("preview", folder.resolve("x.ldif").toString()).err())
         .contains("there is no group")
-        .contains("a change of type delete cannot be shown in its effects yet");
+        .contains("a change of type moddn cannot be shown in its effects yet");
   }
 
   @ParameterizedTest

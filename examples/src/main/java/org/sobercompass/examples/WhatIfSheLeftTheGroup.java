@@ -16,7 +16,7 @@ public final class WhatIfSheLeftTheGroup {
 
   public static void main(String[] args) {
     Organization organization = Organization.open(Path.of(args[0]));
-    Preview preview = organization.preview(List.of(organization.leaving(args[1], args[2])));
+    Preview preview = organization.preview(List.of(organization.names().leaving(args[1], args[2])));
     preview
         .effects()
         .ends()

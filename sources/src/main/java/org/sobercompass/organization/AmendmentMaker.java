@@ -147,7 +147,8 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
       String does =
           String.join("; ", draft.steps().stream().sorted().map(changes::get).map(words).toList());
       records.add(
-          new AmendmentRecord(records.size() + 1, name, draft.place(), does, draft.differences()));
+          new AmendmentRecord(
+              records.size() + 1, name, draft.place(), draft.id(), does, draft.differences()));
     }
     List<String> byHand =
         drafts.left().stream()
@@ -190,6 +191,11 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
   @Override
   public Boolean ends(Step.Ends step) {
     return ofDirectory(step.account(), step);
+  }
+
+  @Override
+  public Boolean presence(Step.Presence step) {
+    return ofDirectory(step.subject(), step);
   }
 
   private Boolean ofDirectory(Key subject, Step step) {

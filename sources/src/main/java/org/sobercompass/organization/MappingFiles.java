@@ -95,7 +95,7 @@ public final class MappingFiles {
                       added -> add(added, by, reason),
                       taken -> take(taken.system(), taken.grant()),
                       redefined -> redefine(model.view(redefined.system()), redefined.how())),
-              this::account);
+              this::self);
     }
     problems.throwIfErrors();
     return List.copyOf(files.values());
@@ -115,11 +115,12 @@ public final class MappingFiles {
     return false;
   }
 
-  private Boolean account(Change.AccountChanged changed) {
-    String directory = facts.source(changed.account());
+  private Boolean self(Change.OfSubject changed) {
+    String directory = facts.source(changed.subject());
+    String kind = facts.kind(changed.subject()).words();
     problems.error(
         Place.of(directory),
-        "accounts of " + directory + " are only read here: " + facts.label(changed.account()),
+        kind + "s of " + directory + " are only read here: " + facts.label(changed.subject()),
         "an amendment, which sober amend makes, or the change made there by hand");
     return false;
   }

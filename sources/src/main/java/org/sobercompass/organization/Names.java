@@ -15,9 +15,11 @@ import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.problem.UnknownNameException;
+import org.sobercompass.core.proposal.ScopeSteps;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.scope.AdminScope;
+import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.sources.NameResolver;
@@ -307,5 +309,30 @@ public final class Names {
                         + Spelling.hint(id, ids)
                         + "\nthere are: "
                         + String.join(", ", ids)));
+  }
+
+  /** Taking a member out of a group, as a change to look at. */
+  public Change leaving(String account, String group) {
+    int member = account(account);
+    int from = group(group);
+    return model
+        .graph()
+        .surely(member, from)
+        .map(via -> new Change.MembershipRemoved(member, from, via))
+        .orElseThrow(
+            () ->
+                new UnknownNameException(
+                    Problem.quote(account) + " is no direct member of " + Problem.quote(group)));
+  }
+
+  /**
+   * What brings a subject into an admin scope, or keeps it out; nothing when it is so already.
+   *
+   * @param scope the id of the scope
+   * @param groups what a group stands for: object, members or both; empty for others
+   */
+  public List<Step> inScope(String scope, int subject, String groups, boolean include) {
+    return new ScopeSteps(model.facts(), powers.get().roles().scopes())
+        .make(scope(scope), subject, groups, include);
   }
 }

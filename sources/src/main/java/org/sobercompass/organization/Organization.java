@@ -33,7 +33,6 @@ import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.problem.UnknownNameException;
 import org.sobercompass.core.proposal.Proposal;
-import org.sobercompass.core.proposal.ScopeSteps;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.readiness.Readiness;
 import org.sobercompass.core.readiness.ReadinessCheck;
@@ -73,8 +72,9 @@ public final class Organization {
   private final Problems told = new Problems();
   private @Nullable Powers powers;
   private @Nullable Assessment assessment;
+  private final Expected expected = new Expected(this);
 
-  private Organization(Workspace workspace, AccessModel model) {
+  Organization(Workspace workspace, AccessModel model) {
     this.workspace = workspace;
     this.model = model;
   }
@@ -111,6 +111,16 @@ public final class Organization {
   /** The same organization, which tells how far long work is. */
   public Organization telling(Progress progress) {
     return new Organization(workspace, model.telling(progress));
+  }
+
+  /**
+   * The same organization with what a proposal creates, absent until then; this one where it
+   * creates nothing. Numbers of one are not those of the other. It is read again for that.
+   *
+   * @throws org.sobercompass.core.problem.BadInputException when that cannot be read
+   */
+  public Organization expecting(Proposal proposal) {
+    return expected.of(proposal.created());
   }
 
   /** What was read. */
@@ -238,28 +248,18 @@ public final class Organization {
     return Advice.of(assessment(), finding);
   }
 
-  /** Taking a member out of a group, as a change to look at. */
-  public Change leaving(String account, String group) {
-    int member = names().account(account);
-    int from = names().group(group);
-    return model
-        .graph()
-        .surely(member, from)
-        .map(via -> new Change.MembershipRemoved(member, from, via))
-        .orElseThrow(
-            () ->
-                new UnknownNameException(
-                    Problem.quote(account) + " is no direct member of " + Problem.quote(group)));
-  }
-
   /** What some changes would do: who gains and loses what, and which findings begin and end. */
   public Preview preview(List<Change> changes) {
     return Preview.of(assessment(), changes, workspace.expectations());
   }
 
-  /** What a proposal would do, on what was read. */
+  /**
+   * What a proposal would do, on what was read. Numbers in it are those of {@link
+   * #expecting(Proposal)}.
+   */
   public Preview preview(Proposal proposal) {
-    return preview(proposal.on(assessment().model()).changes());
+    Organization with = expecting(proposal);
+    return with.preview(proposal.on(with.assessment().model()).changes());
   }
 
   /** Giving a role, or rights by a list, at a node (or everywhere) and below, to look at. */
@@ -270,14 +270,14 @@ public final class Organization {
   }
 
   /**
-   * What brings a subject into an admin scope, or keeps it out; nothing when it is so already.
+   * A group that is to be created where another one stands, of the same kind.
    *
-   * @param scope the id of the scope
-   * @param groups what a group stands for: object, members or both; empty for others
+   * @param name what it is called
+   * @param like the number of the other group
+   * @throws UnknownNameException when groups of its directory are not created by this program
    */
-  public List<Step> inScope(String scope, int subject, String groups, boolean include) {
-    return new ScopeSteps(model.facts(), powers().roles().scopes())
-        .make(names().scope(scope), subject, groups, include);
+  public Step.Presence groupLike(String name, int like) {
+    return expected.groupLike(name, like);
   }
 
   /**
@@ -290,7 +290,8 @@ public final class Organization {
    *     nothing is written then
    */
   public Map<String, Integer> write(Proposal proposal, String by, String reason) {
-    return new MappingFiles(workspace, assessment().model()).write(proposal, by, reason);
+    Organization with = expecting(proposal);
+    return new MappingFiles(workspace, with.assessment().model()).write(proposal, by, reason);
   }
 
   /**
@@ -302,14 +303,16 @@ public final class Organization {
    */
   public Amendment amendment(
       Proposal proposal, Function<Change, String> words, Map<String, String> as) {
-    return new AmendmentMaker(workspace, assessment().model(), words)
+    Organization with = expecting(proposal);
+    return new AmendmentMaker(workspace, with.assessment().model(), words)
         .make(proposal, as, Clock.systemUTC().instant());
   }
 
   /** What a proposal would do, to be held against a later reading. */
   public Foretold foretold(Proposal proposal) {
-    List<Change> changes = proposal.on(assessment().model()).changes();
-    return Foretold.of(assessment(), changes, preview(changes));
+    Organization with = expecting(proposal);
+    List<Change> changes = proposal.on(with.assessment().model()).changes();
+    return Foretold.of(with.assessment(), changes, with.preview(changes));
   }
 
   /**
@@ -342,6 +345,6 @@ public final class Organization {
 
   /** Keeps a proposal in a YAML file that {@link #proposal} reads, for its owner only. */
   public void keep(Proposal proposal, Path file) {
-    OwnFiles.write(file, new ProposalText(model).of(proposal));
+    OwnFiles.write(file, new ProposalText(expecting(proposal).model).of(proposal));
   }
 }

@@ -1,11 +1,5 @@
 package org.sobercompass.organization;
 
-import com.unboundid.ldap.sdk.Modification;
-import com.unboundid.ldif.LDIFChangeRecord;
-import com.unboundid.ldif.LDIFException;
-import com.unboundid.ldif.LDIFModifyChangeRecord;
-import com.unboundid.ldif.LDIFReader;
-import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -15,8 +9,6 @@ import java.util.Optional;
 import java.util.ServiceLoader;
 import java.util.Set;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
@@ -25,10 +17,7 @@ import org.sobercompass.core.problem.UnknownNameException;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.proposal.Step.Assignment;
-import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.ProposalForm;
-import org.sobercompass.sources.directory.AccountStates;
-import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.text.CsvReader;
 import org.sobercompass.sources.text.Node;
 import org.sobercompass.sources.text.TextFiles;
@@ -38,8 +27,7 @@ import org.sobercompass.sources.text.YesNo;
 
 /**
  * Proposals as files: YAML of our own, CSV with the columns of assignments, and LDIF change records
- * (RFC 2849) of groups. What cannot be read is told with its place, all of it at once. Not
- * thread-safe.
+ * (RFC 2849). What cannot be read is told with its place, all of it at once. Not thread-safe.
  */
 final class ProposalFile {
   private static final List<String> COLUMNS =
@@ -56,17 +44,14 @@ final class ProposalFile {
           "scope",
           "groups");
   private static final List<String> CHANGES = List.of("assign", "withdraw", "include", "except");
-  private static final Set<String> MEMBERS = Set.of("member", "uniquemember", "memberuid");
 
-  private final Organization organization;
-  private final Facts facts;
+  private Organization organization;
   private final Problems problems = new Problems();
   private final List<Step> steps = new ArrayList<>();
   private final String name;
 
   ProposalFile(Organization organization, String name) {
     this.organization = organization;
-    this.facts = organization.model().facts();
     this.name = name;
   }
 
@@ -81,15 +66,16 @@ final class ProposalFile {
     switch (ending) {
       case "csv" ->
           new CsvReader(name, COLUMNS, List.of("subject"), problems).read(file, this::row);
-      case "ldif" -> TextFiles.stream(file, name, problems, in -> ldif(new LDIFReader(in)));
+      case "ldif" ->
+          TextFiles.stream(
+              file, name, problems, in -> new ProposalLdif(this, name, problems).read(in));
       case "yaml", "yml" -> {
         Node node = YamlReader.read(file, name, problems).orElseGet(Node::nothing);
         called = node.only(Set.of("name", "changes")).text("name").orElse("");
+        List<Node> all = node.get("changes").map(Node::items).orElse(List.of());
         ProposalItems items = new ProposalItems(this, problems);
-        node.get("changes")
-            .map(Node::items)
-            .orElse(List.of())
-            .forEach(item -> told(item.place(), () -> items.read(item).ifPresent(steps::add)));
+        expect(all.stream().flatMap(item -> items.created(item).stream()).toList());
+        all.forEach(item -> told(item.place(), () -> items.read(item).ifPresent(steps::add)));
       }
       default -> other(file, ending);
     }
@@ -172,7 +158,8 @@ final class ProposalFile {
 
   private void inScope(boolean include, String kind, CsvReader.Row row) {
     int subject = organization.names().subject(kind + " " + row.get("subject"));
-    steps.addAll(organization.inScope(row.get("scope"), subject, row.get("groups"), include));
+    steps.addAll(
+        organization.names().inScope(row.get("scope"), subject, row.get("groups"), include));
   }
 
   /** An assignment as it was typed. */
@@ -185,7 +172,26 @@ final class ProposalFile {
       String from,
       String until) {}
 
-  private void told(Place place, Runnable step) {
+  /** From here on names of what is created are known too. */
+  void expect(List<Creation> created) {
+    problems.throwIfErrors();
+    organization =
+        organization.expecting(
+            new Proposal("", created.stream().<Step>map(Creation::step).toList()));
+  }
+
+  /** A step more. */
+  void add(Step step) {
+    steps.add(step);
+  }
+
+  /** What names are looked up in. */
+  Organization organization() {
+    return organization;
+  }
+
+  /** Does something; a name that is not there is told with a place. */
+  void told(Place place, Runnable step) {
     try {
       step.run();
     } catch (UnknownNameException e) {
@@ -246,86 +252,12 @@ final class ProposalFile {
     return Window.read("", written, organization.workspace().zone(), place, problems).until();
   }
 
-  /** The key of what is called so. */
+  /** The key of what is called so; a key as it stands, since who bears it may be gone. */
   Key subject(String written) {
-    return facts.key(organization.names().subject(written));
-  }
-
-  private void ldif(LDIFReader reader) throws IOException {
-    try {
-      for (LDIFChangeRecord record = reader.readChangeRecord();
-          record != null;
-          record = reader.readChangeRecord()) {
-        LDIFChangeRecord one = record;
-        told(Place.of(name).entry(record.getDN()), () -> record(one));
-      }
-    } catch (LDIFException e) {
-      problems.error(
-          Place.of(name, (int) e.getLineNumber()),
-          "from here on this is no LDIF with change records",
-          "changetype: and what it changes, as in RFC 2849");
+    Optional<Key> key = Key.read(written);
+    if (key.isPresent() && !key.get().source().isEmpty()) {
+      return key.get();
     }
-  }
-
-  private void record(LDIFChangeRecord record) {
-    Place place = Place.of(name).entry(record.getDN());
-    if (!(record instanceof LDIFModifyChangeRecord modify)) {
-      problems.error(
-          place,
-          "a change of type "
-              + record.getChangeType().getName()
-              + " cannot be shown in its effects yet",
-          "changetype: modify, of the members of a group or the state of an account");
-      return;
-    }
-    List<Integer> accounts = NameResolver.find(facts, SubjectKind.ACCOUNT, record.getDN());
-    if (accounts.size() == 1) {
-      state(accounts.get(0), modify, place);
-    } else {
-      members(facts.key(organization.names().group(record.getDN())), modify, place);
-    }
-  }
-
-  /** Whether the account is disabled, and when it ends. */
-  private void state(int account, LDIFModifyChangeRecord modify, Place place) {
-    for (Modification change : modify.getModifications()) {
-      AccountStates.Told told = AccountStates.told(change.getAttribute());
-      told.disabled()
-          .ifPresent(disabled -> steps.add(new Step.Disable(facts.key(account), disabled)));
-      told.ends().ifPresent(ends -> steps.add(Step.Ends.of(facts, account, ends)));
-      if (told.isNothing()) {
-        problems.error(
-            place,
-            "a change of " + change.getAttributeName() + " cannot be shown in its effects yet",
-            "a change of " + String.join(", ", AccountStates.ATTRIBUTES));
-      }
-    }
-  }
-
-  private void members(Key group, LDIFModifyChangeRecord modify, Place place) {
-    for (Modification change : modify.getModifications()) {
-      String kind = change.getModificationType().getName().toLowerCase(Locale.ROOT);
-      boolean members = MEMBERS.contains(change.getAttributeName().toLowerCase(Locale.ROOT));
-      boolean plain = kind.equals("add") || (kind.equals("delete") && change.hasValue());
-      if (!members || !plain) {
-        problems.error(
-            place,
-            kind + " of " + change.getAttributeName() + " cannot be shown in its effects yet",
-            "add: or delete: of member, uniqueMember or memberUid, with values");
-        continue;
-      }
-      for (String value : change.getValues()) {
-        Key member = memberOf(value);
-        steps.add(
-            kind.equals("add") ? new Step.Join(member, group) : new Step.Leave(member, group));
-      }
-    }
-  }
-
-  /** A member by its DN or its login. */
-  private Key memberOf(String value) {
-    boolean group =
-        DnForm.isDn(value) && !NameResolver.find(facts, SubjectKind.GROUP, value).isEmpty();
-    return subject((group ? "group " : "account ") + value);
+    return organization.model().facts().key(organization.names().subject(written));
   }
 }

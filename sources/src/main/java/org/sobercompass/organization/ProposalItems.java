@@ -3,11 +3,14 @@ package org.sobercompass.organization;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.proposal.Step.Assignment;
@@ -35,6 +38,8 @@ final class ProposalItems {
     kinds.put("restore-entry", what -> entry(what, false));
     kinds.put("add-entry", what -> item(what, true));
     kinds.put("take-entry", what -> item(what, false));
+    kinds.put("create", what -> creation(what).step());
+    kinds.put("delete", this::deletion);
     kinds.put("disable", what -> new Step.Disable(account(what), true));
     kinds.put("enable", what -> new Step.Disable(account(what), false));
     kinds.put("end-account", this::ends);
@@ -54,6 +59,38 @@ final class ProposalItems {
     Node what = item.entries().get(kind.get());
     Function<Node, Step> reader = kinds.get(kind.get());
     return what == null || reader == null ? Optional.empty() : Optional.of(reader.apply(what));
+  }
+
+  /** What an item creates; nothing when it creates nothing, or cannot be read. */
+  Optional<Creation> created(Node item) {
+    return item.get("create").map(this::creation);
+  }
+
+  private Creation creation(Node what) {
+    what.only(Set.of("group", "account", "directory", "attributes"));
+    KeyKind kind = what.get("group").isPresent() ? KeyKind.GROUP : KeyKind.ACCOUNT;
+    Map<String, List<String>> attributes = new LinkedHashMap<>();
+    what.get("attributes")
+        .map(Node::entries)
+        .orElse(Map.of())
+        .forEach(
+            (name, values) -> {
+              if (Creation.MEMBERS.contains(name.toLowerCase(Locale.ROOT))) {
+                values.wrong("members are put in by changes of their own", "join:, once each");
+              }
+              attributes.put(name, values.items().stream().map(Node::text).toList());
+            });
+    return Creation.of(kind, what.need("directory"), what.need(kind.word()), attributes);
+  }
+
+  private Step deletion(Node what) {
+    what.only(Set.of("group", "account", "name"));
+    String kind = what.get("group").isPresent() ? "group" : "account";
+    String written = what.need(kind);
+    Key key = file.subject(written.contains(":") ? written : kind + " " + written);
+    Facts facts = file.organization().model().facts();
+    String dn = facts.find(key).map(facts::dn).orElse("");
+    return new Step.Presence(key, dn, Map.of(), false);
   }
 
   private Key member(Node what) {

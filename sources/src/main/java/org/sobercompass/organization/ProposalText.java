@@ -163,6 +163,30 @@ final class ProposalText implements Step.Cases<String> {
   }
 
   @Override
+  public String presence(Step.Presence step) {
+    Line line =
+        new Line(step.created() ? "create" : "delete")
+            .with(step.subject().kind().word(), step.created() ? step.dn() : step.subject().text());
+    if (!step.created()) {
+      return line.with("name", name(step.subject())).text();
+    }
+    line.with("directory", step.subject().source());
+    return line.plain("attributes", attributes(step.attributes())).text();
+  }
+
+  private static String attributes(Map<String, List<String>> attributes) {
+    return attributes.entrySet().stream()
+        .map(
+            e ->
+                e.getKey()
+                    + ": "
+                    + e.getValue().stream()
+                        .map(YamlText::inQuotes)
+                        .collect(Collectors.joining(", ", "[", "]")))
+        .collect(Collectors.joining(", ", "{", "}"));
+  }
+
+  @Override
   public String register(Step.Register register) {
     return new Line(register.added() ? "enrol" : "strike")
         .with("application", register.application())

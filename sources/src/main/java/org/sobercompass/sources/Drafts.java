@@ -21,10 +21,26 @@ public final class Drafts {
    * @param target the name of the directory or system
    * @param kind the word of the {@link TargetKind}
    * @param place where
+   * @param id what finds it under another name, or empty
    * @param differences what changes there
    */
   public record Draft(
-      Set<Integer> steps, String target, String kind, String place, List<Difference> differences) {
+      Set<Integer> steps,
+      String target,
+      String kind,
+      String place,
+      String id,
+      List<Difference> differences) {
+    /** Of a place that keeps its name. */
+    public Draft(
+        Set<Integer> steps,
+        String target,
+        String kind,
+        String place,
+        List<Difference> differences) {
+      this(steps, target, kind, place, "", differences);
+    }
+
     /** Copies. */
     public Draft {
       steps = Set.copyOf(steps);

@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsSource;
+import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.sources.disk.Folder;
@@ -64,6 +65,35 @@ public interface SourceKind {
 
   /** Reads a file of entries; what is wrong goes to the problems. */
   void read(Entries entries, FactsSource into, Problems problems);
+
+  /**
+   * Reads accounts and groups that are to be created, after those that are there, by the same
+   * rules.
+   *
+   * @param entries the entries of the directory, which were read before
+   */
+  default void readCreated(
+      List<Step.Presence> created, Entries entries, FactsSource into, Problems problems) {
+    created.forEach(
+        one ->
+            problems.error(
+                Place.of(entries.shown()).entry(one.dn()),
+                "accounts and groups are created there where they are kept",
+                "a directory over LDAP, or its export"));
+  }
+
+  /**
+   * A group that would stand where another one stands, of the same kind; empty where groups are not
+   * created over this program.
+   *
+   * @param entries the entries of the directory
+   * @param like the DN of the other group
+   * @param name what the new one is called
+   */
+  default Optional<Step.Presence> groupLike(
+      Entries entries, String directory, String like, String name) {
+    return Optional.empty();
+  }
 
   /** How to reach it, by its settings; empty, with a problem told, when they cannot be used. */
   default Optional<LiveSource> live(String name, Node node, Folder root) {

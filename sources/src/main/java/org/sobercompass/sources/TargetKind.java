@@ -30,6 +30,14 @@ public interface TargetKind {
     }
   }
 
+  /**
+   * What making a record loses for good, so that no undo brings it back: sentences without a full
+   * stop. What loses something is made only where that was accepted.
+   */
+  default List<String> losses(AmendmentRecord record) {
+    return List.of();
+  }
+
   /** Records as a file that can be read, and carried out, without this program. */
   String text(List<AmendmentRecord> records);
 

@@ -107,13 +107,13 @@ class OrganizationTest {
 
   @Test
   void leavingAGroupEndsWhatItGave() {
-    Preview preview = organization.preview(List.of(organization.leaving("ann", "crew")));
+    Preview preview = organization.preview(List.of(organization.names().leaving("ann", "crew")));
     assertThat(preview.changesNothing()).isFalse();
     assertThat(preview.effects().gives()).isEmpty();
     assertThat(preview.effects().ends())
         .extracting(Effects.Effect::account)
         .containsOnly(organization.names().account("ann"));
-    assertThatThrownBy(() -> organization.leaving("cy", "crew"))
+    assertThatThrownBy(() -> organization.names().leaving("cy", "crew"))
         .isInstanceOf(UnknownNameException.class)
         .hasMessageContaining("no direct member");
   }

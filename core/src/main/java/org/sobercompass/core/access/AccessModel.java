@@ -180,7 +180,7 @@ public final class AccessModel {
           change.fold(
               membership -> apply(membership, patched),
               own -> note(own, ofSystem),
-              account -> false);
+              subject -> false);
     }
     List<AccessSystem> changed = new ArrayList<>();
     for (SystemView view : systems) {
@@ -197,23 +197,30 @@ public final class AccessModel {
         : new AccessModel(graph, changed, changedToo, asOf, basis, counted, progress, threads);
   }
 
-  /** The facts with what changes of accounts; the same where none does. */
+  /** The facts with what changes of accounts and groups themselves; the same where none does. */
   private Facts facts(List<Change> changes) {
     Map<Integer, Boolean> disabled = new HashMap<>();
     Map<Integer, Long> expires = new HashMap<>();
+    Map<Integer, Boolean> present = new HashMap<>();
     for (Change change : changes) {
       change.<Boolean>fold(
           moved -> false,
           own -> false,
-          account -> {
-            account.disabled().ifPresent(off -> disabled.put(account.account(), off));
-            account.expires().ifPresent(at -> expires.put(account.account(), at));
-            return true;
-          });
+          subject ->
+              subject.byKind(
+                  account -> {
+                    account.disabled().ifPresent(off -> disabled.put(account.subject(), off));
+                    account.expires().ifPresent(at -> expires.put(account.subject(), at));
+                    return true;
+                  },
+                  presence -> {
+                    present.put(presence.subject(), presence.isThere());
+                    return true;
+                  }));
     }
-    return disabled.isEmpty() && expires.isEmpty()
-        ? graph.facts()
-        : Restated.of(graph.facts(), disabled, expires);
+    Facts facts = graph.facts();
+    facts = present.isEmpty() ? facts : Restated.presence(facts, present);
+    return disabled.isEmpty() && expires.isEmpty() ? facts : Restated.of(facts, disabled, expires);
   }
 
   private AccessSystem over(Facts facts, AccessSystem system) {

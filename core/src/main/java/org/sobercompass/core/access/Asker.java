@@ -77,7 +77,9 @@ public final class Asker {
   public SubjectSet subjects(SystemView view, int account) {
     SubjectSet own = systemSubjects[view.number()];
     if (systemAccount[view.number()] != account) {
-      if (view.admission().isOpen()) {
+      if (model.facts().isAbsent(account)) {
+        own.clear();
+      } else if (view.admission().isOpen()) {
         view.admission().anybody(own);
       } else {
         own.setTo(memberships(view, account));

@@ -262,7 +262,9 @@ public final class Holders {
 
   private void all(IntList accounts) {
     for (int a = 0; a < model.facts().accounts(); a++) {
-      accounts.add(a);
+      if (!model.facts().isAbsent(a)) {
+        accounts.add(a);
+      }
     }
   }
 }

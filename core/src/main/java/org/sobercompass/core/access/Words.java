@@ -38,6 +38,11 @@ public final class Words {
     return view.id() + ":" + view.rights().text(right);
   }
 
+  /** "1 account", "2 accounts". */
+  public static String count(long number, String one, String many) {
+    return number + " " + (number == 1 ? one : many);
+  }
+
   /** A subject as people know it: display name and login. */
   public static String subject(Facts facts, int subject) {
     return facts.title(subject);

@@ -50,7 +50,7 @@ public final class AttributeCheck {
                     + " has the attribute "
                     + Problem.quote(attribute),
                 "an attribute that is filled; what asks for this one finds nobody")
-            .near(facts.nearestAttribute(name)));
+            .near(facts.names().nearestAttribute(name)));
   }
 
   /** What there is to tell, once for each place. */

@@ -293,11 +293,10 @@ public final class Powers {
   /** All accounts that can do an action to an object. */
   public Crowd who(AdminAction action, Thing object, Optional<DirectoryTrees.Spot> destination) {
     BitSet yes = new BitSet();
-    BitSet perhaps = new BitSet();
     if (!fits(action, object)) {
-      return new Crowd(yes, perhaps);
+      return new Crowd(yes, new BitSet());
     }
-    perhaps.set(0, isRead(object) ? 0 : model.facts().accounts());
+    BitSet perhaps = isRead(object) ? new BitSet() : model.facts().present();
     for (Part one : asked(action, object, destination)) {
       Crowd crowd = lists.crowd(one.view, one.view.decider(), one.question);
       yes.or(crowd.yes());

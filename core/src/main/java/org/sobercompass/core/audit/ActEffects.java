@@ -14,6 +14,7 @@ import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.ObjectKeys;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
@@ -57,7 +58,12 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
     int applications = assessment.model().systems().size();
     boolean applicationsOnly =
         changes.stream()
-            .allMatch(c -> c.fold(moved -> false, own -> own.system() < applications, a -> true));
+            .allMatch(
+                c ->
+                    c.<Boolean>fold(
+                        moved -> false,
+                        own -> own.system() < applications,
+                        self -> self.byKind(account -> true, presence -> false)));
     if (applicationsOnly) {
       return NONE;
     }
@@ -168,9 +174,23 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
                     added -> sids.addAll(after.lists().sids(added.group())),
                     removed -> sids.addAll(before.lists().sids(removed.group()))),
             own -> false,
-            account -> false);
+            self -> self.byKind(account -> false, presence -> sids.addAll(of(presence))));
       }
       sids.removeIf(DirectoryTrees::isOfEverybody);
+      return sids;
+    }
+
+    /** The ids of who comes or goes, and those by which it counts. */
+    private Set<String> of(Change.PresenceChanged presence) {
+      Powers there = presence.isThere() ? after : before;
+      SubjectSet subjects = new SubjectSet();
+      there.model().widest().walker().subjects(presence.subject(), subjects);
+      Set<String> sids = new HashSet<>(there.lists().sids(presence.subject()));
+      for (IntList some : List.of(subjects.sure(), subjects.perhaps())) {
+        for (int i = 0; i < some.size(); i++) {
+          sids.addAll(there.lists().sids(some.get(i)));
+        }
+      }
       return sids;
     }
 

@@ -8,7 +8,9 @@ import java.util.Set;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
@@ -38,6 +40,7 @@ import org.sobercompass.core.findings.lists.EarlierIdFinder;
 import org.sobercompass.core.findings.lists.RemarkFinder;
 import org.sobercompass.core.findings.lists.SensitiveFinder;
 import org.sobercompass.core.findings.separation.SeparationFinder;
+import org.sobercompass.core.key.Key;
 
 /** Finds all that should not be. */
 public final class Findings {
@@ -92,9 +95,10 @@ public final class Findings {
     FindingContext context = new FindingContext(assessment);
     FindingRules rules = assessment.rules();
     List<Finding> found = new ArrayList<>();
+    Set<Key> absent = absent(assessment.model().facts());
     Consumer<Finding> out =
         finding -> {
-          if (!rules.off().contains(finding.kind())) {
+          if (!rules.off().contains(finding.kind()) && !isOf(finding, absent)) {
             Weight weight = rules.weights().getOrDefault(finding.kind(), finding.weight());
             found.add(weight == finding.weight() ? finding : finding.weighing(weight));
           }
@@ -108,6 +112,17 @@ public final class Findings {
     assessment.model().progress().begin("telling findings");
     found.sort(Finding.WORST_FIRST);
     return List.copyOf(found);
+  }
+
+  private static Set<Key> absent(Facts facts) {
+    return facts.absent().stream().mapToObj(facts::key).collect(Collectors.toSet());
+  }
+
+  /** Whether it is only about subjects that are not there. */
+  private static boolean isOf(Finding finding, Set<Key> absent) {
+    return !absent.isEmpty()
+        && (absent.contains(finding.cause())
+            || (!finding.subjects().isEmpty() && absent.containsAll(finding.subjects())));
   }
 
   /**

@@ -84,6 +84,11 @@ public final class StepText implements Step.Cases<String> {
   }
 
   @Override
+  public String presence(Step.Presence step) {
+    return (step.created() ? "create " : "delete ") + step.subject().text();
+  }
+
+  @Override
   public String register(Step.Register step) {
     return (step.added() ? "enrol " : "no enrol ")
         + step.application()

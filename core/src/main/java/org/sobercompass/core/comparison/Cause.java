@@ -75,6 +75,12 @@ public record Cause(
     return new Cause(kind, change, subject, group, system, by, shifts, acts, lostActs, amendment);
   }
 
+  /** The same, made by somebody; nobody known where it is empty. */
+  Cause doneBy(String whoever) {
+    return new Cause(
+        kind, change, subject, group, system, whoever, shifts, acts, lostActs, carriedOut);
+  }
+
   /** How many permissions and admin actions differ by it. */
   public int size() {
     return shifts.size() + acts.size() + lostActs.size();

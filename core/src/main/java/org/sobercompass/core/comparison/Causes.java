@@ -43,6 +43,7 @@ final class Causes {
   private final AccessModel was;
   private final AccessModel is;
   private final AsIn.Answer steps;
+  private final WhoDid who;
   private final Bound bound;
 
   /** What is not explained yet, by account. */
@@ -55,6 +56,7 @@ final class Causes {
     this.was = before.model();
     this.is = now.model();
     this.steps = AsIn.since(was, is);
+    this.who = new WhoDid(before, is);
     this.bound = steps.proposal().on(was);
     new Shifts(was, is)
         .all()
@@ -169,7 +171,7 @@ final class Causes {
           s < facts.accounts()
               ? List.copyOf(Objects.requireNonNullElse(open.remove(key), Set.of()))
               : take(effects(here, members.getOrDefault(s, List.of()), isNew), here);
-      found.add(Cause.of(kind, Optional.of(key), "", shifts));
+      found.add(Cause.of(kind, Optional.of(key), "", shifts).doneBy(isNew ? who.created(key) : ""));
     }
   }
 
@@ -274,7 +276,6 @@ final class Causes {
   /** The changes as causes, with the admin actions that each gives and ends by itself. */
   private void acts(Map<Integer, List<Shift>> byChange) {
     ActEffects together = acts(bound.changes());
-    WhoDid who = new WhoDid(is);
     boolean each = !together.isNone() && bound.made().size() <= MOST_WITH_ACTS;
     for (Map.Entry<Integer, List<Change>> one : bound.byStep().entrySet()) {
       ActEffects acts = each ? acts(one.getValue()) : ActEffects.NONE;
@@ -287,7 +288,7 @@ final class Causes {
               Optional.empty(),
               group,
               "",
-              who.did(steps.proposal().steps().get(one.getKey()), group),
+              who.did(steps.proposal().steps().get(one.getKey()), first),
               shifts(byChange, one.getKey()),
               acts.gives(),
               acts.ends(),

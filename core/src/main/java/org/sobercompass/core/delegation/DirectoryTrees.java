@@ -160,6 +160,11 @@ public final class DirectoryTrees {
     return trees.isEmpty();
   }
 
+  /** Whether the objects of a directory were read. */
+  public boolean reads(String directory) {
+    return trees.stream().anyMatch(tree -> tree.directory().equals(directory));
+  }
+
   /** The tree of a directory. */
   public DirectoryTree of(String directory) {
     return trees.stream()

@@ -1,18 +1,15 @@
 package org.sobercompass.core.facts;
 
+import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.TreeSet;
 import org.sobercompass.core.filter.Matching;
 import org.sobercompass.core.filter.Schema;
-import org.sobercompass.core.filter.Syntax;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.problem.Completeness;
 import org.sobercompass.core.problem.Problem;
-import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.store.IntRows;
 import org.sobercompass.core.store.Texts;
 
@@ -58,10 +55,20 @@ public final class Facts {
   private final Arrays arrays;
   private final FactsNames names;
   private final boolean undefinedMembers;
+  private final BitSet absent;
 
   /** Wraps arrays that keep the promises of the class; for {@link FactsBuilder} and codecs. */
   public Facts(Arrays arrays) {
+    this(arrays, new BitSet());
+  }
+
+  /**
+   * The same, of which some subjects are absent: they are to be created, or were deleted, and have
+   * a number all the same. The set must not be changed.
+   */
+  public Facts(Arrays arrays, BitSet absent) {
     this.arrays = arrays;
+    this.absent = absent;
     this.names = new FactsNames(this);
     boolean undefined = false;
     for (byte via : arrays.upVia) {
@@ -244,6 +251,27 @@ public final class Facts {
     return arrays.mail.get(subject);
   }
 
+  /**
+   * Whether a subject has a number and is not there: it is to be created, or was deleted, in a
+   * change that is looked at. Nobody sees it and it is in no group.
+   */
+  public boolean isAbsent(int subject) {
+    return absent.get(subject);
+  }
+
+  /** The subjects that are absent, one bit each; a copy. */
+  public BitSet absent() {
+    return (BitSet) absent.clone();
+  }
+
+  /** The accounts that are there, one bit each; a copy. */
+  public BitSet present() {
+    BitSet present = new BitSet(arrays.accounts);
+    present.set(0, arrays.accounts);
+    present.andNot(absent);
+    return present;
+  }
+
   /** Whether a flag is set. */
   public boolean is(int subject, int flag) {
     return (arrays.flags[subject] & flag) != 0;
@@ -304,19 +332,12 @@ public final class Facts {
     for (SubjectKind kind : SubjectKind.values()) {
       if (kind.keyKind() == key.kind()) {
         String text = kind == SubjectKind.IMPLICIT ? key.id() : key.text();
-        List<Integer> found = names().find(kind, text, text);
+        // Who was created since bears an id now; until then the DN was the key.
+        List<Integer> found = names().find(kind, text, key.id());
         return found.size() == 1 ? Optional.of(found.get(0)) : Optional.empty();
       }
     }
     return Optional.empty();
-  }
-
-  /** The nearest name of an attribute that is filled or usual, lower case; empty when none is. */
-  public String nearestAttribute(String attribute) {
-    Set<String> known = new TreeSet<>(arrays.columns.keySet());
-    known.addAll(Syntax.known());
-    known.remove(attribute);
-    return Spelling.nearest(attribute, known).orElse("");
   }
 
   /** The values of an attribute that was asked for; empty when it was not. */

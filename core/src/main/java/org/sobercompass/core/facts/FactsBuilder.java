@@ -1,6 +1,7 @@
 package org.sobercompass.core.facts;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -57,6 +58,7 @@ public final class FactsBuilder {
   final Map<Integer, Long> lockedUntil = new HashMap<>();
   final Map<Integer, Via> open = new HashMap<>();
   final Map<Integer, Integer> laterFlags = new HashMap<>();
+  private int firstExpected = Integer.MAX_VALUE;
 
   /** A column in the making: pairs of row and code. */
   private record Draft(TextTable dictionary, IntList rows, IntList codes) {}
@@ -97,6 +99,14 @@ public final class FactsBuilder {
     Set<String> missing = new TreeSet<>(asked);
     attributes.forEach(missing::remove);
     return missing;
+  }
+
+  /**
+   * Says that what follows is not there yet: it is read as an export would have it, to see what it
+   * would do. It gets numbers like the rest, and is absent.
+   */
+  public void expected() {
+    firstExpected = rows.size();
   }
 
   int addRow(SubjectRow row, int source) {
@@ -170,7 +180,16 @@ public final class FactsBuilder {
             open.keySet().stream().mapToInt(Integer::intValue).toArray(),
             openVia,
             order.times(passwordEnds),
-            order.times(lockedUntil)));
+            order.times(lockedUntil)),
+        absent(order));
+  }
+
+  private BitSet absent(FactsOrder order) {
+    BitSet absent = new BitSet();
+    for (int row = firstExpected; row < rows.size(); row++) {
+      absent.set(order.number(row));
+    }
+    return absent;
   }
 
   private Map<String, Column> columns(FactsOrder order) {

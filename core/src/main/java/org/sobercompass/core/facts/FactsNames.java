@@ -4,10 +4,12 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.concurrent.atomic.AtomicReferenceArray;
 import java.util.function.IntFunction;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.filter.Syntax;
+import org.sobercompass.core.problem.Spelling;
 import org.sobercompass.core.store.NameIndex;
 
 /**
@@ -134,5 +136,13 @@ public final class FactsNames {
       indexes.set(form, made);
     }
     return made;
+  }
+
+  /** The nearest name of an attribute that is filled or usual, lower case; empty when none is. */
+  public String nearestAttribute(String attribute) {
+    Set<String> known = new TreeSet<>(facts.arrays().columns().keySet());
+    known.addAll(Syntax.known());
+    known.remove(attribute);
+    return Spelling.nearest(attribute, known).orElse("");
   }
 }

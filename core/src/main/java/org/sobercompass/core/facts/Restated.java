@@ -1,8 +1,9 @@
 package org.sobercompass.core.facts;
 
+import java.util.BitSet;
 import java.util.Map;
 
-/** Facts in which some accounts are disabled or enabled, or end at another time. */
+/** Facts in which some accounts are in another state, or subjects are there or not. */
 public final class Restated {
   private Restated() {}
 
@@ -27,7 +28,18 @@ public final class Restated {
           flags[account] &= (byte) ~Facts.EXPIRY_UNKNOWN;
           ends[account] = at;
         });
-    return new Facts(with(a, flags, ends));
+    return new Facts(with(a, flags, ends), facts.absent());
+  }
+
+  /**
+   * The same facts in which other subjects are there, or absent. O(1) beside one bit a subject.
+   *
+   * @param present whether each subject that changes is there, by its number
+   */
+  public static Facts presence(Facts facts, Map<Integer, Boolean> present) {
+    BitSet absent = facts.absent();
+    present.forEach((subject, there) -> absent.set(subject, !there));
+    return new Facts(facts.arrays(), absent);
   }
 
   private static Facts.Arrays with(Facts.Arrays a, byte[] flags, long[] ends) {

@@ -1,6 +1,7 @@
 package org.sobercompass.core.findings;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -9,6 +10,7 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Gaps;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.DirectoryTree;
+import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.Gap;
 import org.sobercompass.core.system.Change;
@@ -65,6 +67,22 @@ public record Assessment(
       Map<String, Map<String, Integer>> places) {
     /** Nobody is responsible for anything. */
     public static final Owned NOBODY = new Owned(Map.of(), Map.of(), Map.of());
+
+    /** Those who are there; who was deleted answers for nothing. */
+    Owned present(Facts facts) {
+      if (facts.absent().isEmpty()) {
+        return this;
+      }
+      Map<String, Map<String, Integer>> left = new HashMap<>();
+      places.forEach((id, owners) -> left.put(id, present(facts, owners)));
+      return new Owned(present(facts, applications), present(facts, scopes), left);
+    }
+
+    private static Map<String, Integer> present(Facts facts, Map<String, Integer> owners) {
+      Map<String, Integer> left = new HashMap<>(owners);
+      left.values().removeIf(facts::isAbsent);
+      return left;
+    }
   }
 
   /**
@@ -121,6 +139,13 @@ public record Assessment(
   /** The same over the model with changes laid over it. */
   public Assessment over(AccessModel changed) {
     return new Assessment(
-        changed, rules, persons, powers.over(changed), owned, readers, accepted, local);
+        changed,
+        rules,
+        persons,
+        powers.over(changed),
+        owned.present(changed.facts()),
+        readers,
+        accepted,
+        local);
   }
 }

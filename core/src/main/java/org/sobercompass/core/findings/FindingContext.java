@@ -307,7 +307,7 @@ public final class FindingContext {
   }
 
   public static String count(int number, String one, String many) {
-    return number + " " + (number == 1 ? one : many);
+    return Words.count(number, one, many);
   }
 
   /** Those that their source says are, and those that the workspace names. */

@@ -38,13 +38,14 @@ public final class GroupSizes {
   /**
    * The sizes, by the number of the group without that of the first.
    *
-   * @throws IllegalArgumentException when nesting is limited or a group is not visible
+   * @throws IllegalArgumentException when nesting is limited, or a group that is there is not
+   *     visible
    */
   public static int[] of(Memberships memberships) {
     Facts facts = memberships.graph().facts();
     int first = facts.firstGroup();
     if (memberships.profile().nesting() != MembershipProfile.FULL
-        || !memberships.visibility().seesAll(first, first + facts.groups())) {
+        || !memberships.visibility().seesAllOf(facts, first, first + facts.groups())) {
       throw new IllegalArgumentException(
           "sizes of all groups at once need full nesting and no group hidden;"
               + " ask a walker for one group");

@@ -159,6 +159,8 @@ public final class Memberships {
     Via via = graph.downVia(group, index);
     return via.isSure()
         && (mask >> via.ordinal() & 1) != 0
+        && !facts.isAbsent(group)
+        && !facts.isAbsent(member)
         && groupCounts(group)
         && (isAccount || groupCounts(member));
   }
@@ -380,7 +382,11 @@ public final class Memberships {
     private void accounts(int subject, IntList out, boolean surely) {
       sureOnly = surely;
       switch (facts.kind(subject)) {
-        case ACCOUNT -> out.add(subject);
+        case ACCOUNT -> {
+          if (!facts.isAbsent(subject)) {
+            out.add(subject);
+          }
+        }
         case GROUP -> {
           members(subject, out, false);
           if (!surely) {
@@ -517,7 +523,7 @@ public final class Memberships {
         while (above >= 0 && above != unit) {
           above = facts.container(above);
         }
-        if (above == unit) {
+        if (above == unit && !facts.isAbsent(account)) {
           out.add(account);
         }
       }

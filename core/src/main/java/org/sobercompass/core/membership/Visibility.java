@@ -27,11 +27,11 @@ public final class Visibility {
     this.perhaps = perhaps;
   }
 
-  /** Everything is seen. */
+  /** Everything that is there is seen. */
   public static Visibility all(Facts facts) {
     BitSet sure = new BitSet(facts.subjects());
     sure.set(0, facts.subjects());
-    return new Visibility(sure, new BitSet());
+    return new Visibility(sure, new BitSet()).without(facts.absent());
   }
 
   /** These subjects are seen, and of those it is not known. The sets must not be changed. */
@@ -49,7 +49,7 @@ public final class Visibility {
     IntPredicate groupBase = below(facts, sight.groupBases());
     for (int s = 0; s < facts.subjects(); s++) {
       SubjectKind kind = facts.kind(s);
-      if (kind == SubjectKind.IMPLICIT || !sight.covers(facts.source(s))) {
+      if (kind == SubjectKind.IMPLICIT || facts.isAbsent(s) || !sight.covers(facts.source(s))) {
         continue;
       }
       if (kind == SubjectKind.ACCOUNT && byRoles && !signsIn(facts, s)) {
@@ -85,6 +85,17 @@ public final class Visibility {
     return false;
   }
 
+  /** The same, where some subjects are not seen, since they are absent. */
+  public Visibility without(BitSet absent) {
+    if (absent.isEmpty()) {
+      return this;
+    }
+    Visibility less = new Visibility((BitSet) sure.clone(), (BitSet) perhaps.clone());
+    less.sure.andNot(absent);
+    less.perhaps.andNot(absent);
+    return less;
+  }
+
   /** Whether a subject is surely seen. */
   public boolean sees(int subject) {
     return sure.get(subject);
@@ -98,6 +109,16 @@ public final class Visibility {
   /** Whether all subjects of a range are surely seen. */
   boolean seesAll(int from, int to) {
     return sure.nextClearBit(from) >= to;
+  }
+
+  /** The same of those of a range that are there. */
+  boolean seesAllOf(Facts facts, int from, int to) {
+    for (int s = sure.nextClearBit(from); s < to; s = sure.nextClearBit(s + 1)) {
+      if (!facts.isAbsent(s)) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /** Whether there is nothing undecided. */

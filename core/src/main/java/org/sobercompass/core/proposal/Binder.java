@@ -1,6 +1,5 @@
 package org.sobercompass.core.proposal;
 
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -36,16 +35,20 @@ final class Binder implements Step.Cases<Optional<Change>> {
   private final Map<String, Integer> included = new HashMap<>();
   private final Map<Integer, AccessSystem> written = new HashMap<>();
   private final Map<Integer, ListSteps> lists = new HashMap<>();
+  private final SubjectSteps subjects;
   private int step;
 
   Binder(AccessModel model) {
     this.model = model;
     this.facts = model.facts();
-    this.lookup = new Lookup(model, what -> note(Kind.UNKNOWN, what));
+    this.lookup =
+        new Lookup(model, what -> note(Kind.UNKNOWN, what), what -> note(Kind.NOT_THERE, what));
+    this.subjects = new SubjectSteps(model, lookup);
   }
 
   /** Of two steps that take each other back neither is made; both are told. */
   Bound bind(Proposal proposal) {
+    proposal.deleted().forEach(lookup::deletes);
     for (Step one : proposal.steps()) {
       if (made.containsKey(one.inverse())) {
         made.put(one.inverse(), List.of());
@@ -57,7 +60,9 @@ final class Binder implements Step.Cases<Optional<Change>> {
       }
       step++;
     }
-    return new Bound(made.values().stream().flatMap(List::stream).toList(), notes);
+    List<Bound.Made> all = made.values().stream().flatMap(List::stream).toList();
+    notes.addAll(subjects.leftovers(all));
+    return new Bound(all, notes);
   }
 
   /** A change; of a member that a group lists by several attributes, one for each. */
@@ -238,35 +243,17 @@ final class Binder implements Step.Cases<Optional<Change>> {
 
   @Override
   public Optional<Change> account(Step.Disable disable) {
-    return lookup
-        .account(disable.account())
-        .flatMap(
-            account ->
-                facts.is(account, Facts.DISABLED) == disable.disabled()
-                        && !facts.is(account, Facts.STATE_UNKNOWN)
-                    ? none(
-                        Kind.ALREADY,
-                        words(account)
-                            + (disable.disabled() ? " is disabled already" : " is not disabled"))
-                    : Optional.of(
-                        new Change.AccountChanged(
-                            account, Optional.of(disable.disabled()), Optional.empty())));
+    return subjects.disable(disable, this::none);
   }
 
   @Override
   public Optional<Change> ends(Step.Ends ends) {
-    long at = ends.is().map(Instant::getEpochSecond).orElse(Facts.NEVER);
-    if (isSettled(ends.account(), ends)) {
-      return Optional.empty();
-    }
-    return lookup
-        .account(ends.account())
-        .flatMap(
-            account ->
-                facts.expires(account) == at && !facts.is(account, Facts.EXPIRY_UNKNOWN)
-                    ? none(Kind.ALREADY, words(account) + " ends then already")
-                    : Optional.of(
-                        new Change.AccountChanged(account, Optional.empty(), Optional.of(at))));
+    return isSettled(ends.account(), ends) ? Optional.empty() : subjects.ends(ends, this::none);
+  }
+
+  @Override
+  public Optional<Change> presence(Step.Presence presence) {
+    return subjects.presence(presence, step, this::none);
   }
 
   @Override

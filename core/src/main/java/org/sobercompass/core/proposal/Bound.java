@@ -53,7 +53,11 @@ public record Bound(List<Made> made, List<Note> notes) {
     /** It takes back another step of the same proposal. */
     CONTRADICTS,
     /** The groups would contain each other. The step is made all the same. */
-    CIRCLE
+    CIRCLE,
+    /** What it deletes is still named elsewhere. The step is made all the same. */
+    LEFTOVER,
+    /** Taken back, it is not whole again. The step is made all the same. */
+    FOR_GOOD
   }
 
   /**

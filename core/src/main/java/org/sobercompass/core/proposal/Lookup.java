@@ -38,22 +38,63 @@ final class Lookup {
   private @Nullable Set<String> roles;
   private final Facts facts;
   private final Consumer<String> unknown;
+  private final Consumer<String> gone;
   private final Map<String, Map<Assignment, Integer>> given = new HashMap<>();
   private final Map<String, Map<String, List<Integer>>> said = new HashMap<>();
+  private final Set<Integer> created = new HashSet<>();
+  private final Set<Integer> deleted = new HashSet<>();
+  private final Set<Key> goes = new HashSet<>();
 
   /** In a model; {@code unknown} is told what is not there. */
   Lookup(AccessModel model, Consumer<String> unknown) {
+    this(model, unknown, unknown);
+  }
+
+  /**
+   * In a model; {@code unknown} is told what is not there, {@code gone} what is not there any more.
+   */
+  Lookup(AccessModel model, Consumer<String> unknown, Consumer<String> gone) {
+    this.gone = gone;
     this.model = model;
     this.facts = model.facts();
     this.unknown = unknown;
   }
 
+  /** Somebody who is there, or whom the proposal creates, and does not delete before. */
   Optional<Integer> subject(Key key) {
-    Optional<Integer> found = facts.find(key);
-    if (found.isEmpty()) {
+    Optional<Integer> found =
+        facts.find(key).filter(s -> !facts.isAbsent(s) || created.contains(s));
+    if (found.isEmpty() && goes.contains(key)) {
+      gone.accept(key.text() + " is deleted already");
+    } else if (found.isEmpty()) {
       unknown.accept("there is no " + key.text() + " in what was read");
+    } else if (deleted.contains(found.get())) {
+      unknown.accept("an earlier step of the same proposal deletes " + key.text());
+      return Optional.empty();
     }
     return found;
+  }
+
+  /** Somebody who is there. */
+  Optional<Integer> present(Key key) {
+    return facts.find(key).filter(subject -> !facts.isAbsent(subject));
+  }
+
+  /** Somebody who is not there, whom the proposal creates from now on. */
+  Optional<Integer> creating(Key key) {
+    Optional<Integer> found = facts.find(key).filter(facts::isAbsent);
+    found.ifPresent(created::add);
+    return found;
+  }
+
+  /** Notes whom the proposal deletes: where they are not there, that was done before. */
+  void deletes(Key key) {
+    goes.add(key);
+  }
+
+  /** Notes that the proposal deletes somebody from now on. */
+  void deleting(int subject) {
+    deleted.add(subject);
   }
 
   Optional<Integer> group(Key key) {

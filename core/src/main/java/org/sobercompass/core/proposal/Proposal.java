@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.key.Key;
 import org.sobercompass.core.system.Change;
 
 /**
@@ -23,6 +24,22 @@ public record Proposal(String name, List<Step> steps) {
    */
   public Bound on(AccessModel model) {
     return new Binder(model).bind(this);
+  }
+
+  /** The accounts and groups that it creates. */
+  public List<Step.Presence> created() {
+    return steps.stream()
+        .filter(step -> step instanceof Step.Presence presence && presence.created())
+        .map(Step.Presence.class::cast)
+        .toList();
+  }
+
+  /** The accounts and groups that it deletes. */
+  public List<Key> deleted() {
+    return steps.stream()
+        .filter(step -> step instanceof Step.Presence presence && !presence.created())
+        .map(step -> ((Step.Presence) step).subject())
+        .toList();
   }
 
   /** This one, then another, under the name of the first that has one. */

@@ -3,12 +3,14 @@ package org.sobercompass.core.proposal;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Drift;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.proposal.Step.Assignment;
 
@@ -50,6 +52,34 @@ public final class ReadyMade {
     }
     ends.addAll(entries(naming -> accounts.forEach(naming::take)));
     return new Proposal("", ends);
+  }
+
+  /**
+   * Accounts and groups are deleted: first everything ends that names them, and accounts are
+   * disabled, so that nothing is left that names nobody; then they go.
+   */
+  public Proposal deleting(List<Integer> subjects) {
+    Set<Step> all = new LinkedHashSet<>();
+    for (int subject : subjects) {
+      if (facts.kind(subject) == SubjectKind.ACCOUNT && !facts.is(subject, Facts.DISABLED)) {
+        all.add(new Step.Disable(facts.key(subject), true));
+      }
+      own.assigned(subject).stream()
+          .flatMap(given -> given.what().stream())
+          .forEach(what -> all.add(new Step.Withdraw(what)));
+      own.lines(subject).forEach(line -> all.add(line.inverse()));
+      listed(subject, subject).forEach(join -> all.add(join.inverse()));
+    }
+    all.addAll(entries(naming -> subjects.forEach(naming::take)));
+    subjects.forEach(subject -> all.add(Steps.presence(facts, subject, Map.of(), false)));
+    return new Proposal("", List.copyOf(all));
+  }
+
+  /** A group that is to be created, and who is in it from the beginning. */
+  public static Proposal creating(Step.Presence group, List<Key> members) {
+    List<Step> all = new ArrayList<>(List.of(group));
+    members.forEach(member -> all.add(new Step.Join(member, group.subject())));
+    return new Proposal("", all);
   }
 
   /**
@@ -165,10 +195,18 @@ public final class ReadyMade {
     Set<Step> all = new LinkedHashSet<>();
     Key key = facts.key(to);
     assigned(account).forEach(what -> all.add(new Step.Assign(to(what, key))));
-    boolean sameDirectory = facts.source(account).equals(facts.source(to));
-    for (int i = 0; i < model.graph().upCount(account) && sameDirectory; i++) {
-      if (model.graph().upVia(account, i).isListed()) {
-        all.add(new Step.Join(key, facts.key(model.graph().upGroup(account, i))));
+    if (facts.source(account).equals(facts.source(to))) {
+      all.addAll(listed(account, to));
+    }
+    return all;
+  }
+
+  /** The groups that list an account or group, as steps that put another in. */
+  private Set<Step> listed(int subject, int to) {
+    Set<Step> all = new LinkedHashSet<>();
+    for (int i = 0; i < model.graph().upCount(subject); i++) {
+      if (model.graph().upVia(subject, i).isListed()) {
+        all.add(new Step.Join(facts.key(to), facts.key(model.graph().upGroup(subject, i))));
       }
     }
     return all;

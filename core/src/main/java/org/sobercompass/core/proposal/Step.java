@@ -1,7 +1,10 @@
 package org.sobercompass.core.proposal;
 
 import java.time.Instant;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.key.Key;
@@ -42,6 +45,9 @@ public sealed interface Step {
 
     /** An account ends at another time. */
     T ends(Ends step);
+
+    /** An account or group is created or deleted. */
+    T presence(Presence step);
 
     /** A line of a register is added or taken out. */
     T register(Register step);
@@ -188,6 +194,35 @@ public sealed interface Step {
     @Override
     public Step inverse() {
       return new Ends(account, is, was);
+    }
+  }
+
+  /**
+   * An account or group is created in its directory, or deleted from it.
+   *
+   * @param subject its key: by its DN as long as the directory has not given it an id
+   * @param dn its name in the directory, as written
+   * @param attributes its attributes, in order, each with its values; of what is deleted they may
+   *     be missing, since they are read where it stands. Members are put in by steps of their own
+   * @param created whether it is created; else it is deleted
+   */
+  record Presence(Key subject, String dn, Map<String, List<String>> attributes, boolean created)
+      implements Step {
+    /** Copies. */
+    public Presence {
+      Map<String, List<String>> copy = new LinkedHashMap<>();
+      attributes.forEach((name, values) -> copy.put(name, List.copyOf(values)));
+      attributes = Collections.unmodifiableMap(copy);
+    }
+
+    @Override
+    public <T> T in(Cases<T> cases) {
+      return cases.presence(this);
+    }
+
+    @Override
+    public Step inverse() {
+      return new Presence(subject, dn, attributes, !created);
     }
   }
 

@@ -1,6 +1,8 @@
 package org.sobercompass.core.proposal;
 
 import java.time.Instant;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.sobercompass.core.access.AccessModel;
@@ -40,15 +42,24 @@ final class Steps {
                 added -> new Step.Assign(of(model.view(added.system()), added)),
                 removed -> taken(model.view(removed.system()), removed.grant()),
                 redefined -> of(model.view(redefined.system()), redefined.how())),
-        this::of);
+        self ->
+            self.byKind(
+                this::of,
+                presence -> presence(facts, presence.subject(), Map.of(), presence.isThere())));
   }
 
   private Step of(Change.AccountChanged account) {
     return account
         .disabled()
-        .<Step>map(off -> new Step.Disable(facts.key(account.account()), off))
+        .<Step>map(off -> new Step.Disable(facts.key(account.subject()), off))
         .orElseGet(
-            () -> Step.Ends.of(facts, account.account(), account.expires().orElse(Facts.NEVER)));
+            () -> Step.Ends.of(facts, account.subject(), account.expires().orElse(Facts.NEVER)));
+  }
+
+  /** That an account or group is created with these attributes, or deleted. */
+  static Step.Presence presence(
+      Facts facts, int subject, Map<String, List<String>> attributes, boolean created) {
+    return new Step.Presence(facts.key(subject), facts.dn(subject), attributes, created);
   }
 
   private Assignment of(SystemView view, Change.AssignmentAdded added) {

@@ -85,7 +85,7 @@ public final class SightFill {
                         + sight.directory()
                         + (fill.known ? " has" : ""),
                     "an attribute that is filled; `sober probe` tells which")
-                .near(fill.known ? "" : facts.nearestAttribute(fill.attribute)));
+                .near(fill.known ? "" : facts.names().nearestAttribute(fill.attribute)));
       }
     }
     if (view.memberships().profile().counts().stream().noneMatch(this::isUsed)) {

@@ -53,7 +53,7 @@ public record Wishes(Set<Integer> untouched, Set<String> systems, Map<Kind, Inte
     return change.fold(
         moved -> !untouched.contains(moved.member()) && !untouched.contains(moved.group()),
         own -> allow(model.view(own.system()), own),
-        account -> !untouched.contains(account.account()));
+        self -> !untouched.contains(self.subject()));
   }
 
   private boolean allow(SystemView view, Change.OfSystem change) {

@@ -11,11 +11,14 @@ import org.sobercompass.core.facts.Via;
  * be forgotten anywhere.
  */
 public sealed interface Change {
-  /** Does what fits: to memberships, to what a system gives and defines, or to an account. */
+  /**
+   * Does what fits: to memberships, to what a system gives and defines, or to an account or group
+   * itself.
+   */
   <T> T fold(
       Function<OfMembership, T> membership,
       Function<OfSystem, T> system,
-      Function<AccountChanged, T> account);
+      Function<OfSubject, T> subject);
 
   /** A change of memberships. */
   sealed interface OfMembership extends Change {
@@ -35,7 +38,7 @@ public sealed interface Change {
     default <T> T fold(
         Function<OfMembership, T> membership,
         Function<OfSystem, T> system,
-        Function<AccountChanged, T> account) {
+        Function<OfSubject, T> subject) {
       return membership.apply(this);
     }
   }
@@ -73,7 +76,7 @@ public sealed interface Change {
     default <T> T fold(
         Function<OfMembership, T> membership,
         Function<OfSystem, T> system,
-        Function<AccountChanged, T> account) {
+        Function<OfSubject, T> subject) {
       return system.apply(this);
     }
   }
@@ -122,6 +125,23 @@ public sealed interface Change {
     }
   }
 
+  /** A change of an account or group itself. */
+  sealed interface OfSubject extends Change {
+    /** The account or group. */
+    int subject();
+
+    /** Does what fits. */
+    <T> T byKind(Function<AccountChanged, T> account, Function<PresenceChanged, T> presence);
+
+    @Override
+    default <T> T fold(
+        Function<OfMembership, T> membership,
+        Function<OfSystem, T> system,
+        Function<OfSubject, T> subject) {
+      return subject.apply(this);
+    }
+  }
+
   /**
    * An account is disabled or enabled, or ends at another time.
    *
@@ -129,14 +149,25 @@ public sealed interface Change {
    * @param expires epoch second, or {@link org.sobercompass.core.facts.Facts#NEVER}; empty when
    *     that stays
    */
-  record AccountChanged(int account, Optional<Boolean> disabled, Optional<Long> expires)
-      implements Change {
+  record AccountChanged(int subject, Optional<Boolean> disabled, Optional<Long> expires)
+      implements OfSubject {
     @Override
-    public <T> T fold(
-        Function<OfMembership, T> membership,
-        Function<OfSystem, T> system,
-        Function<AccountChanged, T> account) {
+    public <T> T byKind(
+        Function<AccountChanged, T> account, Function<PresenceChanged, T> presence) {
       return account.apply(this);
+    }
+  }
+
+  /**
+   * An account or group is created, or deleted. What is created was read with the rest, as absent.
+   *
+   * @param isThere whether it is there then
+   */
+  record PresenceChanged(int subject, boolean isThere) implements OfSubject {
+    @Override
+    public <T> T byKind(
+        Function<AccountChanged, T> account, Function<PresenceChanged, T> presence) {
+      return presence.apply(this);
     }
   }
 }

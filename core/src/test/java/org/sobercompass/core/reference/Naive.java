@@ -23,6 +23,7 @@ public final class Naive {
   private final SmallWorld world;
   private final Facts facts;
   private final MembershipGraph graph;
+  private final Set<Integer> absent;
   private final Map<String, Boolean> known = new java.util.HashMap<>();
   private final Map<Integer, Set<Integer>> sureOf = new java.util.HashMap<>();
   private final Map<Integer, Set<Integer>> perhapsOf = new java.util.HashMap<>();
@@ -34,13 +35,22 @@ public final class Naive {
 
   /** The rules over one organization with other memberships. */
   public Naive(SmallWorld world, MembershipGraph graph) {
+    this(world, graph, Set.of());
+  }
+
+  /** The rules over one organization in which some accounts and groups are not there. */
+  public Naive(SmallWorld world, MembershipGraph graph, Set<Integer> absent) {
     this.world = world;
     this.facts = world.facts;
     this.graph = graph;
+    this.absent = absent;
   }
 
   /** What an account is seen as: 1 sure, 0 perhaps, -1 not. */
   private int seen(int subject) {
+    if (absent.contains(subject)) {
+      return -1;
+    }
     if (subject >= facts.firstUnit()) {
       return 1;
     }
@@ -90,6 +100,9 @@ public final class Naive {
 
   private Set<Integer> withImplicit(int account, int least) {
     var admission = world.application.admission();
+    if (absent.contains(account)) {
+      return Set.of();
+    }
     if (admission.isOpen()) {
       return Set.of(facts.implicit(Implicit.EVERYONE));
     }

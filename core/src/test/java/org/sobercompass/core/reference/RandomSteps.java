@@ -3,6 +3,7 @@ package org.sobercompass.core.reference;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import org.sobercompass.core.access.AccessModel;
@@ -17,8 +18,17 @@ import org.sobercompass.core.system.Change;
 public final class RandomSteps {
   private RandomSteps() {}
 
-  /** One to four steps on a model. */
+  /** One to four steps on a model, in which nobody is deleted. */
   public static Proposal of(AccessModel model, Random random) {
+    return of(model, random, 7);
+  }
+
+  /** One to four steps of all kinds. */
+  static Proposal withDeletions(AccessModel model, Random random) {
+    return of(model, random, 8);
+  }
+
+  private static Proposal of(AccessModel model, Random random, int kinds) {
     Facts facts = model.facts();
     SystemView view = model.systems().get(0);
     List<Step> steps = new ArrayList<>();
@@ -45,7 +55,7 @@ public final class RandomSteps {
                   : Optional.empty(),
               Optional.empty());
       steps.add(
-          switch (random.nextInt(7)) {
+          switch (random.nextInt(kinds)) {
             case 4 -> new Step.Disable(facts.key(account), random.nextBoolean());
             case 5 ->
                 Step.Ends.of(
@@ -56,6 +66,7 @@ public final class RandomSteps {
                 new Step.Register(
                     view.id(), member, "directory", random.nextBoolean(), false, "", true);
 
+            case 7 -> new Step.Presence(member, member.id(), Map.of(), false);
             case 0 -> new Step.Join(member, group);
             case 1 -> new Step.Leave(member, group);
             case 2 -> new Step.Assign(what);

@@ -17,11 +17,19 @@ import org.sobercompass.report.data.AnswerTable;
 
 /** Amendments, and how far they are carried out, in words and tables. Immutable. */
 public final class AmendmentAnswers {
-  private final Amendment amendment;
+  private static final int LOSSES = 5;
 
-  /** Answers about an amendment. */
-  public AmendmentAnswers(Amendment amendment) {
+  private final Amendment amendment;
+  private final List<String> losses;
+
+  /**
+   * Answers about an amendment.
+   *
+   * @param losses what carrying it out loses for good: sentences without a full stop
+   */
+  public AmendmentAnswers(Amendment amendment, List<String> losses) {
     this.amendment = amendment;
+    this.losses = List.copyOf(losses);
   }
 
   /**
@@ -65,8 +73,16 @@ public final class AmendmentAnswers {
                         + " carried out"
                         + (failed > 0 ? ", " + failed + " could not be." : ".")));
     amendment.byHand().forEach(line -> sheet.note("By hand: " + line + "."));
+    lost(sheet);
     sheet.note("It rests on " + amendment.restsOn() + ".");
     return sheet.build();
+  }
+
+  private void lost(AnswerTable.Builder sheet) {
+    losses.stream().limit(LOSSES).forEach(loss -> sheet.note("For good: " + loss + "."));
+    if (losses.size() > LOSSES) {
+      sheet.note("For good: the same of " + (losses.size() - LOSSES) + " more.");
+    }
   }
 
   private static String words(Journal.State state) {

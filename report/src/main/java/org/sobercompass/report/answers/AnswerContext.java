@@ -153,6 +153,6 @@ public record AnswerContext(
 
   /** "1 account", "2 accounts". */
   public static String count(int number, String one, String many) {
-    return number + " " + (number == 1 ? one : many);
+    return Words.count(number, one, many);
   }
 }

@@ -57,7 +57,22 @@ final class ChangeWords {
                 added -> membership("put", "put", added, " into "),
                 removed -> membership("take", "taken", removed, " out of ")),
         own -> own.byKind(this::given, this::removed, this::redefined),
-        this::account);
+        self -> self.byKind(this::account, this::presence));
+  }
+
+  private String presence(Change.PresenceChanged change) {
+    Facts facts = model.facts();
+    String what =
+        "the "
+            + facts.kind(change.subject()).words()
+            + " "
+            + facts.title(change.subject())
+            + " ("
+            + facts.dn(change.subject())
+            + ")";
+    return change.isThere()
+        ? say("create", "created", what, "")
+        : say("delete", "deleted", what, "");
   }
 
   private String membership(
@@ -103,7 +118,7 @@ final class ChangeWords {
   }
 
   private String account(Change.AccountChanged change) {
-    String who = Words.subject(model.facts(), change.account());
+    String who = Words.subject(model.facts(), change.subject());
     return change
         .disabled()
         .map(off -> off ? say("disable", "disabled", who, "") : say("enable", "enabled", who, ""))

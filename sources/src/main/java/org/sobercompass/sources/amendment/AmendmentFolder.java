@@ -21,6 +21,7 @@ import org.sobercompass.core.audit.Foretold;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.problem.Place;
+import org.sobercompass.core.problem.Plain;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.TargetKind;
@@ -103,6 +104,11 @@ public record AmendmentFolder(Path path, Amendment amendment, Foretold foretold,
         .append("\n\nWithout that program, in the order of the systems below:\n");
     for (Amendment.Target target : amendment.targets()) {
       TargetKinds.of(target.kind()).ifPresent(kind -> readMe(target, kind, out));
+    }
+    List<String> losses = TargetKinds.losses(amendment, amendment.records());
+    if (!losses.isEmpty()) {
+      out.append("\nWhat no undo brings back whole; carry-out asks for --accept-loss:\n");
+      losses.forEach(line -> out.append("  ").append(Plain.text(line)).append('\n'));
     }
     if (!amendment.byHand().isEmpty()) {
       out.append("\nTo be done by hand:\n");

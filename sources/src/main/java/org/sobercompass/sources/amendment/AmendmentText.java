@@ -55,6 +55,9 @@ final class AmendmentText {
       node.put("record", record.number());
       node.put("target", record.target());
       node.put("place", record.place());
+      if (!record.id().isEmpty()) {
+        node.put("id", record.id());
+      }
       node.put("words", record.words());
       ArrayNode differences = node.putArray("differences");
       for (Difference difference : record.differences()) {
@@ -162,6 +165,7 @@ final class AmendmentText {
         node.path("record").asInt(0),
         text(node, "target"),
         text(node, "place"),
+        text(node, "id"),
         text(node, "words"),
         differences);
   }

@@ -36,6 +36,7 @@ final class EntryFacts {
   private final Problems problems;
   private final MemberLists lists;
   private final Map<String, Integer> withheld = new TreeMap<>();
+  private boolean created;
 
   EntryFacts(
       String name,
@@ -50,6 +51,19 @@ final class EntryFacts {
     this.into = into;
     this.problems = problems;
     this.lists = new MemberLists(name, into, problems);
+  }
+
+  /** Takes an entry that is to be created; told when it is neither an account nor a group. */
+  void takeCreated(Entry entry) {
+    created = true;
+    if (subjectKind(entry) != null && subjectKind(entry) != SubjectKind.UNIT) {
+      take(entry);
+      return;
+    }
+    problems.error(
+        Place.of(name).entry(entry.getDN()),
+        "its object classes make it neither an account nor a group here",
+        "object classes like those of others");
   }
 
   void take(Entry entry) {
@@ -127,15 +141,12 @@ final class EntryFacts {
   /** Names of hosts: computers ([MS-ADSC]), devices and hosts (RFC 4519, RFC 2307). */
   private void host(Entry entry) {
     boolean isHost =
-        entry.hasObjectClass("computer")
-            || entry.hasObjectClass("device")
-            || entry.hasObjectClass("ipHost");
+        List.of("computer", "device", "ipHost").stream().anyMatch(entry::hasObjectClass);
     if (isHost) {
       for (String attribute : List.of("cn", "dNSHostName")) {
-        String[] names = entry.getAttributeValues(attribute);
-        for (String host : names == null ? new String[0] : names) {
-          into.host(host);
-        }
+        List<String> names = new ArrayList<>();
+        values(entry, attribute, names);
+        names.forEach(into::host);
       }
     }
   }
@@ -263,7 +274,7 @@ final class EntryFacts {
 
   private void withheld(Entry entry, int row) {
     for (Map.Entry<String, Via> listing : Listings.REQUIRED.entrySet()) {
-      if (Listings.hides(entry, listing.getKey(), schema)) {
+      if (!created && Listings.hides(entry, listing.getKey(), schema)) {
         into.open(row, listing.getValue());
         withheld.merge(listing.getKey(), 1, Integer::sum);
       }

@@ -82,6 +82,15 @@ public final class LdifSource {
   }
 
   /**
+   * Takes entries that are to be created. Members come by changes of their own, so a group without
+   * any hides none.
+   */
+  public void readCreated(List<Entry> created) {
+    EntryFacts entries = new EntryFacts(name, kind, schema, into, problems);
+    created.forEach(entries::takeCreated);
+  }
+
+  /**
    * Hands on all entries of a stream, one by one; records that add one count as entries.
    *
    * @param shown how the user names the file

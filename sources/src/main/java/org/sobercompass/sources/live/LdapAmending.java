@@ -29,6 +29,7 @@ import org.sobercompass.sources.directory.AccountStates;
 import org.sobercompass.sources.directory.BinaryIds;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.directory.LdifSource;
+import org.sobercompass.sources.directory.Listings;
 import org.sobercompass.sources.text.TextFiles;
 
 /**
@@ -41,6 +42,8 @@ final class LdapAmending {
   private final boolean ad;
   private final Facts facts;
   private final Map<String, Optional<Entry>> entries = new HashMap<>();
+  private final Set<Integer> folded = new TreeSet<>();
+  private final Map<Key, Whole> wholes = new LinkedHashMap<>();
   private Optional<String> domain = Optional.empty();
 
   LdapAmending(SourceKind.Wanted wanted, Drafts into, boolean ad) {
@@ -63,8 +66,87 @@ final class LdapAmending {
         problems,
         in -> LdifSource.entries(in, file.shown(), new Problems(), this::take));
     problems.throwIfErrors();
-    wanted.steps().forEach(wish -> step(wish.step(), wish.what()));
+    wanted.steps().forEach(this::presence);
+    wanted.steps().stream()
+        .filter(wish -> !folded.contains(wish.step()))
+        .forEach(wish -> step(wish.step(), wish.what()));
+    wholes.forEach(this::whole);
     lists();
+  }
+
+  /** An entry that is created or deleted, and the steps that are made with it. */
+  private static final class Whole {
+    final Step.Presence what;
+    final Set<Integer> steps = new TreeSet<>();
+    final List<Difference> members = new ArrayList<>();
+
+    Whole(int number, Step.Presence what) {
+      this.what = what;
+      steps.add(number);
+    }
+  }
+
+  /** Members that are put into what is created come with it. */
+  private void presence(SourceKind.Wish wish) {
+    if (wish.what() instanceof Step.Presence presence) {
+      folded.add(wish.step());
+      wholes.put(presence.subject(), new Whole(wish.step(), presence));
+      if (presence.created()) {
+        entries.put(DnForm.of(presence.dn()), Optional.of(LdapEntries.of(presence)));
+      }
+    }
+    Whole into = wish.what() instanceof Step.Join join ? wholes.get(join.group()) : null;
+    if (into != null && into.what.created() && isThere(((Step.Join) wish.what()).member(), into)) {
+      Entry entry = LdapEntries.of(into.what);
+      into.members.addAll(joins(entry, ((Step.Join) wish.what()).member()).stream().toList());
+      into.steps.add(wish.step());
+      folded.add(wish.step());
+    }
+  }
+
+  /** Whether somebody is there before an entry is created. */
+  private boolean isThere(Key member, Whole into) {
+    Whole other = wholes.get(member);
+    return other == null
+        ? !facts.find(member).map(facts::isAbsent).orElse(true)
+        : other.steps.iterator().next() < into.steps.iterator().next();
+  }
+
+  /** One record that creates or deletes an entry, as the steps before have made it. */
+  private void whole(Key key, Whole whole) {
+    String dn = whole.what.dn();
+    Optional<Entry> there = entries.getOrDefault(DnForm.of(dn), Optional.empty());
+    if (there.isEmpty()) {
+      whole.steps.forEach(n -> into.byHand(n, "its entry is not in " + wanted.entries().shown()));
+      return;
+    }
+    Entry entry = there.get();
+    for (Difference difference : whole.members) {
+      entry = LdapEntries.with(entry, difference);
+    }
+    if (whole.what.created() && Listings.hidesMembers(entry, Optional.empty())) {
+      whole.steps.forEach(
+          n ->
+              into.byHand(
+                  n, "a group of its object class has at least one member, and none joins it"));
+      return;
+    }
+    List<String> text = List.of(LdapEntries.text(entry));
+    Difference difference =
+        whole.what.created()
+            ? new Difference(LdapEntries.ENTRY, List.of(), text)
+            : new Difference(LdapEntries.ENTRY, text, List.of());
+    into.add(draft(whole.steps, entry, difference));
+  }
+
+  private Drafts.Draft draft(Set<Integer> steps, Entry entry, Difference difference) {
+    return new Drafts.Draft(
+        steps,
+        wanted.directory(),
+        LdapTargetKind.ID,
+        entry.getDN(),
+        LdapEntries.id(entry),
+        List.of(difference));
   }
 
   private void take(Entry entry) {
@@ -87,6 +169,9 @@ final class LdapAmending {
                     : step instanceof Step.Ends ends
                         ? Optional.of(ends.account())
                         : Optional.empty();
+    if (step instanceof Step.Presence presence) {
+      return presence.dn();
+    }
     return key.flatMap(facts::find).map(facts::dn).orElse("");
   }
 
@@ -105,7 +190,12 @@ final class LdapAmending {
                 : step instanceof Step.Disable disable
                     ? state(entry.get(), disable.disabled()).stream().toList()
                     : end(entry.get(), ((Step.Ends) step).is()).stream().toList();
-    differences.forEach(d -> into.add(number, wanted.directory(), LdapTargetKind.ID, dn, d));
+    Entry after = entry.get();
+    for (Difference difference : differences) {
+      into.add(draft(Set.of(number), entry.get(), difference));
+      after = LdapEntries.with(after, difference);
+    }
+    entries.put(DnForm.of(dn), Optional.of(after));
     if (differences.isEmpty()) {
       into.byHand(number, "no attribute of " + dn + " says it");
     }
@@ -198,8 +288,8 @@ final class LdapAmending {
     wanted.come().forEach(c -> byObject.computeIfAbsent(c.dn(), dn -> new ArrayList<>()).add(c));
     byObject.forEach(
         (dn, steps) -> {
-          Optional<Descriptor> was =
-              entries.getOrDefault(DnForm.of(dn), Optional.empty()).flatMap(this::descriptor);
+          Optional<Entry> entry = entries.getOrDefault(DnForm.of(dn), Optional.empty());
+          Optional<Descriptor> was = entry.flatMap(this::descriptor);
           if (was.isEmpty()) {
             steps.forEach(one -> into.byHand(one.step(), "the list of " + dn + " was not read"));
             return;
@@ -207,13 +297,7 @@ final class LdapAmending {
           Difference difference =
               new Difference(
                   LdapTargetKind.LIST, List.of(text(was.get())), List.of(text(is(dn, was.get()))));
-          into.add(
-              new Drafts.Draft(
-                  Drafts.steps(steps),
-                  wanted.directory(),
-                  LdapTargetKind.ID,
-                  dn,
-                  List.of(difference)));
+          into.add(draft(Drafts.steps(steps), entry.get(), difference));
         });
   }
 

@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.proposal.Step;
 import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.LineCount;
 import org.sobercompass.sources.LiveSource;
@@ -97,12 +98,28 @@ public abstract class LdapKind implements SourceKind {
 
   @Override
   public final void read(Entries entries, FactsSource into, Problems problems) {
+    source(entries, into, problems).read(entries.path());
+  }
+
+  @Override
+  public final void readCreated(
+      List<Step.Presence> created, Entries entries, FactsSource into, Problems problems) {
+    source(entries, into, problems).readCreated(created.stream().map(LdapEntries::of).toList());
+  }
+
+  @Override
+  public final Optional<Step.Presence> groupLike(
+      Entries entries, String directory, String like, String name) {
+    return new GroupLike(directory, like, name).read(entries);
+  }
+
+  private LdifSource source(Entries entries, FactsSource into, Problems problems) {
     Optional<DirectorySchema> schema =
         entries
             .schema()
             .flatMap(file -> DirectorySchema.read(file, entries.schemaShown(), problems));
     DirectoryKind classes = entries.login().map(kind::withLogin).orElse(kind);
-    new LdifSource(entries.shown(), classes, schema, into, problems).read(entries.path());
+    return new LdifSource(entries.shown(), classes, schema, into, problems);
   }
 
   @Override

@@ -1,17 +1,23 @@
 package org.sobercompass.sources.live;
 
 import com.unboundid.ldap.sdk.Control;
+import com.unboundid.ldap.sdk.DeleteRequest;
 import com.unboundid.ldap.sdk.Entry;
+import com.unboundid.ldap.sdk.Filter;
 import com.unboundid.ldap.sdk.LDAPException;
+import com.unboundid.ldap.sdk.LDAPResult;
 import com.unboundid.ldap.sdk.ModifyRequest;
 import com.unboundid.ldap.sdk.ResultCode;
 import com.unboundid.ldap.sdk.SearchRequest;
-import com.unboundid.ldap.sdk.SearchResultEntry;
 import com.unboundid.ldap.sdk.SearchScope;
+import com.unboundid.ldap.sdk.controls.AssertionRequestControl;
+import com.unboundid.ldap.sdk.controls.ManageDsaITRequestControl;
 import com.unboundid.util.Base64;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiPredicate;
 import org.jspecify.annotations.Nullable;
@@ -22,6 +28,7 @@ import org.sobercompass.core.amendment.Standing;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.descriptor.MalformedException;
+import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.sources.descriptor.DescriptorCodec;
 import org.sobercompass.sources.directory.DnForm;
 
@@ -36,7 +43,18 @@ final class LdapTarget implements LiveTarget {
 
   private static final byte[] LIST_ONLY = {0x30, 3, 2, 1, 4};
 
+  /** What moves with every change of an entry, the finest first. */
+  private static final List<String> STAMPS = List.of("entryCSN", "uSNChanged", "modifyTimestamp");
+
+  private static final int TRIES = 5;
+  private static final Result MOVED =
+      new Result(Outcome.REFUSED, "the entry is changed all the time, so it cannot be compared");
+
   private final LdapSession session;
+  private @Nullable Optional<RootEntry> root;
+
+  /** Where entries stand that have another name since, by the number of the record. */
+  private final Map<Integer, String> renamed = new HashMap<>();
 
   LdapTarget(LdapSession session) {
     this.session = session;
@@ -54,7 +72,13 @@ final class LdapTarget implements LiveTarget {
 
   @Override
   public Standing standing(AmendmentRecord record) {
-    Optional<Entry> entry = entry(record);
+    return standing(record, entry(record));
+  }
+
+  private static Standing standing(AmendmentRecord record, Optional<Entry> entry) {
+    if (LdapEntries.isWhole(record)) {
+      return whole(record, entry);
+    }
     if (entry.isEmpty()) {
       return Standing.OTHER;
     }
@@ -64,6 +88,16 @@ final class LdapTarget implements LiveTarget {
       parts.add(Standing.of(difference, values(entry.get(), name), same(difference)));
     }
     return Standing.all(parts);
+  }
+
+  /** How the directory stands to the creation or deletion of an entry. */
+  private static Standing whole(AmendmentRecord record, Optional<Entry> there) {
+    boolean created = LdapEntries.isCreated(record);
+    if (there.isEmpty()) {
+      return created ? Standing.BEFORE : Standing.AFTER;
+    }
+    boolean asSaid = LdapEntries.differing(there.get(), LdapEntries.of(record)).isEmpty();
+    return !asSaid ? Standing.OTHER : created ? Standing.AFTER : Standing.BEFORE;
   }
 
   /**
@@ -84,6 +118,10 @@ final class LdapTarget implements LiveTarget {
     Optional<Entry> entry = entry(record);
     if (entry.isEmpty()) {
       return "there is no entry " + record.place() + ", or it may not be seen";
+    }
+    if (LdapEntries.isWhole(record)) {
+      return "the entry is there, and otherwise in "
+          + String.join(", ", LdapEntries.differing(entry.get(), LdapEntries.of(record)));
     }
     List<String> said = new ArrayList<>();
     for (Difference difference : record.differences()) {
@@ -106,16 +144,39 @@ final class LdapTarget implements LiveTarget {
     return String.join("; ", said);
   }
 
+  /** The entry at the place of a record, or where it stands now that it has another name. */
   private Optional<Entry> entry(AmendmentRecord record) {
-    String[] names = record.differences().stream().map(Difference::name).toArray(String[]::new);
+    Optional<Entry> there = search(record, record.place(), SearchScope.BASE, "(objectClass=*)");
+    boolean created = LdapEntries.isWhole(record) && LdapEntries.isCreated(record);
+    if (there.isPresent() || created || record.id().isEmpty()) {
+      return there;
+    }
+    List<String> bases = root().map(RootEntry::contexts).orElse(List.of());
+    for (int i = 0; i < bases.size() && there.isEmpty(); i++) {
+      there = search(record, bases.get(i), SearchScope.SUB, record.id());
+    }
+    return there;
+  }
+
+  private Optional<Entry> search(
+      AmendmentRecord record, String base, SearchScope scope, String filter) {
+    List<String> names = new ArrayList<>(STAMPS);
+    if (LdapEntries.isWhole(record)) {
+      names.add(SearchRequest.ALL_USER_ATTRIBUTES);
+      LdapEntries.of(record).getAttributes().forEach(one -> names.add(one.getName()));
+    } else {
+      record.differences().forEach(difference -> names.add(difference.name()));
+    }
     try {
-      SearchRequest request =
-          new SearchRequest(record.place(), SearchScope.BASE, "(objectClass=*)", names);
+      SearchRequest request = new SearchRequest(base, scope, filter, names.toArray(String[]::new));
       if (hasList(record)) {
         request.addControl(listOnly());
       }
-      SearchResultEntry found = session.connection().searchForEntry(request);
-      return Optional.ofNullable(found);
+      if (supports(ManageDsaITRequestControl.MANAGE_DSA_IT_REQUEST_OID)) {
+        // As it is stored: what rules make of it is none of it.
+        request.addControl(new ManageDsaITRequestControl(false));
+      }
+      return Optional.ofNullable(session.connection().searchForEntry(request));
     } catch (LDAPException e) {
       if (e.getResultCode().equals(ResultCode.NO_SUCH_OBJECT)) {
         return Optional.empty();
@@ -168,21 +229,100 @@ final class LdapTarget implements LiveTarget {
 
   @Override
   public Result make(AmendmentRecord record) {
-    boolean list = hasList(record);
-    if (list && standing(record) != Standing.BEFORE) {
+    Result result = once(record);
+    // Changed in what the record does not count on, while it was compared.
+    for (int i = 1; i < TRIES && result.equals(MOVED); i++) {
+      result = once(record);
+    }
+    return result;
+  }
+
+  private Result once(AmendmentRecord record) {
+    boolean compared = hasList(record) || LdapEntries.isWhole(record);
+    Optional<Entry> there = compared ? entry(record) : Optional.empty();
+    if (compared && standing(record, there) != Standing.BEFORE) {
       return new Result(Outcome.NOT_AS_COUNTED_ON, "");
     }
-    ModifyRequest request = new ModifyRequest(record.place(), LdapTargetKind.modifications(record));
-    if (list) {
-      request.addControl(listOnly());
+    String place =
+        there.map(Entry::getDN).orElse(renamed.getOrDefault(record.number(), record.place()));
+    List<Control> controls = new ArrayList<>();
+    there.flatMap(this::unchanged).ifPresent(controls::add);
+    if (!LdapEntries.isWhole(record)) {
+      if (hasList(record)) {
+        controls.add(listOnly());
+      }
+      ModifyRequest request =
+          new ModifyRequest(
+              place, LdapTargetKind.modifications(record), controls.toArray(Control[]::new));
+      return made(record, () -> session.connection().modify(request));
     }
+    if (LdapEntries.isCreated(record)) {
+      return made(record, () -> session.connection().add(LdapEntries.of(record)));
+    }
+    DeleteRequest request = new DeleteRequest(place, controls.toArray(Control[]::new));
+    return made(record, () -> session.connection().delete(request));
+  }
+
+  /**
+   * That an entry is as it was when it was compared, which the server itself asks where it can (RFC
+   * 4528): by the stamp that every change of it moves.
+   */
+  private Optional<Control> unchanged(Entry entry) {
+    if (!supports(AssertionRequestControl.ASSERTION_REQUEST_OID)) {
+      return Optional.empty();
+    }
+    return STAMPS.stream()
+        .filter(entry::hasAttribute)
+        .findFirst()
+        .map(
+            stamp ->
+                new AssertionRequestControl(
+                    Filter.createEqualityFilter(stamp, entry.getAttributeValue(stamp)), true));
+  }
+
+  /** Whether the server supports a control; not where it does not show its root entry. */
+  private boolean supports(String control) {
+    return root().filter(root -> root.controls().contains(control)).isPresent();
+  }
+
+  private Optional<RootEntry> root() {
+    Optional<RootEntry> known = root;
+    if (known == null) {
+      try {
+        known = Optional.of(session.root());
+      } catch (OutsideException e) {
+        known = Optional.empty(); // it is asked the plain way
+      }
+      root = known;
+    }
+    return known;
+  }
+
+  /** Whether an entry is found by its id under another name, which is kept. */
+  private boolean isRenamed(AmendmentRecord record) {
+    Optional<String> name = entry(record).map(Entry::getDN);
+    return name.isPresent() && !name.get().equals(renamed.put(record.number(), name.get()));
+  }
+
+  /** A request to the server. */
+  private interface Asking {
+    LDAPResult ask() throws LDAPException;
+  }
+
+  private Result made(AmendmentRecord record, Asking request) {
     try {
-      session.connection().modify(request);
+      request.ask();
       return Result.MADE;
     } catch (LDAPException e) {
       String why = LdapFailure.of(session.access(), "change " + record.place(), e).problem().what();
       if (LdapFailure.isConnection(e) || e.getResultCode().equals(ResultCode.TIMEOUT)) {
         return new Result(Outcome.LOST, why);
+      }
+      if (e.getResultCode().equals(ResultCode.ASSERTION_FAILED)) {
+        return MOVED;
+      }
+      if (e.getResultCode().equals(ResultCode.NO_SUCH_OBJECT) && isRenamed(record)) {
+        return MOVED;
       }
       // Servers say in different ways that a value is there already, or is not.
       return standing(record) == Standing.BEFORE

@@ -2,6 +2,9 @@ package org.sobercompass.sources.live;
 
 import com.unboundid.ldap.sdk.Modification;
 import com.unboundid.ldap.sdk.ModificationType;
+import com.unboundid.ldif.LDIFAddChangeRecord;
+import com.unboundid.ldif.LDIFChangeRecord;
+import com.unboundid.ldif.LDIFDeleteChangeRecord;
 import com.unboundid.ldif.LDIFModifyChangeRecord;
 import com.unboundid.util.Base64;
 import java.net.URI;
@@ -50,13 +53,36 @@ public final class LdapTargetKind implements TargetKind {
       if (record.differences().stream().anyMatch(d -> d.name().equals(LIST))) {
         out.append("# The list is written whole: look first whether it still is what it was.\n");
       }
-      LDIFModifyChangeRecord change =
-          new LDIFModifyChangeRecord(record.place(), modifications(record));
+      for (String loss : losses(record)) {
+        out.append("# ").append(Plain.text(loss)).append('\n');
+      }
+      LDIFChangeRecord change = change(record);
       for (String line : change.toLDIF(LINE)) {
         out.append(line).append('\n');
       }
     }
     return out.toString();
+  }
+
+  private static LDIFChangeRecord change(AmendmentRecord record) {
+    if (!LdapEntries.isWhole(record)) {
+      return new LDIFModifyChangeRecord(record.place(), modifications(record));
+    }
+    return LdapEntries.isCreated(record)
+        ? new LDIFAddChangeRecord(LdapEntries.of(record))
+        : new LDIFDeleteChangeRecord(record.place());
+  }
+
+  /** The id of an entry, and its password, are given by the directory, and never given again. */
+  @Override
+  public List<String> losses(AmendmentRecord record) {
+    return LdapEntries.isWhole(record) && !LdapEntries.isCreated(record)
+        ? List.of(
+            "deleting "
+                + record.place()
+                + " is for good: created again, it has the attributes that were written down, under"
+                + " a new id and without a password, and lists that name the old id do not mean it")
+        : List.of();
   }
 
   /** What a record is in LDAP: values that go are named, so that others are never overwritten. */

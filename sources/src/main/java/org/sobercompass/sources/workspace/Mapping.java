@@ -32,7 +32,9 @@ public record Mapping(List<AccessSystem> systems, FindingRules rules) {
    * @param root the folder with compass.yaml; no file outside it is opened
    */
   public static Mapping over(Path root, Facts facts) {
-    return new WorkspaceReader(new Folder(root, true), Set.of(), Optional.empty()).mapping(facts);
+    return new WorkspaceReader(
+            new Workspace.Origin(new Folder(root, true), Set.of(), Optional.empty(), List.of()))
+        .mapping(facts);
   }
 
   /**

@@ -23,6 +23,7 @@ import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.sources.crosswalk.CrosswalkSettings;
@@ -39,7 +40,7 @@ import org.sobercompass.sources.survey.SurveyFile;
  * AccessModel model = workspace.model();
  * }</pre>
  *
- * @param root the folder
+ * @param origin from what it was read
  * @param zone in which dates are whole days
  * @param facts the directories
  * @param systems the applications
@@ -59,7 +60,7 @@ import org.sobercompass.sources.survey.SurveyFile;
  * @param problems what is wrong, but not so wrong that no answer can be given
  */
 public record Workspace(
-    Path root,
+    Origin origin,
     ZoneId zone,
     Facts facts,
     List<AccessSystem> systems,
@@ -91,7 +92,7 @@ public record Workspace(
 
   /** The same, keeping these attributes (lower case) of all entries besides. */
   public static Workspace open(Path root, Set<String> attributes) {
-    return new WorkspaceReader(Folder.of(root), attributes, Optional.empty()).read();
+    return new Origin(Folder.of(root), attributes, Optional.empty(), List.of()).read();
   }
 
   /**
@@ -109,8 +110,49 @@ public record Workspace(
               "this is a part of a survey, without a mapping",
               "a whole survey; `sober survey --join` takes a part into one"));
     }
-    return new WorkspaceReader(new Folder(file.workspace(), true), attributes, Optional.of(file))
-        .read();
+    Folder mapping = new Folder(file.workspace(), true);
+    return new Origin(mapping, attributes, Optional.of(file), List.of()).read();
+  }
+
+  /**
+   * From what a workspace was read.
+   *
+   * @param folder where the mapping stands
+   * @param attributes further attributes (lower case) that are kept
+   * @param survey the survey it was read from; else the folder's own sources
+   * @param expected what is to be created, and was read as if it were there
+   */
+  public record Origin(
+      Folder folder,
+      Set<String> attributes,
+      Optional<SurveyFile> survey,
+      List<Step.Presence> expected) {
+    /** Copies. */
+    public Origin {
+      attributes = Set.copyOf(attributes);
+      expected = List.copyOf(expected);
+    }
+
+    Workspace read() {
+      return new WorkspaceReader(this).read();
+    }
+  }
+
+  /** The folder. */
+  public Path root() {
+    return origin.folder().path();
+  }
+
+  /**
+   * The same workspace, read again with accounts and groups that are to be created: they have
+   * numbers and memberships by rules, and are absent until a change lets them be there.
+   *
+   * @throws org.sobercompass.core.problem.BadInputException when one cannot be read
+   */
+  public Workspace expecting(List<Step.Presence> created) {
+    List<Step.Presence> all = new ArrayList<>(origin.expected());
+    all.addAll(created);
+    return new Origin(origin.folder(), origin.attributes(), origin.survey(), all).read();
   }
 
   /**

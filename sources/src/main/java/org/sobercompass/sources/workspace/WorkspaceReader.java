@@ -32,6 +32,7 @@ import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.SystemFormat;
@@ -84,6 +85,7 @@ final class WorkspaceReader {
           "objectsid",
           "gidnumber");
 
+  private final Workspace.Origin origin;
   private final Folder root;
   private final Set<String> needs = new TreeSet<>();
   private final Problems problems = new Problems();
@@ -93,14 +95,11 @@ final class WorkspaceReader {
   private RuleGroups rules = RuleGroups.NONE;
   private ZoneId zone = ZoneOffset.UTC;
 
-  /**
-   * @param root the folder with the mapping
-   * @param frozen the survey to answer from, and from nothing else
-   */
-  WorkspaceReader(Folder root, Set<String> attributes, Optional<SurveyFile> frozen) {
-    this.root = root;
-    this.frozen = frozen;
-    for (String attribute : attributes) {
+  WorkspaceReader(Workspace.Origin origin) {
+    this.origin = origin;
+    this.root = origin.folder();
+    this.frozen = origin.survey();
+    for (String attribute : origin.attributes()) {
       needs.add(attribute.toLowerCase(Locale.ROOT));
     }
   }
@@ -185,7 +184,7 @@ final class WorkspaceReader {
                         export.settings().implicitEverywhere()))
             .toList();
     return new Workspace(
-        root.path(),
+        origin,
         zone,
         facts,
         systems,
@@ -345,7 +344,8 @@ final class WorkspaceReader {
 
   private Facts facts(List<Export> exports, FactsCache cache) {
     problems.throwIfErrors();
-    Optional<Facts> cached = cache.read(needs);
+    boolean asRead = origin.expected().isEmpty();
+    Optional<Facts> cached = asRead ? cache.read(needs) : Optional.empty();
     if (cached.isPresent()) {
       return cached.get();
     }
@@ -359,7 +359,9 @@ final class WorkspaceReader {
     }
     Facts facts = builder.build();
     reading.throwIfErrors();
-    cache.write(facts, needs);
+    if (asRead) {
+      cache.write(facts, needs);
+    }
     return facts;
   }
 
@@ -375,6 +377,18 @@ final class WorkspaceReader {
       export.settings().kind().read(export.source(zone), source, reading);
     }
     rules.add(builder);
+    builder.expected();
+    for (Export export : exports) {
+      String directory = export.settings().name();
+      List<Step.Presence> created =
+          origin.expected().stream().filter(c -> c.subject().source().equals(directory)).toList();
+      if (!created.isEmpty()) {
+        export
+            .settings()
+            .kind()
+            .readCreated(created, export.source(zone), builder.source(directory), reading);
+      }
+    }
     return builder;
   }
 

@@ -110,6 +110,7 @@ public record Amended(AmendmentFolder folder, TargetKind.Door door, String passw
             Optional.empty());
     Amended amended = new Amended(folder, door, arguments[4]);
     Work work = arguments[5].equals("undo") ? amended.undo() : amended.carryOut();
+    System.out.println(work.failed() + " " + work.stopped());
     System.exit(work.isWhole() ? 0 : 1);
   }
 
@@ -118,7 +119,7 @@ public record Amended(AmendmentFolder folder, TargetKind.Door door, String passw
     int killed = 0;
     int code = runAndKill(undo, random.nextInt(60));
     while (code != 0) {
-      assertThat(code).as("killed, or whole").isEqualTo(137);
+      assertThat(code).as("killed, or whole: " + Files.readString(said())).isEqualTo(137);
       killed++;
       // Longer each time, so that what takes long in one piece ends at last.
       code = runAndKill(undo, random.nextInt(60 + 100 * killed));
@@ -131,6 +132,11 @@ public record Amended(AmendmentFolder folder, TargetKind.Door door, String passw
     return loader instanceof URLClassLoader of
         ? Stream.of(of.getURLs()).map(URL::getPath).collect(Collectors.joining(":"))
         : System.getProperty("java.class.path");
+  }
+
+  /** What the last process said, beside the amendment. */
+  private Path said() {
+    return folder.path().resolveSibling(folder.path().getFileName() + ".said");
   }
 
   private int runAndKill(boolean undo, int millis) throws IOException, InterruptedException {
@@ -148,7 +154,7 @@ public record Amended(AmendmentFolder folder, TargetKind.Door door, String passw
                 password,
                 undo ? "undo" : "there")
             .redirectErrorStream(true)
-            .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+            .redirectOutput(said().toFile())
             .start();
     // Most kills fall into the work itself, which begins when the journal has grown.
     Path journal = folder.path().resolve("journal." + door.target() + ".jsonl");

@@ -41,6 +41,7 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.proposal.AsIn;
 import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.ReadyMade;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.ListWish;
@@ -171,6 +172,66 @@ class SambaAmendmentTest {
     Amended.assertDone(before, read(), proposal);
     assertThat(amended.undo().isWhole()).isTrue();
     assertThat(dump()).isEqualTo(all);
+  }
+
+  /** Without what only the directory gives: ids, and the list that a new object begins with. */
+  private static Map<String, Set<String>> withoutLists(
+      Map<String, Set<String>> all, Set<String> of) {
+    Map<String, Set<String>> left = new TreeMap<>(all);
+    left.replaceAll(
+        (dn, values) -> {
+          Set<String> own = new TreeSet<>(values);
+          own.removeIf(value -> of.contains(dn) && value.startsWith("nTSecurityDescriptor"));
+          return own;
+        });
+    return left;
+  }
+
+  @Test
+  void groupsAreCreatedAndAccountsAndGroupsDeletedAndAllIsThereAgainAfterTheUndo()
+      throws Exception {
+    Organization before = read();
+    Map<String, Set<String>> all = dump();
+    Facts facts = before.model().facts();
+    List<Integer> users = new ArrayList<>();
+    List<Integer> groups = new ArrayList<>();
+    for (int subject = 0; subject < facts.firstGroup() + facts.groups(); subject++) {
+      if (facts.dn(subject).endsWith(SITES)) {
+        (subject < facts.accounts() ? users : groups).add(subject);
+      }
+    }
+    Step.Presence group = before.groupLike("night keepers", groups.get(0));
+    List<Step> steps =
+        new ArrayList<>(
+            ReadyMade.creating(group, List.of(facts.key(users.get(0)), facts.key(groups.get(1))))
+                .steps());
+    List<Integer> gone = List.of(users.get(3), users.get(7), groups.get(2));
+    steps.addAll(new ReadyMade(before.assessment().model()).deleting(gone).steps());
+    Proposal proposal = new Proposal("", steps);
+    Amended amended = amend(before, proposal);
+    Work work = amended.carryOut();
+    assertThat(work.isWhole()).as(work.failed() + work.stopped()).isTrue();
+
+    Organization after = read();
+    Facts now = after.model().facts();
+    int created = after.names().group("night keepers");
+    assertThat(after.model().graph().downCount(created)).isEqualTo(2);
+    assertThat(now.dn(created)).isEqualTo(group.dn());
+    for (int one : gone) {
+      assertThat(now.find(facts.key(one))).isEmpty();
+    }
+    assertThat(now.accounts()).isEqualTo(facts.accounts() - 2);
+
+    Work back = amended.undo();
+    Set<String> again = new TreeSet<>();
+    gone.forEach(one -> again.add(facts.dn(one)));
+    // An account that is created without a password cannot be enabled; the rest is as it was.
+    assertThat(back.failed())
+        .as(back.stopped())
+        .allMatch(failure -> failure.record().place().startsWith("CN="));
+    Map<String, Set<String>> undone = dump();
+    assertThat(undone.keySet()).as(back.failed() + back.stopped()).isEqualTo(all.keySet());
+    assertThat(withoutLists(undone, again)).isEqualTo(withoutLists(all, again));
   }
 
   /** Entries that stand at an object itself, of lists that others may inherit from. */

@@ -2,11 +2,14 @@ package org.sobercompass.sources.real;
 
 import static com.unboundid.ldap.sdk.ModificationType.ADD;
 
+import com.unboundid.ldap.sdk.Attribute;
 import com.unboundid.ldap.sdk.Entry;
 import com.unboundid.ldap.sdk.LDAPConnection;
 import com.unboundid.ldap.sdk.LDAPException;
 import com.unboundid.ldap.sdk.Modification;
 import com.unboundid.ldap.sdk.ModifyRequest;
+import com.unboundid.ldap.sdk.SearchResultEntry;
+import com.unboundid.ldap.sdk.SearchScope;
 import com.unboundid.ldif.LDIFException;
 import com.unboundid.ldif.LDIFReader;
 import java.io.IOException;
@@ -17,6 +20,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.concurrent.TimeUnit;
 
 /**
@@ -174,5 +181,23 @@ public final class Slapd implements AutoCloseable {
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
     }
+  }
+
+  /** All entries as the server has them, but for when and by whom they were changed. */
+  static Map<String, Set<String>> dump(LDAPConnection connection) throws LDAPException {
+    Map<String, Set<String>> all = new TreeMap<>();
+    for (SearchResultEntry entry :
+        connection
+            .search(SUFFIX, SearchScope.SUB, "(objectClass=*)", "*", "pwdAccountLockedTime")
+            .getSearchEntries()) {
+      Set<String> values = new TreeSet<>();
+      for (Attribute attribute : entry.getAttributes()) {
+        for (String value : attribute.getValues()) {
+          values.add(attribute.getName() + ": " + value);
+        }
+      }
+      all.put(entry.getDN(), values);
+    }
+    return all;
   }
 }

@@ -4,13 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
-import com.unboundid.ldap.sdk.Attribute;
 import com.unboundid.ldap.sdk.LDAPConnection;
 import com.unboundid.ldap.sdk.LDAPException;
 import com.unboundid.ldap.sdk.Modification;
 import com.unboundid.ldap.sdk.ModificationType;
-import com.unboundid.ldap.sdk.SearchResultEntry;
-import com.unboundid.ldap.sdk.SearchScope;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -23,7 +20,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.TreeSet;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -91,31 +87,13 @@ class SlapdAmendmentTest {
   @BeforeEach
   void survey() throws LDAPException {
     before = read();
-    entries = dump();
+    entries = Slapd.dump(connection);
   }
 
   private static Organization read() {
     new Surveyor(ORIGINS, Clock.systemUTC(), (source, count) -> {})
         .take(workspace, List.of(), Optional.empty());
     return Organization.open(workspace);
-  }
-
-  /** All entries as the server has them, but for when and by whom they were changed. */
-  private static Map<String, Set<String>> dump() throws LDAPException {
-    Map<String, Set<String>> all = new TreeMap<>();
-    for (SearchResultEntry entry :
-        connection
-            .search(Slapd.SUFFIX, SearchScope.SUB, "(objectClass=*)", "*", "pwdAccountLockedTime")
-            .getSearchEntries()) {
-      Set<String> values = new TreeSet<>();
-      for (Attribute attribute : entry.getAttributes()) {
-        for (String value : attribute.getValues()) {
-          values.add(attribute.getName() + ": " + value);
-        }
-      }
-      all.put(entry.getDN(), values);
-    }
-    return all;
   }
 
   private static TargetKind.Door door(String address) {
@@ -178,12 +156,12 @@ class SlapdAmendmentTest {
           assertThat(live.standing(record.inverse())).isEqualTo(Standing.AFTER);
         }
       }
-      assertThat(dump()).as("asking changes nothing").isEqualTo(entries);
+      assertThat(Slapd.dump(connection)).as("asking changes nothing").isEqualTo(entries);
       assertThat(amended.carryOut().made()).isEqualTo(proposal.steps().size());
       Amended.assertDone(before, read(), proposal);
       assertThat(amended.carryOut().before()).isEqualTo(proposal.steps().size());
       assertThat(amended.undo().isWhole()).isTrue();
-      assertThat(dump()).isEqualTo(entries);
+      assertThat(Slapd.dump(connection)).isEqualTo(entries);
     }
   }
 
@@ -246,7 +224,7 @@ class SlapdAmendmentTest {
       assertThat(work.wasSo()).isEqualTo(1);
       assertThat(work.made()).isEqualTo(11);
       assertThat(amended.undo().wasSo()).as("it was not ours").isEqualTo(1);
-      Map<String, Set<String>> now = dump();
+      Map<String, Set<String>> now = Slapd.dump(connection);
       assertThat(now.get(third.place())).isNotEqualTo(entries.get(third.place()));
       now.remove(third.place());
       entries.remove(third.place());
@@ -283,7 +261,7 @@ class SlapdAmendmentTest {
     assertThat(amended.carryOut().failed().get(0).why()).contains("requires attribute 'member'");
     connection.delete(group);
     assertThat(amended.carryOut().failed().get(0).why()).contains("there is no entry cn=last");
-    assertThat(dump()).isEqualTo(entries);
+    assertThat(Slapd.dump(connection)).isEqualTo(entries);
   }
 
   @Test
@@ -317,7 +295,7 @@ class SlapdAmendmentTest {
     assertThat(whole).isTrue();
     Amended.assertDone(before, read(), proposal);
     assertThat(amended.undo().isWhole()).isTrue();
-    assertThat(dump()).isEqualTo(entries);
+    assertThat(Slapd.dump(connection)).isEqualTo(entries);
   }
 
   @Test
@@ -344,7 +322,7 @@ class SlapdAmendmentTest {
         killed += amended.killed(undo, random);
         ended++;
         if (undo) {
-          assertThat(dump()).isEqualTo(entries);
+          assertThat(Slapd.dump(connection)).isEqualTo(entries);
         } else {
           Amended.assertDone(before, read(), proposal);
         }
@@ -393,7 +371,7 @@ class SlapdAmendmentTest {
     System.out.printf(
         "%d changes a second: bare %.0f, carried out %.0f; bare back %.0f, undone %.0f%n",
         CHANGES, CHANGES / bare, CHANGES / there, CHANGES / bareBack, CHANGES / back);
-    assertThat(dump()).isEqualTo(entries);
+    assertThat(Slapd.dump(connection)).isEqualTo(entries);
     assertThat(there).isLessThan(bare * 10);
   }
 

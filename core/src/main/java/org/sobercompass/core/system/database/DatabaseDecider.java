@@ -467,7 +467,7 @@ final class DatabaseDecider implements Decider {
         change.fold(
             moved -> facts.asRole.isEmpty() ? moved.member() : everyone,
             own -> everyone,
-            Change.AccountChanged::account);
+            Change.OfSubject::subject);
     return new Impact(IntList.of(whom), 0, facts.tree.size());
   }
 }

@@ -231,6 +231,6 @@ final class DirectoryDecider implements Decider {
                   return new Impact(IntList.of(everyone), object, tree.end(object));
                 },
                 otherwise -> Impact.NONE),
-        account -> new Impact(IntList.of(account.account()), 0, tree.size()));
+        self -> new Impact(IntList.of(self.subject()), 0, tree.size()));
   }
 }

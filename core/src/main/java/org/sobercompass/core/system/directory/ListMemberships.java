@@ -45,7 +45,7 @@ final class ListMemberships implements Counting {
     sure.set(facts.accounts(), facts.subjects());
     IntList accounts = new IntList();
     for (int account = 0; account < facts.accounts(); account++) {
-      if (!trees.sid(account).isEmpty()) {
+      if (hasSid(trees, account)) {
         sure.set(account);
         isWithSid.set(account);
         accounts.add(account);
@@ -79,6 +79,13 @@ final class ListMemberships implements Counting {
     down = arrays(below);
   }
 
+  /** Who is to be created gets a SID then, where everything has one. */
+  private static boolean hasSid(DirectoryTrees trees, int account) {
+    Facts facts = trees.facts();
+    return !trees.sid(account).isEmpty()
+        || (facts.isAbsent(account) && trees.reads(facts.source(account)));
+  }
+
   /** Whom a SID names: who has it, and who brought it along from an earlier directory. */
   private static Set<Integer> members(DirectoryTrees trees, String sid) {
     Set<Integer> members = new TreeSet<>(trees.bearers(sid));
@@ -100,7 +107,8 @@ final class ListMemberships implements Counting {
   @Override
   public Memberships over(MembershipGraph graph) {
     boolean plain = ofEverybody.length == 0 && up.isEmpty();
-    return new Memberships(plain ? graph : new WithSids(graph), PROFILE, visibility);
+    return new Memberships(
+        plain ? graph : new WithSids(graph), PROFILE, visibility.without(graph.facts().absent()));
   }
 
   private static final int[] NOBODY = new int[0];

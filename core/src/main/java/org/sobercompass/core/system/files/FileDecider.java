@@ -321,6 +321,6 @@ final class FileDecider implements Decider {
                 },
                 otherwise ->
                     new Impact(IntList.of(facts.trustees.subject(Trustees.EVERYONE)), 0, all)),
-        account -> new Impact(IntList.of(account.account()), 0, all));
+        self -> new Impact(IntList.of(self.subject()), 0, all));
   }
 }

@@ -318,7 +318,7 @@ final class RoleDecider implements Decider {
                         table.node[removed.grant()],
                         table.descends[removed.grant()]),
                 otherwise -> new Impact(trustees(), 0, nodes.size())),
-        account -> new Impact(IntList.of(account.account()), 0, nodes.size()));
+        self -> new Impact(IntList.of(self.subject()), 0, nodes.size()));
   }
 
   private Impact impact(int subject, int node, boolean descends) {

@@ -285,6 +285,6 @@ final class ScopeDecider implements Decider {
                       : new Impact(IntList.of(subject), 0, facts.subjects());
                 },
                 otherwise -> new Impact(trustees(), 0, facts.subjects())),
-        account -> new Impact(IntList.of(account.account()), 0, facts.subjects()));
+        self -> new Impact(IntList.of(self.subject()), 0, facts.subjects()));
   }
 }
