@@ -125,7 +125,12 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
     }
     List<Integer> numbers = List.copyOf(mapping.keySet());
     Proposal own = new Proposal("", List.copyOf(mapping.values()));
-    MappingFiles files = new MappingFiles(workspace, model);
+    // What other records create may be named.
+    List<Change> created =
+        changes.values().stream()
+            .filter(one -> one instanceof Change.PresenceChanged coming && coming.isThere())
+            .toList();
+    MappingFiles files = new MappingFiles(workspace, model.with(created));
     for (EditedFile file : files.edited(own, "", "")) {
       drafts.add(
           new Drafts.Draft(

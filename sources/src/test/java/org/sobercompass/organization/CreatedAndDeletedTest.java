@@ -17,6 +17,8 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.Words;
+import org.sobercompass.core.amendment.Amendment;
+import org.sobercompass.core.audit.Foretold;
 import org.sobercompass.core.audit.Preview;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.problem.BadInputException;
@@ -176,6 +178,45 @@ class CreatedAndDeletedTest {
     Set<String> left = new TreeSet<>(some);
     left.removeAll(others);
     return left;
+  }
+
+  @Test
+  void whatWasForetoldOfANewGroupIsReadBackUnderTheIdThatItGot() throws IOException {
+    Proposal proposal =
+        proposal(
+            "new.yaml",
+            """
+            changes:
+              - create: {group: "cn=dusk,ou=groups,dc=x", directory: main, attributes: {objectClass: [groupOfNames], cn: [dusk]}}
+              - join: {member: ann, group: dusk}
+              - assign: {application: desk, role: writer, to: group dusk}
+            """);
+    Amendment amendment = before.amendment(proposal, change -> "a change", Map.of());
+    assertThat(amendment.records())
+        .extracting(r -> r.target())
+        .containsExactly("main", "workspace");
+    Foretold foretold = before.foretold(proposal);
+    Organization edited =
+        workspace(
+            "edited",
+            ANN + BEA + CREW + NIGHT + NEW.replace("cn: dusk", "cn: dusk\nentryUUID: 1-2-3"),
+            "reader,group,crew\nwriter,group,night\nreader,unit,staff\nwriter,account,bea\n"
+                + "writer,group,dusk\n");
+    assertThat(foretold.rights()).isNotEmpty();
+    assertThat(foretold.against(edited.assessment()).isAsSaid()).isTrue();
+    assertThat(foretold.against(before.assessment()).isAsSaid()).isFalse();
+    Foretold gone =
+        before.foretold(
+            new ReadyMade(before.assessment().model())
+                .deleting(List.of(before.names().account("bea"))));
+    Organization without =
+        workspace(
+            "without",
+            ANN
+                + group("crew", "ann")
+                + group("night").replace("cn: night\n", "cn: night\nmember:\n"),
+            "reader,group,crew\nwriter,group,night\nreader,unit,staff\n");
+    assertThat(gone.against(without.assessment()).rights()).isEmpty();
   }
 
   @Test

@@ -14,8 +14,10 @@ import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.ObjectKeys;
+import org.sobercompass.core.key.Key;
 import org.sobercompass.core.removal.Effects;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Crowd;
@@ -110,7 +112,9 @@ public record Foretold(List<Right> rights, List<String> begin, List<String> end)
     Findings.of(now).forEach(finding -> there.add(finding.key().text()));
     return new Readback(
         otherwise,
-        begin.stream().filter(key -> !there.contains(key)).toList(),
+        begin.stream()
+            .filter(key -> !there.contains(key) && !there.contains(asking.now(key)))
+            .toList(),
         end.stream().filter(there::contains).toList());
   }
 
@@ -137,11 +141,35 @@ public record Foretold(List<Right> rights, List<String> begin, List<String> end)
     }
 
     Optional<Verdict> verdict(Right right) {
-      Integer account = accounts.get(right.account);
-      if (account == null) {
-        return Optional.empty();
+      Optional<Integer> account = account(right.account);
+      if (account.isEmpty()) {
+        // Who is not there can do nothing, where it is known that nobody was left out.
+        return Key.read(right.account)
+            .filter(key -> model.facts().arrays().sources().contains(key.source()))
+            .map(key -> Verdict.NO);
       }
-      return right.system.isEmpty() ? act(account, right) : use(account, right);
+      return right.system.isEmpty() ? act(account.get(), right) : use(account.get(), right);
+    }
+
+    /** Who was created since bears an id now; until then the DN was the key. */
+    private Optional<Integer> account(String text) {
+      return Optional.ofNullable(accounts.get(text))
+          .or(() -> Key.read(text).flatMap(model.facts()::find));
+    }
+
+    /** A finding by its key now, where its cause was created since. */
+    String now(String finding) {
+      for (SubjectKind kind : List.of(SubjectKind.ACCOUNT, SubjectKind.GROUP)) {
+        int at = finding.indexOf(kind.keyKind().word() + ":");
+        Optional<Integer> cause =
+            at < 0
+                ? Optional.empty()
+                : Key.read(finding.substring(at)).flatMap(model.facts()::find);
+        if (cause.isPresent()) {
+          return finding.substring(0, at) + model.facts().key(cause.get()).text();
+        }
+      }
+      return finding;
     }
 
     private Optional<Verdict> use(int account, Right right) {
@@ -161,18 +189,20 @@ public record Foretold(List<Right> rights, List<String> begin, List<String> end)
       if (things.isEmpty()) {
         things();
       }
-      Powers.Thing object = things.get(right.where);
+      Optional<Powers.Thing> object =
+          Optional.ofNullable(things.get(right.where))
+              .or(() -> Key.read(right.where).flatMap(model.facts()::find).map(powers::thing));
       Optional<AdminAction> action =
           powers.roles().administration().actions().stream()
               .filter(one -> one.id().equals(right.what))
               .findFirst();
-      if (object == null || action.isEmpty()) {
+      if (object.isEmpty() || action.isEmpty()) {
         return Optional.empty();
       }
       Crowd crowd =
           crowds.computeIfAbsent(
               List.of(right.what, right.where),
-              key -> powers.who(action.get(), object, Optional.empty()));
+              key -> powers.who(action.get(), object.get(), Optional.empty()));
       return Optional.of(
           crowd.yes().get(account)
               ? Verdict.YES

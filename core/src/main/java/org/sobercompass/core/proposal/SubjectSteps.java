@@ -82,7 +82,7 @@ final class SubjectSteps {
           : none.told(Kind.UNKNOWN, "what is to be created was not read: " + step.dn());
     }
     if (there.isEmpty()) {
-      return none.told(Kind.NOT_THERE, "there is no " + step.dn() + " any more");
+      return none.told(Kind.NOT_THERE, step.subject().text() + " is deleted already");
     }
     deleted.put(there.get(), at);
     lookup.deleting(there.get());
