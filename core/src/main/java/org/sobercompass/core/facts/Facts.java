@@ -334,6 +334,7 @@ public final class Facts {
         String text = kind == SubjectKind.IMPLICIT ? key.id() : key.text();
         // Who was created since bears an id now; until then the DN was the key.
         List<Integer> found = names().find(kind, text, key.id());
+        found = found.stream().filter(s -> List.of("", source(s)).contains(key.source())).toList();
         return found.size() == 1 ? Optional.of(found.get(0)) : Optional.empty();
       }
     }

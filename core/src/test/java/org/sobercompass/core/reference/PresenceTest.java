@@ -168,6 +168,9 @@ class PresenceTest {
         for (int i = 0; i < model.graph().upCount(who); i++) {
           listed |= model.graph().upVia(who, i).isListed();
         }
+        for (int i = 0; who >= model.facts().accounts() && i < model.graph().downCount(who); i++) {
+          listed |= model.graph().downVia(who, i) == Via.PRIMARY;
+        }
         assertThat(bound.notes().stream().anyMatch(n -> n.kind() == Bound.Kind.LEFTOVER))
             .as("seed " + seed)
             .isEqualTo(named || listed);
