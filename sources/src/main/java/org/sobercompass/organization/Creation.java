@@ -14,6 +14,7 @@ import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.directory.DnForm;
+import org.sobercompass.sources.directory.Secrets;
 
 /**
  * An account or group that a proposal creates.
@@ -24,6 +25,17 @@ import org.sobercompass.sources.directory.DnForm;
 record Creation(Step.Presence step, List<String> members) {
   /** The attributes that list members, in lower case. */
   static final Set<String> MEMBERS = Set.of("member", "uniquemember", "memberuid");
+
+  /** Said of an attribute that is a secret. */
+  static final String SECRET = "passwords and keys are never part of a proposal";
+
+  /** What is expected in its place. */
+  static final String NO_SECRET = "the entry without it; set it with the directory's own tools";
+
+  /** Whether an attribute holds a password or a key. */
+  static boolean isSecret(String attribute) {
+    return Secrets.names().contains(attribute.toLowerCase(Locale.ROOT).replaceFirst(";.*", ""));
+  }
 
   /**
    * Of an entry.

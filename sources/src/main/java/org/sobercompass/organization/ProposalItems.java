@@ -78,6 +78,9 @@ final class ProposalItems {
               if (Creation.MEMBERS.contains(name.toLowerCase(Locale.ROOT))) {
                 values.wrong("members are put in by changes of their own", "join:, once each");
               }
+              if (Creation.isSecret(name)) {
+                values.wrong(Creation.SECRET, Creation.NO_SECRET);
+              }
               attributes.put(name, values.items().stream().map(Node::text).toList());
             });
     return Creation.of(kind, what.need("directory"), what.need(kind.word()), attributes);

@@ -81,6 +81,9 @@ final class ProposalLdif {
     }
     Map<String, List<String>> attributes = new LinkedHashMap<>();
     for (Attribute attribute : entry.getAttributes()) {
+      if (Creation.isSecret(attribute.getName())) {
+        problems.error(Place.of(name).entry(entry.getDN()), Creation.SECRET, Creation.NO_SECRET);
+      }
       attributes.put(attribute.getName(), List.of(attribute.getValues()));
     }
     String[] classes = entry.getObjectClassValues();

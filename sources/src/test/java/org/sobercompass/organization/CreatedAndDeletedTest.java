@@ -18,6 +18,7 @@ import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.amendment.Amendment;
+import org.sobercompass.core.amendment.AmendmentRecord;
 import org.sobercompass.core.audit.Foretold;
 import org.sobercompass.core.audit.Preview;
 import org.sobercompass.core.facts.Facts;
@@ -263,6 +264,39 @@ class CreatedAndDeletedTest {
     assertThat(bound.notes())
         .extracting(Bound.Note::what)
         .anyMatch(what -> what.contains("is still named by 1 assignment or entry"));
+  }
+
+  @Test
+  void aSecretIsNoPartOfAProposal() {
+    assertThatThrownBy(
+            () -> proposal("a.ldif", added(account("dee").replace("sn: x", "userPassword: x"))))
+        .isInstanceOf(BadInputException.class)
+        .hasMessageContaining("passwords and keys are never part of a proposal");
+    assertThatThrownBy(
+            () ->
+                proposal(
+                    "b.yaml",
+                    "changes:\n  - create: {account: \"uid=dee,ou=staff,dc=x\", directory: main,"
+                        + " attributes: {objectClass: [inetOrgPerson], userPassword: [x]}}\n"))
+        .isInstanceOf(BadInputException.class)
+        .hasMessageContaining("passwords and keys are never part of a proposal");
+  }
+
+  @Test
+  void whatFollowsACreationHasARecordOfItsOwn() throws IOException {
+    Proposal proposal =
+        proposal(
+            "dee.yaml",
+            """
+            changes:
+              - create: {account: "uid=dee,ou=staff,dc=x", directory: main, attributes: {objectClass: [inetOrgPerson], uid: [dee], cn: [dee], sn: [x]}}
+              - disable: {account: dee}
+            """);
+    List<AmendmentRecord> records =
+        before.amendment(proposal, change -> "a change", Map.of()).records();
+    assertThat(records).hasSize(2);
+    assertThat(records.get(0).differences().get(0).added().get(0)).doesNotContain("pwdAccount");
+    assertThat(records.get(1).differences().get(0).name()).isEqualTo("pwdAccountLockedTime");
   }
 
   @Test

@@ -70,7 +70,7 @@ final class LdapAmending {
     wanted.steps().stream()
         .filter(wish -> !folded.contains(wish.step()))
         .forEach(wish -> step(wish.step(), wish.what()));
-    wholes.forEach(this::whole);
+    wholes.values().forEach(this::whole);
     lists();
   }
 
@@ -113,9 +113,13 @@ final class LdapAmending {
   }
 
   /** One record that creates or deletes an entry, as the steps before have made it. */
-  private void whole(Key key, Whole whole) {
+  private void whole(Whole whole) {
     String dn = whole.what.dn();
-    Optional<Entry> there = entries.getOrDefault(DnForm.of(dn), Optional.empty());
+    // Steps that follow a creation have records of their own.
+    Optional<Entry> there =
+        whole.what.created()
+            ? Optional.of(LdapEntries.of(whole.what))
+            : entries.getOrDefault(DnForm.of(dn), Optional.empty());
     if (there.isEmpty()) {
       whole.steps.forEach(n -> into.byHand(n, "its entry is not in " + wanted.entries().shown()));
       return;
