@@ -36,6 +36,8 @@ import picocli.CommandLine.Option;
       "  sober assign permits clerk tova.quill --at vault",
       "  sober assign orders payer joss.merrin --everywhere",
       "  sober assign rounds foreman \"group vault-leads\" --at arboretum --until 2026-12-31",
+      "  sober assign seedbook vault-lender nell.dunmore --at vault --derive lender --with"
+          + " exports=view",
       "  sober assign desks set-password+unlock \"group glass-coordinators\" --at \"Seed Vault\"",
       "  sober assign fernstore read hpine --at /srv/fernhollow/treasury --here-only",
       "  sober assign fieldbook select \"group observers\" --at /fieldbook/obs"
@@ -61,17 +63,60 @@ final class AssignCommand implements Callable<Integer> {
   @Option(names = "--until", paramLabel = "DAY", description = "the last day (default: no end)")
   private @Nullable String until;
 
+  @Option(
+      names = "--switched-off",
+      description = "kept, but not counted; the same without it switches it on again")
+  private boolean off;
+
+  @Option(
+      names = "--derive",
+      paramLabel = "ROLE",
+      description = "the role is a new one, which starts as a copy of this one")
+  private @Nullable String derive;
+
+  @Option(
+      names = "--with",
+      paramLabel = "AREA=LEVEL",
+      description = "what the new role allows otherwise; can be repeated")
+  private List<String> with = new ArrayList<>();
+
   @Override
   public Integer call() {
     Window window = window();
     List<Step> steps = new ArrayList<>();
+    if (derive == null && !with.isEmpty()) {
+      throw new UsageException("--with says what a new role allows; expected --derive ROLE too");
+    }
+    if (derive != null) {
+      Step creates =
+          inputs
+              .names()
+              .settings()
+              .deriving(role.application, role.role, derive, AreaWords.all(with));
+      steps.add(creates);
+      inputs.expecting(new Proposal("", steps));
+    }
     Mapping mapping = inputs.names().mapping();
     for (String node : nodes(mapping)) {
       for (String who : role.whom) {
-        steps.addAll(mapping.giving(role.application, role.role, who, node, !hereOnly, window));
+        steps.addAll(giving(mapping, who, node, window));
       }
     }
     return proposing.run(new Proposal("", steps), inputs);
+  }
+
+  private List<Step> giving(Mapping mapping, String who, String node, Window window) {
+    if (!off) {
+      return mapping.giving(role.application, role.role, who, node, !hereOnly, window);
+    }
+    if (mapping.lists(role.application).isPresent()) {
+      throw new UsageException("entries of lists cannot be switched off; expected sober withdraw");
+    }
+    return mapping.giving(
+        inputs
+            .names()
+            .assignment(role.application, role.role, who, node, !hereOnly, window)
+            .switched(false));
   }
 
   private Window window() {

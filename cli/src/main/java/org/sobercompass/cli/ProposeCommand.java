@@ -57,6 +57,8 @@ import picocli.CommandLine.Parameters;
           + " first",
       "  sober propose present-ids                       entries that name ids of an earlier"
           + " directory",
+      "  sober propose setting seedbook:sight:nesting none",
+      "                                                  what an application sees, and the like",
       "  sober propose end disabled-account              what ends all findings of a kind",
       "  sober propose as-in before.survey               as it was in a survey, or in a copy",
       "  sober propose disable petra.vance ilse.brandt   accounts that cannot sign in any more",
@@ -70,8 +72,8 @@ final class ProposeCommand implements Callable<Integer> {
       index = "0",
       paramLabel = "WHAT",
       description =
-          "like, leave, move, agreed, by-group, new-group, delete, present-ids, end, as-in,"
-              + " disable, enable or expire")
+          "like, leave, move, agreed, by-group, new-group, delete, present-ids, setting, end,"
+              + " as-in, disable, enable or expire")
   private String what = "";
 
   @Parameters(
@@ -134,6 +136,7 @@ final class ProposeCommand implements Callable<Integer> {
     kinds.put("new-group", () -> proposing.run(newGroup(), inputs));
     kinds.put("delete", () -> proposing.run(delete(made), inputs));
     kinds.put("present-ids", () -> presentIds(made));
+    kinds.put("setting", () -> proposing.run(setting(), inputs));
     kinds.put("end", this::end);
     kinds.put("as-in", this::asIn);
     kinds.put("disable", () -> proposing.run(switched(true), inputs));
@@ -154,6 +157,17 @@ final class ProposeCommand implements Callable<Integer> {
     return creates.then(
         new ReadyMade(inputs.assessment().model())
             .byGroup(inputs.names().group(names.get(0)), accounts()));
+  }
+
+  /** Several values are a list. */
+  private Proposal setting() {
+    if (names.isEmpty()) {
+      throw new UsageException(
+          "setting takes an application and keys, such as seedbook:sight:nesting, and a value");
+    }
+    List<String> values = names.subList(1, names.size());
+    String value = values.size() < 2 ? String.join("", values) : values.toString();
+    return new Proposal("", List.of(inputs.names().settings().setting(names.get(0), value)));
   }
 
   private List<Integer> accounts() {

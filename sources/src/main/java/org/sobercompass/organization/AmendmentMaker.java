@@ -235,7 +235,8 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
                                 scope -> false,
                                 register -> false,
                                 role -> false,
-                                item -> comes(redefined.system(), item))),
+                                item -> comes(redefined.system(), item),
+                                written -> false)),
             account -> false);
   }
 
@@ -299,6 +300,11 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
 
   @Override
   public Boolean role(Step.Role step) {
+    return ofMapping(step);
+  }
+
+  @Override
+  public Boolean setting(Step.Setting step) {
     return ofMapping(step);
   }
 }

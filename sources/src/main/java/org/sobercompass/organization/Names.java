@@ -101,6 +101,16 @@ public final class Names {
         window.until());
   }
 
+  /** The model that has a system: that of delegated administration only where it is needed. */
+  AccessModel modelOf(SystemView view) {
+    return view.number() < model.systems().size() ? model : powers.get().model();
+  }
+
+  /** Settings of applications and of the admin roles. */
+  public SettingWords settings() {
+    return new SettingWords(this);
+  }
+
   /** The application with an id, or the admin roles, which are called {@code admin}. */
   public SystemView withRoles(String id) {
     boolean application = model.system(id).isPresent();

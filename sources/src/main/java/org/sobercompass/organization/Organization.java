@@ -12,11 +12,7 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Can;
-import org.sobercompass.core.access.Holders;
 import org.sobercompass.core.access.Progress;
-import org.sobercompass.core.access.RouteFinder;
-import org.sobercompass.core.access.Words;
-import org.sobercompass.core.admin.ActRoutes;
 import org.sobercompass.core.admin.Asked;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.amendment.Amendment;
@@ -44,7 +40,7 @@ import org.sobercompass.core.removal.Unpick;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Crowd;
-import org.sobercompass.core.system.Limits;
+import org.sobercompass.core.system.Setting;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.text.Window;
@@ -72,11 +68,15 @@ public final class Organization {
   private final Problems told = new Problems();
   private @Nullable Powers powers;
   private @Nullable Assessment assessment;
-  private final Expected expected = new Expected(this);
+  private final Expecting expecting = new Expecting(this);
 
-  Organization(Workspace workspace, AccessModel model) {
+  private final Map<String, List<Setting>> settings;
+
+  /** With the roles and scopes that settings are to create. */
+  Organization(Workspace workspace, AccessModel model, Map<String, List<Setting>> settings) {
     this.workspace = workspace;
-    this.model = model;
+    this.model = settings.isEmpty() ? model : model.expecting(settings);
+    this.settings = settings;
   }
 
   /**
@@ -105,22 +105,23 @@ public final class Organization {
    * @param basis which assignments are used; empty for the usual ones of each application
    */
   public static Organization of(Workspace workspace, Instant asOf, Optional<Basis> basis) {
-    return new Organization(workspace, workspace.model(asOf, basis));
+    return new Organization(workspace, workspace.model(asOf, basis), Map.of());
   }
 
   /** The same organization, which tells how far long work is. */
   public Organization telling(Progress progress) {
-    return new Organization(workspace, model.telling(progress));
+    return new Organization(workspace, model.telling(progress), settings);
   }
 
   /**
    * The same organization with what a proposal creates, absent until then; this one where it
-   * creates nothing. Numbers of one are not those of the other. It is read again for that.
+   * creates nothing. Numbers of one are not those of the other. It is read again for accounts,
+   * groups, and attributes that were not kept.
    *
    * @throws org.sobercompass.core.problem.BadInputException when that cannot be read
    */
   public Organization expecting(Proposal proposal) {
-    return expected.of(proposal.created());
+    return expecting.of(proposal);
   }
 
   /** What was read. */
@@ -136,7 +137,8 @@ public final class Organization {
   /** Who can administer what; reads the directories' lists the first time. */
   public Powers powers() {
     if (powers == null) {
-      powers = workspace.powers(model, told);
+      Powers read = workspace.powers(model, told);
+      powers = settings.isEmpty() ? read : read.over(read.model().expecting(settings));
     }
     return powers;
   }
@@ -178,11 +180,7 @@ public final class Organization {
 
   /** The same, with names resolved. */
   public Can can(int account, Asked asked) {
-    if (asked instanceof Asked.Act act) {
-      return powers().usable(account, act.action(), act.object(), act.destination());
-    }
-    Asked.Use use = (Asked.Use) asked;
-    return model.asker().can(use.view(), account, use.question());
+    return new Answering(model, this::powers).can(account, asked);
   }
 
   /** Who can do something somewhere, surely or perhaps, whatever the state of their accounts. */
@@ -192,11 +190,7 @@ public final class Organization {
 
   /** The same, with names resolved, one bit an account. */
   public Crowd holders(Asked asked) {
-    if (asked instanceof Asked.Act act) {
-      return powers().who(act.action(), act.object(), act.destination());
-    }
-    Asked.Use use = (Asked.Use) asked;
-    return new Holders(model.asker()).all(use.view(), use.question());
+    return new Answering(model, this::powers).holders(asked);
   }
 
   /** Why an account can do something somewhere: each way in words, the shortest first. */
@@ -206,14 +200,7 @@ public final class Organization {
 
   /** The same, with names resolved. */
   public List<String> ways(int who, Asked asked) {
-    if (asked instanceof Asked.Act act) {
-      return new ActRoutes(powers()).all(who, act);
-    }
-    Asked.Use use = (Asked.Use) asked;
-    return new RouteFinder(model.asker(), Limits.USUAL)
-        .find(use.view(), who, use.right(), use.question().resource()).open().stream()
-            .map(route -> Words.route(model, use.view(), route))
-            .toList();
+    return new Answering(model, this::powers).ways(who, asked);
   }
 
   /** What an account would meet that wants to use an application. */
@@ -277,7 +264,7 @@ public final class Organization {
    * @throws UnknownNameException when groups of its directory are not created by this program
    */
   public Step.Presence groupLike(String name, int like) {
-    return expected.groupLike(name, like);
+    return expecting.groupLike(name, like);
   }
 
   /**

@@ -41,6 +41,7 @@ final class ProposalFile {
           "descendants",
           "from",
           "until",
+          "on",
           "scope",
           "groups");
   private static final List<String> CHANGES = List.of("assign", "withdraw", "include", "except");
@@ -74,7 +75,13 @@ final class ProposalFile {
         called = node.only(Set.of("name", "changes")).text("name").orElse("");
         List<Node> all = node.get("changes").map(Node::items).orElse(List.of());
         ProposalItems items = new ProposalItems(this, problems);
-        expect(all.stream().flatMap(item -> items.created(item).stream()).toList());
+        List<Step> coming = new ArrayList<>();
+        for (Node item : all) {
+          items.created(item).map(Creation::step).ifPresent(coming::add);
+          told(item.place(), () -> items.written(item).ifPresent(coming::add));
+        }
+        problems.throwIfErrors();
+        organization = organization.expecting(new Proposal("", coming));
         all.forEach(item -> told(item.place(), () -> items.read(item).ifPresent(steps::add)));
       }
       default -> other(file, ending);
@@ -137,7 +144,8 @@ final class ProposalFile {
                   row.get("scope").isEmpty() ? row.get("node") : row.get("scope"),
                   row.get("descendants"),
                   row.get("from"),
-                  row.get("until"));
+                  row.get("until"),
+                  row.get("on"));
           steps.addAll(steps(what, change.equals("assign"), row.place()));
         });
   }
@@ -170,7 +178,8 @@ final class ProposalFile {
       String node,
       String below,
       String from,
-      String until) {}
+      String until,
+      String on) {}
 
   /** From here on names of what is created are known too. */
   void expect(List<Creation> created) {
@@ -204,7 +213,7 @@ final class ProposalFile {
     Optional<SystemView> lists = mapping.lists(what.application);
     if (lists.isEmpty()) {
       Assignment assignment = assignment(what, place);
-      return List.of(gives ? new Step.Assign(assignment) : new Step.Withdraw(assignment));
+      return gives ? mapping.giving(assignment) : List.of(new Step.Withdraw(assignment));
     }
     return gives
         ? mapping.giving(
@@ -218,15 +227,15 @@ final class ProposalFile {
   }
 
   private boolean below(Written written, Place place) {
-    Optional<Boolean> below =
-        written.below.isEmpty() ? Optional.of(true) : YesNo.parse(written.below);
-    if (below.isEmpty()) {
-      problems.error(
-          place,
-          Problem.quote(written.below) + " is neither yes nor no",
-          "whether it counts below");
+    return yes(written.below, "whether it counts below", place);
+  }
+
+  private boolean yes(String word, String expected, Place place) {
+    Optional<Boolean> yes = word.isEmpty() ? Optional.of(true) : YesNo.parse(word);
+    if (yes.isEmpty()) {
+      problems.error(place, Problem.quote(word) + " is neither yes nor no", expected);
     }
-    return below.orElse(true);
+    return yes.orElse(true);
   }
 
   private Window window(Written written, Place place) {
@@ -244,7 +253,8 @@ final class ProposalFile {
             written.subject,
             written.node,
             below(written, place),
-            window(written, place));
+            window(written, place))
+        .switched(yes(written.on, "whether it is switched on", place));
   }
 
   /** The moment at which a day ends, or an instant; told when it is neither. */

@@ -46,6 +46,7 @@ final class ProposalItems {
     kinds.put("enrol", what -> register(what, true));
     kinds.put("strike", what -> register(what, false));
     kinds.put("role", this::role);
+    kinds.put("setting", this::setting);
   }
 
   /** The step that an item is; nothing when it is none, which is told. */
@@ -64,6 +65,29 @@ final class ProposalItems {
   /** What an item creates; nothing when it creates nothing, or cannot be read. */
   Optional<Creation> created(Node item) {
     return item.get("create").map(this::creation);
+  }
+
+  /** The setting that an item writes otherwise; nothing when it is about something else. */
+  Optional<Step.Setting> written(Node item) {
+    return item.get("setting").map(this::setting);
+  }
+
+  /** Without {@code was} it is what stands there now. */
+  private Step.Setting setting(Node what) {
+    what.only(Set.of("system", "path", "was", "is", "name"));
+    List<String> path = what.texts("path");
+    String is = what.get("is").map(Node::inOneLine).orElse("");
+    Optional<String> was =
+        what.entries().containsKey("was")
+            ? Optional.of(what.get("was").map(Node::inOneLine).orElse(""))
+            : Optional.empty();
+    String system = what.need("system");
+    if (path.isEmpty()) {
+      what.wrong("it is not said which setting", "path: [sight, nesting], or the like");
+      return new Step.Setting(system, path, "", is);
+    }
+    Step.Setting now = file.organization().names().settings().setting(system, path, is);
+    return new Step.Setting(now.system(), path, was.orElse(now.was()), is);
   }
 
   private Creation creation(Node what) {
@@ -107,7 +131,7 @@ final class ProposalItems {
   }
 
   private Assignment assignment(Node what) {
-    what.only(Set.of("application", "role", "to", "at", "below", "from", "until", "name"));
+    what.only(Set.of("application", "role", "to", "at", "below", "from", "until", "on", "name"));
     return file.assignment(
         new ProposalFile.Written(
             what.need("application"),
@@ -116,7 +140,8 @@ final class ProposalItems {
             what.text("at").orElse(""),
             what.text("below").orElse(""),
             what.text("from").orElse(""),
-            what.text("until").orElse("")),
+            what.text("until").orElse(""),
+            what.text("on").orElse("")),
         what.place());
   }
 

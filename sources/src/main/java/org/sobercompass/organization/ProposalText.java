@@ -111,6 +111,9 @@ final class ProposalText implements Step.Cases<String> {
     if (!what.below()) {
       line.plain("below", "no");
     }
+    if (!what.on()) {
+      line.plain("on", "no");
+    }
     what.from().ifPresent(at -> line.plain("from", at.toString()));
     what.until().ifPresent(at -> line.plain("until", at.toString()));
     return line.with("name", name(what.subject())).text();
@@ -208,6 +211,19 @@ final class ProposalText implements Step.Cases<String> {
         .withAll("was", role.was())
         .withAll("is", role.is())
         .text();
+  }
+
+  @Override
+  public String setting(Step.Setting setting) {
+    Line line =
+        new Line("setting").with("system", setting.system()).withAll("path", setting.path());
+    if (!setting.was().isEmpty()) {
+      line.plain("was", setting.was());
+    }
+    if (!setting.is().isEmpty()) {
+      line.plain("is", setting.is());
+    }
+    return line.text();
   }
 
   private String name(Key key) {

@@ -73,5 +73,10 @@ public interface SystemFormat {
       NameResolver names,
       ZoneId zone,
       Set<String> directories,
-      Problems problems) {}
+      Problems problems) {
+    /** The same, telling its problems elsewhere. */
+    public Context telling(Problems other) {
+      return new Context(root, facts, new NameResolver(facts, other), zone, directories, other);
+    }
+  }
 }

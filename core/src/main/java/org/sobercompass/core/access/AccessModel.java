@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.Restated;
@@ -20,6 +21,7 @@ import org.sobercompass.core.membership.PatchedGraph;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Setting;
 
 /**
  * Facts and systems at a point in time: the door to all questions. Immutable and thread-safe; the
@@ -195,6 +197,26 @@ public final class AccessModel {
         ? new AccessModel(
             patched, changed, changedToo, asOf, basis, new ConcurrentHashMap<>(), progress, threads)
         : new AccessModel(graph, changed, changedToo, asOf, basis, counted, progress, threads);
+  }
+
+  /**
+   * The same with the roles and scopes that settings are to create: they have numbers, and give
+   * nothing until those settings are made. What cannot be read is told when they are.
+   *
+   * @param settings by the id of the system
+   */
+  public AccessModel expecting(Map<String, List<Setting>> settings) {
+    UnaryOperator<AccessSystem> expecting =
+        system -> system.expecting(settings.getOrDefault(system.id(), List.of()));
+    return new AccessModel(
+        graph,
+        systems.stream().map(view -> expecting.apply(view.system())).toList(),
+        delegated.stream().map(expecting).toList(),
+        asOf,
+        basis,
+        counted,
+        progress,
+        threads);
   }
 
   /** The facts with what changes of accounts and groups themselves; the same where none does. */

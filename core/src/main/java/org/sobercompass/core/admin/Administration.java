@@ -5,7 +5,9 @@ import java.util.Optional;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.scope.AdminRole;
+import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.scope.AdminScope;
+import org.sobercompass.core.system.Settings;
 
 /**
  * All that a workspace states of delegated administration. Immutable.
@@ -16,6 +18,7 @@ import org.sobercompass.core.scope.AdminScope;
  * @param grants who has which role over what
  * @param console where administrators work
  * @param powers further powers worth following
+ * @param settings what of scopes and roles a proposal can change
  */
 public record Administration(
     List<AdminAction> actions,
@@ -23,10 +26,22 @@ public record Administration(
     List<AdminRole> roles,
     List<AdminGrant> grants,
     Console console,
-    List<NamedPower> powers) {
+    List<NamedPower> powers,
+    Optional<Settings> settings) {
   /** Nothing. */
   public static final Administration NONE =
       new Administration(List.of(), List.of(), List.of(), List.of(), Console.ANY, List.of());
+
+  /** Of which no proposal can change more than lines of scopes and who has which role. */
+  public Administration(
+      List<AdminAction> actions,
+      List<AdminScope> scopes,
+      List<AdminRole> roles,
+      List<AdminGrant> grants,
+      Console console,
+      List<NamedPower> powers) {
+    this(actions, scopes, roles, grants, console, powers, Optional.empty());
+  }
 
   /** Copies. */
   public Administration {
@@ -37,9 +52,15 @@ public record Administration(
     powers = List.copyOf(powers);
   }
 
-  /** The same with other scopes and assignments of admin roles. */
-  Administration with(List<AdminScope> otherScopes, List<AdminGrant> others) {
-    return new Administration(actions, otherScopes, roles, others, console, powers);
+  /** The same as a system of admin roles says after what was changed. */
+  Administration as(AdminRoles now) {
+    return new Administration(
+        actions, now.defined(), now.adminRoles(), now.given(), console, powers, settings);
+  }
+
+  /** The same, of which a proposal can change what its file says. */
+  public Administration with(Settings own) {
+    return new Administration(actions, scopes, roles, grants, console, powers, Optional.of(own));
   }
 
   /** Over what an admin role is given, in words: a scope by its name, or everything. */

@@ -25,7 +25,7 @@ import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.problem.Gap;
 import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.scope.Scopes;
-import org.sobercompass.core.system.Admission;
+import org.sobercompass.core.system.AccountStanding;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Crowd;
 import org.sobercompass.core.system.Question;
@@ -81,8 +81,7 @@ public final class Powers {
     this.byRole = ofRoles;
     this.trees = trees.with(now);
     Optional<AdminRoles> given = ofRoles.map(view -> (AdminRoles) view.system());
-    this.administration =
-        given.map(all -> administration.with(all.defined(), all.given())).orElse(administration);
+    this.administration = given.map(administration::as).orElse(administration);
     this.roles =
         new AdminModel(
             model,
@@ -249,7 +248,7 @@ public final class Powers {
 
   /** Whether an account can act at all: whether it can sign in. */
   public Standing standing(int account) {
-    return Admission.ofAccount(model.facts(), account, model.asOf().getEpochSecond());
+    return AccountStanding.of(model.facts(), account, model.asOf().getEpochSecond());
   }
 
   /** The same as {@link #can}, for an account that must be able to sign in for it. */

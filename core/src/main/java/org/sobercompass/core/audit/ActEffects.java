@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
@@ -123,7 +124,7 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
         BitSet is = accounts(after, g);
         BitSet over = over(before, g);
         BitSet overNow = over(after, g);
-        if (!was.equals(is)) {
+        if (!was.equals(is) || !actions(before, g).equals(actions(after, g))) {
           subjects.or(over);
           subjects.or(overNow);
         } else if (!was.isEmpty()) {
@@ -148,6 +149,14 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
         }
       }
       return accounts;
+    }
+
+    /** What the role of an assignment allows. */
+    private static Set<String> actions(Powers powers, int number) {
+      Administration all = powers.roles().administration();
+      return number < all.grants().size()
+          ? all.roles().get(all.grants().get(number).role()).actions()
+          : Set.of();
     }
 
     private static BitSet over(Powers powers, int number) {

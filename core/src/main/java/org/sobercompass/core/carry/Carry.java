@@ -20,7 +20,6 @@ import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.membership.Visibility;
 import org.sobercompass.core.proposal.OwnRights;
-import org.sobercompass.core.proposal.ReadyMade;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Grant;
 
@@ -94,7 +93,7 @@ public final class Carry {
         left.add(Left.ofGrant(Why.OVER, who, to, view.number(), given.grant()));
       } else if (mayCarry(view, given.grant(), who, to)) {
         Step source = new Step.Assign(given.what().orElseThrow());
-        Step.Assignment wish = ReadyMade.to(given.what().orElseThrow(), facts.key(to));
+        Step.Assignment wish = given.what().orElseThrow().to(facts.key(to));
         boolean there =
             own.assigned(to).stream().anyMatch(has -> has.what().equals(Optional.of(wish)));
         add(

@@ -46,7 +46,8 @@ public final class StepText implements Step.Cases<String> {
         + what.node()
         + (what.below() ? "" : " only")
         + moment(" from ", what.from())
-        + moment(" until ", what.until());
+        + moment(" until ", what.until())
+        + (what.on() ? "" : " off");
   }
 
   private static String moment(String word, Optional<Instant> at) {
@@ -111,6 +112,11 @@ public final class StepText implements Step.Cases<String> {
         + step.area()
         + " "
         + String.join("+", step.is());
+  }
+
+  @Override
+  public String setting(Step.Setting step) {
+    return "setting " + step.system() + " " + String.join(".", step.path()) + " " + step.is();
   }
 
   @Override

@@ -52,10 +52,10 @@ final class Causes {
   private final List<Cause> found = new ArrayList<>();
 
   Causes(Assessment before, Assessment now) {
-    this.before = before;
-    this.was = before.model();
     this.is = now.model();
-    this.steps = AsIn.since(was, is);
+    this.steps = AsIn.since(before.model(), is);
+    this.before = before.expecting(steps.proposal().settings());
+    this.was = this.before.model();
     this.who = new WhoDid(before, is);
     this.bound = steps.proposal().on(was);
     new Shifts(was, is)

@@ -61,7 +61,8 @@ final class WhoDid {
                                 scope -> Optional.empty(),
                                 register -> Optional.empty(),
                                 role -> Optional.empty(),
-                                item -> object(redefined.system(), item.resource()))),
+                                item -> object(redefined.system(), item.resource()),
+                                written -> Optional.empty())),
             self -> Optional.of(facts.key(self.subject())))
         .map(key -> said(key, CHANGED))
         .orElse("");

@@ -14,6 +14,7 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.Gap;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Setting;
 
 /**
  * What is judged, and by which rules.
@@ -129,6 +130,14 @@ public record Assessment(
   /** The same with changes laid over it: memberships, assignments, admin roles, entries. */
   public Assessment with(List<Change> changes) {
     return over(model.with(changes));
+  }
+
+  /**
+   * The same with the roles and scopes that settings are to create; see {@link
+   * AccessModel#expecting}.
+   */
+  public Assessment expecting(Map<String, List<Setting>> settings) {
+    return settings.isEmpty() ? this : over(model.expecting(settings));
   }
 
   /** The same for another thread: powers keep what they worked out, and are not thread-safe. */

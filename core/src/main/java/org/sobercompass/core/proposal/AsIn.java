@@ -187,16 +187,23 @@ public final class AsIn {
       entries(view, there.get());
       return;
     }
+    SettingsAsIn settings = new SettingsAsIn(view, there.get());
+    steps.addAll(settings.steps());
+    settings.left().forEach(what -> tell(List.of(what), telling.otherRules, ""));
     if (view.system() instanceof AdminRoles roles
         && there.get().system() instanceof AdminRoles otherRoles) {
-      roles.defined().forEach(scope -> lines(scope, otherRoles.defined()));
+      roles.defined().stream()
+          .filter(scope -> !settings.covers("scopes", scope.id()))
+          .forEach(scope -> lines(scope, otherRoles.defined()));
     }
     List<WrittenRole> others = there.get().system().written();
-    view.system().written().forEach(role -> role(view.id(), role, others));
-    assignments(view, there.get());
+    view.system().written().stream()
+        .filter(role -> !settings.covers("roles", role.id()))
+        .forEach(role -> role(view.id(), role, others));
+    assignments(view, there.get(), settings);
   }
 
-  private void assignments(SystemView view, SystemView there) {
+  private void assignments(SystemView view, SystemView there, SettingsAsIn settings) {
     Lookup here = new Lookup(now, left::add);
     Set<Assignment> has = here.given(view).keySet();
     Set<Assignment> had = new Lookup(other, left::add).given(there).keySet();
@@ -204,7 +211,8 @@ public final class AsIn {
     for (Assignment what : had) {
       boolean fits =
           now.facts().find(what.subject()).isPresent()
-              && view.system().findRole(what.role()).isPresent();
+              && (view.system().findRole(what.role()).isPresent()
+                  || settings.covers("roles", what.role()));
       if (!has.contains(what) && fits) {
         steps.add(new Step.Assign(what));
       } else if (!fits) {

@@ -36,6 +36,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
   private final Map<Integer, AccessSystem> written = new HashMap<>();
   private final Map<Integer, ListSteps> lists = new HashMap<>();
   private final SubjectSteps subjects;
+  private final SettingSteps settings;
   private int step;
 
   Binder(AccessModel model) {
@@ -44,6 +45,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
     this.lookup =
         new Lookup(model, what -> note(Kind.UNKNOWN, what), what -> note(Kind.NOT_THERE, what));
     this.subjects = new SubjectSteps(model, lookup);
+    this.settings = new SettingSteps(model);
   }
 
   /** Of two steps that take each other back neither is made; both are told. */
@@ -62,6 +64,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
     }
     List<Bound.Made> all = made.values().stream().flatMap(List::stream).toList();
     notes.addAll(subjects.leftovers(all));
+    notes.addAll(settings.stillGiven(all));
     return new Bound(all, notes);
   }
 
@@ -141,7 +144,8 @@ final class Binder implements Step.Cases<Optional<Change>> {
             node.get(),
             what.below(),
             what.from(),
-            what.until()));
+            what.until(),
+            what.on()));
   }
 
   @Override
@@ -254,6 +258,14 @@ final class Binder implements Step.Cases<Optional<Change>> {
   @Override
   public Optional<Change> presence(Step.Presence presence) {
     return subjects.presence(presence, step, this::none);
+  }
+
+  @Override
+  public Optional<Change> setting(Step.Setting setting) {
+    Optional<SystemView> view = lookup.system(setting.system());
+    return view.isEmpty() || isSettled(List.of(setting.system(), setting.path()), setting)
+        ? Optional.empty()
+        : settings.setting(setting, view.get(), step, this::none);
   }
 
   @Override

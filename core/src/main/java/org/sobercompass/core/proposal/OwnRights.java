@@ -39,7 +39,7 @@ public final class OwnRights {
     /** Whether it counts no more at an epoch second, or is switched off. */
     public boolean isOver(long at) {
       Grant one = view.grants().get(grant);
-      return what.isEmpty() || one.until() <= at;
+      return what.isEmpty() || !one.on() || one.until() <= at;
     }
   }
 

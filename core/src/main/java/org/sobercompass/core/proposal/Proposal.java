@@ -2,10 +2,13 @@ package org.sobercompass.core.proposal;
 
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Setting;
 
 /**
  * Steps in the order in which they are to be made. Immutable.
@@ -40,6 +43,27 @@ public record Proposal(String name, List<Step> steps) {
         .filter(step -> step instanceof Step.Presence presence && !presence.created())
         .map(step -> ((Step.Presence) step).subject())
         .toList();
+  }
+
+  /** The settings that it writes otherwise, by the id of the system, in order. */
+  public Map<String, List<Setting>> settings() {
+    Map<String, List<Setting>> all = new LinkedHashMap<>();
+    for (Step step : steps) {
+      if (step instanceof Step.Setting setting) {
+        all.computeIfAbsent(setting.system(), s -> new ArrayList<>())
+            .add(new Setting(setting.path(), setting.is()));
+      }
+    }
+    return all;
+  }
+
+  /** Whether an assignment stands in a model, at just these times and switched just so. */
+  public static boolean isGiven(AccessModel model, Step.Assignment what) {
+    Lookup lookup = new Lookup(model, unknown -> {});
+    return lookup
+        .withRoles(what.application())
+        .filter(view -> lookup.given(view).containsKey(what))
+        .isPresent();
   }
 
   /** This one, then another, under the name of the first that has one. */

@@ -118,7 +118,7 @@ public final class ReadyMade {
         begins.add(join);
       }
       for (Assignment what : assigned(account)) {
-        begins.add(new Step.Assign(to(what, key)));
+        begins.add(new Step.Assign(what.to(key)));
         ends.add(new Step.Withdraw(what));
       }
     }
@@ -194,7 +194,7 @@ public final class ReadyMade {
   private Set<Step> given(int account, int to) {
     Set<Step> all = new LinkedHashSet<>();
     Key key = facts.key(to);
-    assigned(account).forEach(what -> all.add(new Step.Assign(to(what, key))));
+    assigned(account).forEach(what -> all.add(new Step.Assign(what.to(key))));
     if (facts.source(account).equals(facts.source(to))) {
       all.addAll(listed(account, to));
     }
@@ -219,17 +219,5 @@ public final class ReadyMade {
         .filter(given -> !given.isOver(now))
         .flatMap(given -> given.what().stream())
         .toList();
-  }
-
-  /** The same for somebody else. */
-  public static Assignment to(Assignment what, Key subject) {
-    return new Assignment(
-        what.application(),
-        what.role(),
-        subject,
-        what.node(),
-        what.below(),
-        what.from(),
-        what.until());
   }
 }

@@ -55,6 +55,9 @@ public sealed interface Step {
     /** A role is written otherwise. */
     T role(Role step);
 
+    /** A setting of a system is written otherwise. */
+    T setting(Setting step);
+
     /** An entry, as its system writes it, is added to a list or taken out of it. */
     T item(ListItem step);
   }
@@ -286,6 +289,32 @@ public sealed interface Step {
   }
 
   /**
+   * What the file of a system says somewhere is written otherwise: what an application sees of a
+   * directory, how it lets people sign in, a role that is new or deleted, the rules of a scope.
+   *
+   * @param system the id of the application, or of the system of admin roles
+   * @param path the keys from the top of the file
+   * @param was what stood there, as YAML in one line; empty for nothing
+   * @param is what is to stand there; empty for nothing
+   */
+  record Setting(String system, List<String> path, String was, String is) implements Step {
+    /** Copies. */
+    public Setting {
+      path = List.copyOf(path);
+    }
+
+    @Override
+    public <T> T in(Cases<T> cases) {
+      return cases.setting(this);
+    }
+
+    @Override
+    public Step inverse() {
+      return new Setting(system, path, is, was);
+    }
+  }
+
+  /**
    * An entry, as its system writes it, is added to the list of a resource or taken out of it.
    *
    * @param system the id of the system
@@ -315,6 +344,7 @@ public sealed interface Step {
    * @param below whether it also counts below the node
    * @param from when it begins, or empty
    * @param until before when it counts, or empty
+   * @param on whether it counts; one that is switched off is only kept
    */
   record Assignment(
       String application,
@@ -323,5 +353,28 @@ public sealed interface Step {
       String node,
       boolean below,
       Optional<Instant> from,
-      Optional<Instant> until) {}
+      Optional<Instant> until,
+      boolean on) {
+    /** One that is switched on. */
+    public Assignment(
+        String application,
+        String role,
+        Key subject,
+        String node,
+        boolean below,
+        Optional<Instant> from,
+        Optional<Instant> until) {
+      this(application, role, subject, node, below, from, until, true);
+    }
+
+    /** The same switched on, or off. */
+    public Assignment switched(boolean isOn) {
+      return new Assignment(application, role, subject, node, below, from, until, isOn);
+    }
+
+    /** The same for somebody else. */
+    public Assignment to(Key other) {
+      return new Assignment(application, role, other, node, below, from, until, on);
+    }
+  }
 }

@@ -16,6 +16,7 @@ import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Redefinition;
+import org.sobercompass.core.system.Setting;
 import org.sobercompass.core.system.WrittenRole;
 
 /** Changes of a model as steps. */
@@ -72,7 +73,8 @@ final class Steps {
             : view.resources().id(added.node()),
         added.descends(),
         added.from(),
-        added.until());
+        added.until(),
+        added.on());
   }
 
   /** What is taken: an assignment that can be said by its keys, else an entry by its id. */
@@ -115,7 +117,14 @@ final class Steps {
               role.words());
         },
         item ->
-            new Step.ListItem(view.id(), view.resources().id(item.resource()), item.text(), true));
+            new Step.ListItem(view.id(), view.resources().id(item.resource()), item.text(), true),
+        written -> setting(view, written.setting()));
+  }
+
+  private static Step setting(SystemView view, Setting setting) {
+    String was =
+        view.system().settings().map(own -> own.says(setting.path(), List.of())).orElse("");
+    return new Step.Setting(view.id(), setting.path(), was, setting.is());
   }
 
   /** A line of a register that names somebody who is there. */
@@ -130,7 +139,7 @@ final class Steps {
         added);
   }
 
-  /** An assignment as it stands; empty when it is switched off, or given to nobody who is there. */
+  /** An assignment as it stands; empty when it is given to nobody who is there. */
   Optional<Assignment> of(SystemView view, Grant grant) {
     return of(view, grant, view.resources().id(grant.resource()), grant.descends());
   }
@@ -142,7 +151,7 @@ final class Steps {
   }
 
   private Optional<Assignment> of(SystemView view, Grant grant, String where, boolean below) {
-    if (grant.subject() < 0 || !grant.on()) {
+    if (grant.subject() < 0) {
       return Optional.empty();
     }
     return Optional.of(
@@ -153,7 +162,8 @@ final class Steps {
             where,
             below,
             moment(grant.from(), Long.MIN_VALUE),
-            moment(grant.until(), Long.MAX_VALUE)));
+            moment(grant.until(), Long.MAX_VALUE),
+            grant.on()));
   }
 
   private static String scope(AdminRoles roles, int scope) {

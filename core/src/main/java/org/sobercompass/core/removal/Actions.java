@@ -174,7 +174,8 @@ final class Actions {
             },
             register -> Optional.empty(),
             role -> Optional.empty(),
-            item -> Optional.empty());
+            item -> Optional.empty(),
+            written -> Optional.empty());
   }
 
   /** How many accounts count as a subject in a system; of an application, whatever it counts. */

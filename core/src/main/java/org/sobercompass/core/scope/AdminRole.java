@@ -18,4 +18,9 @@ public record AdminRole(
   public AdminRole {
     actions = Set.copyOf(actions);
   }
+
+  /** The same that allows nothing. */
+  public AdminRole emptied() {
+    return new AdminRole(id, name, Set.of(), limitable, place);
+  }
 }

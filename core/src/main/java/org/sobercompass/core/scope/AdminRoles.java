@@ -10,6 +10,9 @@ public interface AdminRoles {
   /** The scopes as they are defined after what was changed. */
   List<AdminScope> defined();
 
+  /** The roles as they are defined after what was changed. */
+  List<AdminRole> adminRoles();
+
   /** Who has which role over what, as it stands after what was changed. */
   List<AdminGrant> given();
 }

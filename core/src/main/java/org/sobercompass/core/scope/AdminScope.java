@@ -43,4 +43,9 @@ public record AdminScope(
   private AdminScope with(boolean excepted, List<ScopeItem> lines) {
     return new AdminScope(id, name, excepted ? include : lines, excepted ? lines : except, place);
   }
+
+  /** The same with nothing in it. */
+  public AdminScope emptied() {
+    return new AdminScope(id, name, List.of(), List.of(), place);
+  }
 }

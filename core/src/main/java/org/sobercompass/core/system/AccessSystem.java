@@ -78,6 +78,19 @@ public interface AccessSystem {
     return List.of();
   }
 
+  /** Its settings that a proposal can change; none for most kinds of system. */
+  default Optional<Settings> settings() {
+    return Optional.empty();
+  }
+
+  /**
+   * The same with roles, or scopes, that settings are to create: numbered after the others, and
+   * giving nothing until those settings are made. What cannot be read is told when they are.
+   */
+  default AccessSystem expecting(List<Setting> settings) {
+    return this;
+  }
+
   /** Its grants on a basis, by number. */
   List<Grant> grants(Basis basis);
 
@@ -113,6 +126,9 @@ public interface AccessSystem {
         item -> {
           throw new IllegalArgumentException(
               "new entries of " + name() + " cannot be shown in their effects yet");
+        },
+        written -> {
+          throw new IllegalArgumentException("no proposal can change the settings of " + name());
         });
   }
 

@@ -174,22 +174,29 @@ public final class Admission {
     return copy(facts, Optional.of(lines));
   }
 
+  /** The same on other terms of sign-in; whom it knows, and whom it keeps out, stays. */
+  public Admission onTermsOf(Admission other) {
+    return new Admission(facts, other.open, other.signInKinds, register, other.terms).as(this);
+  }
+
   /** The same over facts in which accounts are otherwise. */
   public Admission over(Facts others) {
     return copy(others, register);
   }
 
   private Admission copy(Facts others, Optional<List<Enrolment>> lines) {
-    Admission other = new Admission(others, open, signInKinds, lines, terms);
-    other.barred = barred;
-    other.unread |= unread;
-    return other;
+    return new Admission(others, open, signInKinds, lines, terms).as(this);
+  }
+
+  private Admission as(Admission was) {
+    barred = was.barred;
+    unread |= was.unread;
+    return this;
   }
 
   /** The same of a system that gives something to groups that are not in what was read. */
   public Admission namingUnread() {
-    Admission other = new Admission(facts, open, signInKinds, register, terms);
-    other.barred = barred;
+    Admission other = copy(facts, register);
     other.unread = true;
     return other;
   }
@@ -213,52 +220,9 @@ public final class Admission {
     return false;
   }
 
-  /** Whether an account itself can sign in at an epoch second, whatever it signs in to. */
-  public static Standing ofAccount(Facts facts, int account, long asOf) {
-    List<String> reasons = blocking(facts, account, asOf);
-    if (!reasons.isEmpty()) {
-      return new Standing(State.BLOCKED, List.copyOf(reasons));
-    }
-    return unknown(facts, account)
-        .map(reason -> new Standing(State.UNDECIDED, List.of(reason)))
-        .orElse(Standing.USABLE);
-  }
-
-  private static List<String> blocking(Facts facts, int account, long asOf) {
-    List<String> reasons = new ArrayList<>(2);
-    if (facts.is(account, Facts.DISABLED)) {
-      reasons.add("the account is disabled");
-    }
-    if (facts.expires(account) <= asOf) {
-      reasons.add("the account has expired");
-    }
-    if (facts.isLocked(account, asOf)) {
-      reasons.add("the account is locked");
-    }
-    if (facts.is(account, Facts.PASSWORD_ENDED)) {
-      reasons.add("its password must be changed first");
-    } else if (facts.passwordEnds(account) <= asOf) {
-      reasons.add("its password has expired");
-    }
-    return reasons;
-  }
-
-  /** What is not known of the account itself, and could keep it out. */
-  private static Optional<String> unknown(Facts facts, int account) {
-    if (facts.is(account, Facts.STATE_UNKNOWN)) {
-      return Optional.of("it was not read whether the account is disabled");
-    }
-    if (facts.is(account, Facts.EXPIRY_UNKNOWN)) {
-      return Optional.of("the account's expiry could not be read");
-    }
-    return facts.is(account, Facts.LOCKED)
-        ? Optional.of("locked, unless the lock has run out since")
-        : Optional.empty();
-  }
-
   /** Whether an account may use what it holds. {@code subjects} is what it counts as here. */
   public Standing standing(int account, SubjectSet subjects, long asOf) {
-    List<String> reasons = blocking(facts, account, asOf);
+    List<String> reasons = AccountStanding.blocking(facts, account, asOf);
     List<Bar> bars = bars(account, asOf);
     for (Bar bar : bars) {
       if (bar.sure()) {
@@ -286,7 +250,7 @@ public final class Admission {
     if (!bars.isEmpty()) {
       return new Standing(State.UNDECIDED, bars.stream().map(Bar::reason).toList());
     }
-    Optional<String> unknown = unknown(facts, account);
+    Optional<String> unknown = AccountStanding.unknown(facts, account);
     if (unknown.isPresent()) {
       return new Standing(State.UNDECIDED, List.of(unknown.get()));
     }

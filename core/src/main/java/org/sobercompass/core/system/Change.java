@@ -81,7 +81,11 @@ public sealed interface Change {
     }
   }
 
-  /** A role is given; an admin role over a scope, whose number then stands for the node. */
+  /**
+   * A role is given; an admin role over a scope, whose number then stands for the node.
+   *
+   * @param on whether it counts; one that is switched off is only kept
+   */
   record AssignmentAdded(
       int system,
       int role,
@@ -89,8 +93,21 @@ public sealed interface Change {
       int node,
       boolean descends,
       Optional<Instant> from,
-      Optional<Instant> until)
+      Optional<Instant> until,
+      boolean on)
       implements OfSystem {
+    /** One that is switched on. */
+    public AssignmentAdded(
+        int system,
+        int role,
+        int subject,
+        int node,
+        boolean descends,
+        Optional<Instant> from,
+        Optional<Instant> until) {
+      this(system, role, subject, node, descends, from, until, true);
+    }
+
     @Override
     public <T> T byKind(
         Function<AssignmentAdded, T> added,

@@ -2,6 +2,7 @@ package org.sobercompass.core.system;
 
 import java.util.List;
 import java.util.function.Function;
+import java.util.stream.Stream;
 
 /**
  * How a system could be defined otherwise, by the numbers of the system. Each kind of system takes
@@ -13,7 +14,18 @@ public sealed interface Redefinition {
       Function<ScopeLine, T> scope,
       Function<RegisterLine, T> register,
       Function<RoleText, T> role,
-      Function<ListItem, T> item);
+      Function<ListItem, T> item,
+      Function<Written, T> setting);
+
+  /** The setting, where it is one. */
+  default Stream<Setting> settings() {
+    return byKind(
+        scope -> Stream.empty(),
+        register -> Stream.empty(),
+        role -> Stream.empty(),
+        item -> Stream.empty(),
+        written -> Stream.of(written.setting()));
+  }
 
   /**
    * One more line of an admin scope that names a subject, or one less.
@@ -31,7 +43,8 @@ public sealed interface Redefinition {
         Function<ScopeLine, T> scopes,
         Function<RegisterLine, T> register,
         Function<RoleText, T> role,
-        Function<ListItem, T> item) {
+        Function<ListItem, T> item,
+        Function<Written, T> setting) {
       return scopes.apply(this);
     }
   }
@@ -47,7 +60,8 @@ public sealed interface Redefinition {
         Function<ScopeLine, T> scope,
         Function<RegisterLine, T> lines,
         Function<RoleText, T> role,
-        Function<ListItem, T> item) {
+        Function<ListItem, T> item,
+        Function<Written, T> setting) {
       return lines.apply(this);
     }
   }
@@ -71,7 +85,8 @@ public sealed interface Redefinition {
         Function<ScopeLine, T> scope,
         Function<RegisterLine, T> register,
         Function<RoleText, T> roles,
-        Function<ListItem, T> item) {
+        Function<ListItem, T> item,
+        Function<Written, T> setting) {
       return roles.apply(this);
     }
   }
@@ -95,8 +110,22 @@ public sealed interface Redefinition {
         Function<ScopeLine, T> scope,
         Function<RegisterLine, T> register,
         Function<RoleText, T> role,
-        Function<ListItem, T> items) {
+        Function<ListItem, T> items,
+        Function<Written, T> setting) {
       return items.apply(this);
+    }
+  }
+
+  /** A setting is written otherwise in the file that defines the system. */
+  record Written(Setting setting) implements Redefinition {
+    @Override
+    public <T> T byKind(
+        Function<ScopeLine, T> scope,
+        Function<RegisterLine, T> register,
+        Function<RoleText, T> role,
+        Function<ListItem, T> item,
+        Function<Written, T> written) {
+      return written.apply(this);
     }
   }
 }

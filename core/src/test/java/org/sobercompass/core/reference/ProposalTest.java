@@ -28,7 +28,7 @@ class ProposalTest {
       Set.of(Bound.Kind.FOR_GOOD, Bound.Kind.LEFTOVER);
 
   /** What every account may do everywhere, as text. */
-  private static Set<String> all(AccessModel model) {
+  static Set<String> all(AccessModel model) {
     Set<String> all = new TreeSet<>();
     Asker asker = model.asker();
     for (SystemView view : model.systems()) {
@@ -59,7 +59,7 @@ class ProposalTest {
   }
 
   /** What accounts have more of in one model than in another: which right of which account. */
-  private static Set<String> differing(AccessModel less, AccessModel more) {
+  static Set<String> differing(AccessModel less, AccessModel more) {
     Set<String> all = new TreeSet<>();
     SystemView view = less.systems().get(0);
     for (int account = 0; account < less.facts().accounts(); account++) {
@@ -76,7 +76,7 @@ class ProposalTest {
     return all;
   }
 
-  private static Set<String> told(List<Effects.Effect> effects) {
+  static Set<String> told(List<Effects.Effect> effects) {
     Set<String> all = new TreeSet<>();
     effects.forEach(effect -> all.add(effect.account() + " " + effect.right()));
     return all;

@@ -31,6 +31,7 @@ import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.core.system.roles.ApplicationDefinition;
 import org.sobercompass.core.system.roles.Combining;
 import org.sobercompass.core.system.roles.RoleApplication;
 import org.sobercompass.core.system.roles.RoleCompiler;
@@ -84,7 +85,7 @@ public final class SmallWorld {
     List<RoleInfo> roles = compiler.compile(List.of(empty), false, new Problems());
     Resources nodes = nodes();
     var definition =
-        new RoleApplication.Definition(
+        new ApplicationDefinition(
             "without",
             "Without rights",
             none,
@@ -216,6 +217,33 @@ public final class SmallWorld {
 
   private RoleApplication application(
       String id, Sight ownSight, List<RoleDefinition> ownDefinitions) {
+    ApplicationDefinition definition = definition(id, ownSight, ownDefinitions, Optional.empty());
+    return new RoleApplication(facts, definition, Map.of(Basis.ACTUAL, grants(definition.nodes())));
+  }
+
+  /** The same application before and after its file says something else. */
+  record Rewritten(AccessModel before, AccessModel after) {}
+
+  /** What it sees, whom it lets in, how it combines and what its roles allow is otherwise after. */
+  Rewritten rewritten() {
+    ApplicationDefinition was = definition("x", sight(), new ArrayList<>(), Optional.empty());
+    ApplicationDefinition is =
+        definition("x", sight(), new ArrayList<>(), Optional.of(was.nodes()));
+    Map<Basis, List<Grant>> grants = Map.of(Basis.ACTUAL, grants(was.nodes()));
+    RoleApplication other = new RoleApplication(facts, is, Map.of());
+    return new Rewritten(
+        model(new RoleApplication(facts, was.with(new OneSetting(other)), grants)),
+        model(
+            new RoleApplication(
+                facts, is.with(was.admission().onTermsOf(is.admission())), grants)));
+  }
+
+  private AccessModel model(AccessSystem system) {
+    return AccessModel.of(facts, List.of(system), Instant.ofEpochSecond(NOW), Optional.empty());
+  }
+
+  private ApplicationDefinition definition(
+      String id, Sight ownSight, List<RoleDefinition> ownDefinitions, Optional<Resources> given) {
     Combining combining =
         switch (random.nextInt(5)) {
           case 0 -> Combining.UNION;
@@ -238,22 +266,20 @@ public final class SmallWorld {
     }
     RoleCompiler compiler = new RoleCompiler(rights);
     List<RoleInfo> roles = compiler.compile(ownDefinitions, deny, new Problems());
-    Resources nodes = nodes();
+    Resources nodes = given.orElseGet(this::nodes);
     Optional<List<Enrolment>> register =
         random.nextInt(3) == 0 ? Optional.of(register()) : Optional.empty();
-    var definition =
-        new RoleApplication.Definition(
-            id,
-            "Application " + id,
-            rights,
-            nodes,
-            roles,
-            compiler,
-            combining,
-            ownSight,
-            new Admission(facts, random.nextInt(12) == 0, Set.of("directory"), register),
-            List.of());
-    return new RoleApplication(facts, definition, Map.of(Basis.ACTUAL, grants(nodes)));
+    return new ApplicationDefinition(
+        id,
+        "Application " + id,
+        rights,
+        nodes,
+        roles,
+        compiler,
+        combining,
+        ownSight,
+        new Admission(facts, random.nextInt(12) == 0, Set.of("directory"), register),
+        List.of());
   }
 
   private List<Enrolment> register() {

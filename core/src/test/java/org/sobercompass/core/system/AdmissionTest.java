@@ -46,7 +46,7 @@ class AdmissionTest {
   void anAccountExpiresAtTheSecondThatIsSaid(long asOf, State expected) {
     Facts facts = facts(0, ENDS);
     assertThat(standing(open(facts), 0, asOf).state()).isEqualTo(expected);
-    assertThat(Admission.ofAccount(facts, 0, asOf).state()).isEqualTo(expected);
+    assertThat(AccountStanding.of(facts, 0, asOf).state()).isEqualTo(expected);
   }
 
   @Test

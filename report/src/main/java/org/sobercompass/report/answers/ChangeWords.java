@@ -19,6 +19,7 @@ import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Redefinition;
+import org.sobercompass.core.system.Setting;
 
 /** Changes in words. Immutable and thread-safe. */
 final class ChangeWords {
@@ -114,7 +115,8 @@ final class ChangeWords {
 
   private String window(Change.AssignmentAdded added) {
     return added.from().map(at -> ", from " + Words.day(at, zone, false)).orElse("")
-        + added.until().map(at -> ", until " + Words.day(at, zone, true)).orElse("");
+        + added.until().map(at -> ", until " + Words.day(at, zone, true)).orElse("")
+        + (added.on() ? "" : ", switched off");
   }
 
   private String account(Change.AccountChanged change) {
@@ -166,7 +168,8 @@ final class ChangeWords {
               return item.added()
                   ? say("add", "added", "the entry " + words, " at " + where)
                   : say("remove", "removed", "the entry " + words, " at " + where);
-            });
+            },
+            written -> setting(model.view(change.system()), written.setting()));
   }
 
   private String register(SystemView view, Redefinition.RegisterLine how) {
@@ -195,6 +198,13 @@ final class ChangeWords {
         : say("let", "made to", role, " allow " + words + " in " + how.area());
   }
 
+  private String setting(SystemView view, Setting setting) {
+    String of = " of " + view.system().name();
+    return setting.is().isEmpty()
+        ? say("take out", "taken out", setting.where(), of)
+        : say("set", "set", setting.where(), of + " to " + setting.is());
+  }
+
   private String removed(Change.AssignmentRemoved removed) {
     return powers.isOfRole(removed)
         ? role(powers.roles().administration().grants().get(removed.grant()))
@@ -209,7 +219,7 @@ final class ChangeWords {
     Grant grant = view.grants().get(removed.grant());
     String role = view.system().roles().get(grant.role()).name();
     String whom = Words.trustee(model.facts(), grant);
-    String place = Words.place(view, grant);
+    String place = Words.place(view, grant) + (grant.on() ? "" : ", switched off");
     String at =
         view.resources().size() == 1
             ? ""

@@ -12,6 +12,7 @@ import java.util.Set;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Console;
 import org.sobercompass.core.admin.NamedPower;
+import org.sobercompass.core.delegation.ActionRights;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
@@ -26,6 +27,9 @@ import org.sobercompass.core.scope.AdminRole;
 import org.sobercompass.core.scope.AdminScope;
 import org.sobercompass.core.scope.GroupMeaning;
 import org.sobercompass.core.scope.ScopeItem;
+import org.sobercompass.core.system.AccessSystem;
+import org.sobercompass.core.system.scopes.ScopeSystem;
+import org.sobercompass.sources.FileSettings;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.disk.Folder;
@@ -110,15 +114,9 @@ public final class AdminReader {
   /** All of it. */
   public Administration read(Node file) {
     file.only(Set.of("console", "actions", "scopes", "roles", "assignments", "powers"));
-    List<AdminAction> actions = CatalogueReader.read(catalogue, file.get("actions"), problems);
-    List<AdminScope> scopes = new ArrayList<>();
-    Map<String, Node> scopeNodes = file.get("scopes").map(Node::entries).orElse(Map.of());
-    scopeNodes.forEach((id, node) -> scopes.add(scope(id, node, scopeNodes.keySet())));
-    List<AdminRole> roles = new ArrayList<>();
-    file.get("roles")
-        .map(Node::entries)
-        .orElse(Map.of())
-        .forEach((id, node) -> roles.add(role(id, node, actions)));
+    List<AdminAction> actions = actions(file);
+    List<AdminScope> scopes = scopes(file);
+    List<AdminRole> roles = roles(file, actions);
     List<AdminGrant> grants = new ArrayList<>();
     for (String name : file.texts("assignments")) {
       new CsvReader(name, ASSIGNED, List.of("role", "kind", "subject", "scope"), problems)
@@ -129,7 +127,52 @@ public final class AdminReader {
         .map(Node::entries)
         .orElse(Map.of())
         .forEach((id, node) -> powers.add(power(id, node)));
-    return new Administration(actions, scopes, roles, grants, console(file.get("console")), powers);
+    Administration all =
+        new Administration(actions, scopes, roles, grants, console(file.get("console")), powers);
+    String name = file.place().file();
+    return name.isEmpty() ? all : all.with(settings(name));
+  }
+
+  private List<AdminAction> actions(Node file) {
+    return CatalogueReader.read(catalogue, file.get("actions"), problems);
+  }
+
+  private List<AdminScope> scopes(Node file) {
+    List<AdminScope> scopes = new ArrayList<>();
+    Map<String, Node> nodes = file.get("scopes").map(Node::entries).orElse(Map.of());
+    nodes.forEach((id, node) -> scopes.add(scope(id, node, nodes.keySet())));
+    return scopes;
+  }
+
+  private List<AdminRole> roles(Node file, List<AdminAction> actions) {
+    List<AdminRole> roles = new ArrayList<>();
+    file.get("roles")
+        .map(Node::entries)
+        .orElse(Map.of())
+        .forEach((id, node) -> roles.add(role(id, node, actions)));
+    return roles;
+  }
+
+  /** Its scopes and roles as they could be written otherwise. */
+  private FileSettings settings(String name) {
+    return new FileSettings(
+        root.resolve(name),
+        name,
+        Map.of("scopes", true, "roles", true),
+        (node, telling) ->
+            new AdminReader(root, facts, directories, zone, catalogue, telling).defined(node),
+        (node, telling) -> needs(node));
+  }
+
+  private AccessSystem defined(Node file) {
+    List<AdminAction> actions = actions(file);
+    return ScopeSystem.of(
+        facts,
+        new ActionRights(actions),
+        scopes(file),
+        roles(file, actions),
+        List.of(),
+        Optional.empty());
   }
 
   /** A power that the workspace names by those who hold it. */

@@ -35,7 +35,8 @@ public final class DelegatedSystems {
             rights,
             administration.scopes(),
             administration.roles(),
-            administration.grants()));
+            administration.grants(),
+            administration.settings()));
     systems.addAll(DirectorySystem.of(directories, rights));
     return new Powers(model.delegating(systems), administration, directories);
   }

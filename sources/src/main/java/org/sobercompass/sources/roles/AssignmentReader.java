@@ -16,7 +16,7 @@ import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
-import org.sobercompass.core.system.roles.RoleApplication;
+import org.sobercompass.core.system.roles.ApplicationDefinition;
 import org.sobercompass.sources.SystemFormat.Context;
 import org.sobercompass.sources.text.CsvReader;
 import org.sobercompass.sources.text.Window;
@@ -38,14 +38,14 @@ final class AssignmentReader {
           "reason");
   private static final List<String> NEEDED = List.of("role", "kind", "subject");
 
-  private final RoleApplication.Definition application;
+  private final ApplicationDefinition application;
   private final Context context;
   private final Problems problems;
   private final Map<String, Integer> roles = new HashMap<>();
   private final List<Grant> grants = new ArrayList<>();
   private final Set<String> ids = new HashSet<>();
 
-  AssignmentReader(RoleApplication.Definition application, Context context) {
+  AssignmentReader(ApplicationDefinition application, Context context) {
     this.application = application;
     this.context = context;
     this.problems = context.problems();

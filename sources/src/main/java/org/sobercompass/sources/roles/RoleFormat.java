@@ -19,11 +19,13 @@ import org.sobercompass.core.system.HostLimits;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.RoleInfo;
 import org.sobercompass.core.system.Terms;
+import org.sobercompass.core.system.roles.ApplicationDefinition;
 import org.sobercompass.core.system.roles.Combining;
 import org.sobercompass.core.system.roles.RoleApplication;
 import org.sobercompass.core.system.roles.RoleCompiler;
 import org.sobercompass.core.system.roles.RoleDefinition;
 import org.sobercompass.core.system.roles.RoleRights;
+import org.sobercompass.sources.FileSettings;
 import org.sobercompass.sources.Ids;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.SightReader;
@@ -60,6 +62,20 @@ public final class RoleFormat implements SystemFormat {
           "administrators",
           "trusted");
 
+  /** What proposals can change; areas, levels, actions and nodes are what rights are counted by. */
+  private static final Map<String, Boolean> SETTINGS =
+      Map.of(
+          "sight", true,
+          "sign-in", false,
+          "second-factor", false,
+          "place", false,
+          "hosts", false,
+          "sign-in-name", false,
+          "sign-in-case", false,
+          "trusted", false,
+          "combining", false,
+          "roles", true);
+
   @Override
   public String kind() {
     return RoleApplication.KIND;
@@ -84,6 +100,34 @@ public final class RoleFormat implements SystemFormat {
 
   @Override
   public AccessSystem read(Node file, Context context) {
+    ApplicationDefinition definition = definition(file, context);
+    definition =
+        definition.with(
+            new FileSettings(
+                context.root().resolve(file.place().file()),
+                file.place().file(),
+                SETTINGS,
+                (node, problems) ->
+                    new RoleApplication(
+                        context.facts(), definition(node, context.telling(problems)), Map.of()),
+                this::needs));
+    Optional<String> everyone = file.text("everyone");
+    boolean open = definition.admission().isOpen();
+    Map<Basis, List<Grant>> grants = new EnumMap<>(Basis.class);
+    if (!definition.roles().isEmpty()) {
+      grants(file, definition, context, grants);
+      if (everyone.isPresent()) {
+        addEveryone(everyone.get(), open, definition, file, context, grants);
+      }
+    }
+    if (grants.values().stream().flatMap(List::stream).anyMatch(Grant::isOfUnread)) {
+      definition = definition.with(definition.admission().namingUnread());
+    }
+    return new RoleApplication(context.facts(), definition, grants);
+  }
+
+  /** All but who is given what. */
+  private static ApplicationDefinition definition(Node file, Context context) {
     Problems problems = context.problems();
     file.only(KEYS);
     String id = Ids.check(file.need("id"), file, problems);
@@ -94,37 +138,41 @@ public final class RoleFormat implements SystemFormat {
     List<RoleDefinition> definitions = new RoleShapes(problems).roles(file);
     boolean denies = combining.mode() == Combining.Mode.DENY_OVERRIDES;
     List<RoleInfo> roles = compiler.compile(definitions, denies, problems);
-    Optional<String> everyone = file.text("everyone");
     boolean open = file.texts("sign-in").equals(List.of("none"));
     Admission admission = admission(file, open, context);
-    RoleApplication.Definition definition =
-        new RoleApplication.Definition(
-            id,
-            file.text("name").orElse(id),
-            rights,
-            nodes,
-            roles,
-            compiler,
-            combining,
-            SightReader.of(file, context),
-            admission,
-            List.of(file.place().file()));
-    Map<Basis, List<Grant>> grants = new EnumMap<>(Basis.class);
-    if (roles.size() == definitions.size()) {
-      grants(file, definition, context, grants);
-      if (everyone.isPresent()) {
-        addEveryone(everyone.get(), open, definition, file, context, grants);
-      }
-    }
-    if (grants.values().stream().flatMap(List::stream).anyMatch(Grant::isOfUnread)) {
-      definition = definition.with(admission.namingUnread());
-    }
-    if (open && everyone.isEmpty()) {
+    if (open && file.text("everyone").isEmpty()) {
       file.wrong(
           "the application asks for no sign-in, but does not say what everyone may do",
           "everyone: and a role");
     }
-    return new RoleApplication(context.facts(), definition, grants);
+    everyone(file, roles.stream().map(RoleInfo::id).toList(), problems);
+    return new ApplicationDefinition(
+        id,
+        file.text("name").orElse(id),
+        rights,
+        nodes,
+        roles.size() == definitions.size() ? roles : List.of(),
+        compiler,
+        combining,
+        SightReader.of(file, context),
+        admission,
+        List.of(file.place().file()));
+  }
+
+  /** Tells a role for everyone, or of administrators, that is not there. */
+  private static void everyone(Node file, List<String> roles, Problems problems) {
+    file.get("everyone")
+        .filter(node -> !roles.isEmpty() && !roles.contains(node.text()))
+        .ifPresent(
+            node ->
+                problems.unknown(
+                    node.place(),
+                    "the role that everyone has is "
+                        + Problem.quote(node.text())
+                        + ", which is not there",
+                    "a role of this application",
+                    node.text(),
+                    roles));
   }
 
   private static Admission admission(Node file, boolean open, Context context) {
@@ -139,7 +187,7 @@ public final class RoleFormat implements SystemFormat {
 
   private static void grants(
       Node file,
-      RoleApplication.Definition definition,
+      ApplicationDefinition definition,
       Context context,
       Map<Basis, List<Grant>> grants) {
     Optional<Node> files = file.get("assignments");
@@ -158,20 +206,12 @@ public final class RoleFormat implements SystemFormat {
   private static void addEveryone(
       String role,
       boolean open,
-      RoleApplication.Definition definition,
+      ApplicationDefinition definition,
       Node file,
       Context context,
       Map<Basis, List<Grant>> grants) {
     List<String> ids = definition.roles().stream().map(RoleInfo::id).toList();
     if (!ids.contains(role)) {
-      context
-          .problems()
-          .unknown(
-              file.get("everyone").map(Node::place).orElse(file.place()),
-              "the role that everyone has is " + Problem.quote(role) + ", which is not there",
-              "a role of this application",
-              role,
-              ids);
       return;
     }
     Implicit group = open ? Implicit.EVERYONE : Implicit.MEMBERS;

@@ -81,6 +81,19 @@ public final class Node {
     };
   }
 
+  /** What it says with all below it, as YAML in one line; what says the same says it alike. */
+  public String inOneLine() {
+    return switch (kind) {
+      case NOTHING -> "";
+      case SCALAR -> YamlText.quoted(text);
+      case LIST -> items.stream().map(Node::inOneLine).collect(Collectors.joining(", ", "[", "]"));
+      case MAP ->
+          entries.entrySet().stream()
+              .map(e -> YamlText.quoted(e.getKey()) + ": " + e.getValue().inOneLine())
+              .collect(Collectors.joining(", ", "{", "}"));
+    };
+  }
+
   /** What it is. */
   public Kind kind() {
     return kind;

@@ -84,14 +84,7 @@ public final class TableText extends EditedFile {
     }
     left.values().removeIf(String::isEmpty);
     if (!left.isEmpty()) {
-      String missing = String.join(", ", left.keySet().stream().sorted().toList());
-      // Of many rows that need the same column, it is told once.
-      if (told.add(missing)) {
-        problems.error(
-            Place.of(name(), 1),
-            "there is no column for " + missing,
-            "these columns in the line of names, to write what was asked for");
-      }
+      missing(String.join(", ", left.keySet().stream().sorted().toList()), problems);
       return;
     }
     String text = String.join(String.valueOf(separator), row);
@@ -122,6 +115,15 @@ public final class TableText extends EditedFile {
    * @return whether it was there
    */
   public boolean remove(int line, Map<String, String> expected) {
+    int row = row(line, expected);
+    if (row >= 0) {
+      rows.remove(row);
+    }
+    return row >= 0;
+  }
+
+  /** The number of the row that begins at a line and says what is expected; else -1. */
+  private int row(int line, Map<String, String> expected) {
     for (int i = 1; i < rows.size(); i++) {
       if (rows.get(i).line == line) {
         List<String> values = CsvReader.values(rows.get(i).text, separator);
@@ -133,13 +135,71 @@ public final class TableText extends EditedFile {
                       String value = at < 0 || at >= values.size() ? "" : values.get(at);
                       return value.equals(e.getValue());
                     });
-        if (same) {
-          rows.remove(i);
-        }
-        return same;
+        return same ? i : -1;
       }
     }
-    return false;
+    return -1;
+  }
+
+  /**
+   * Changes values of the row that begins at a line, if it still says what is expected there. Its
+   * other values stay byte for byte.
+   *
+   * @param expected values by column
+   * @param values the new ones by column; what is empty needs no column
+   * @param problems told when a value has no column
+   * @return whether it was there
+   */
+  public boolean change(
+      int line, Map<String, String> expected, Map<String, String> values, Problems problems) {
+    int number = row(line, expected);
+    if (number < 0) {
+      return false;
+    }
+    String text = rows.get(number).text;
+    String bare = text.replaceAll("[\r\n]+$", "");
+    List<String> cells = cells(bare);
+    for (Map.Entry<String, String> value : values.entrySet()) {
+      int at = columns.indexOf(value.getKey());
+      if (at < 0 && !value.getValue().isEmpty()) {
+        missing(value.getKey(), problems);
+      } else if (at >= 0) {
+        while (cells.size() <= at) {
+          cells.add("");
+        }
+        boolean same = CsvReader.values(cells.get(at), separator).equals(List.of(value.getValue()));
+        cells.set(at, same ? cells.get(at) : quote(value.getValue()));
+      }
+    }
+    String changed = String.join(String.valueOf(separator), cells);
+    rows.set(number, new Row(line, changed + text.substring(bare.length())));
+    return true;
+  }
+
+  /** The values of a row as they stand, quotes included. */
+  private List<String> cells(String row) {
+    List<String> cells = new ArrayList<>();
+    boolean quoted = false;
+    int from = 0;
+    for (int i = 0; i < row.length(); i++) {
+      quoted ^= row.charAt(i) == '"';
+      if (row.charAt(i) == separator && !quoted) {
+        cells.add(row.substring(from, i));
+        from = i + 1;
+      }
+    }
+    cells.add(row.substring(from));
+    return cells;
+  }
+
+  /** Tells that there is no column; of many rows that need the same one, once. */
+  private void missing(String column, Problems problems) {
+    if (told.add(column)) {
+      problems.error(
+          Place.of(name(), 1),
+          "there is no column for " + column,
+          "these columns in the line of names, to write what was asked for");
+    }
   }
 
   @Override

@@ -128,13 +128,29 @@ public final class YamlText extends EditedFile {
 
   /** Puts one value, or a list of several, under a key; the maps above it are made when needed. */
   public void set(List<String> path, List<String> values) {
-    String flow =
+    setFlow(
+        path,
         values.size() == 1
             ? quoted(values.get(0))
-            : values.stream().map(YamlText::quoted).collect(Collectors.joining(", ", "[", "]"));
+            : values.stream().map(YamlText::quoted).collect(Collectors.joining(", ", "[", "]")));
+  }
+
+  /**
+   * Puts something under a key; the maps above it are made when needed.
+   *
+   * @param flow YAML in one line
+   */
+  public void setFlow(List<String> path, String flow) {
     Optional<Node> there = find(path);
     if (there.isPresent() && !isNothing(there.get())) {
-      replace(at(start(there.get())), end(there.get()), flow);
+      int from = at(start(there.get()));
+      int before = from;
+      while (before > 0 && Character.isWhitespace(text.charAt(before - 1))) {
+        before--;
+      }
+      // What stood in lines of its own is written after its key.
+      boolean below = text.lastIndexOf('\n', from - 1) >= before && text.charAt(before - 1) == ':';
+      replace(below ? before : from, end(there.get()), below ? " " + flow : flow);
     } else {
       put(path, flow, List::of);
     }

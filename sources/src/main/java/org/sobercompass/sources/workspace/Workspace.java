@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
@@ -147,12 +148,15 @@ public record Workspace(
    * The same workspace, read again with accounts and groups that are to be created: they have
    * numbers and memberships by rules, and are absent until a change lets them be there.
    *
+   * @param attributes further attributes (lower case) that are kept
    * @throws org.sobercompass.core.problem.BadInputException when one cannot be read
    */
-  public Workspace expecting(List<Step.Presence> created) {
+  public Workspace expecting(List<Step.Presence> created, Set<String> attributes) {
     List<Step.Presence> all = new ArrayList<>(origin.expected());
     all.addAll(created);
-    return new Origin(origin.folder(), origin.attributes(), origin.survey(), all).read();
+    Set<String> kept = new TreeSet<>(origin.attributes());
+    kept.addAll(attributes);
+    return new Origin(origin.folder(), kept, origin.survey(), all).read();
   }
 
   /**

@@ -19,7 +19,7 @@ import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.person.Persons;
-import org.sobercompass.core.system.Admission;
+import org.sobercompass.core.system.AccountStanding;
 import org.sobercompass.core.system.Standing;
 
 /**
@@ -59,7 +59,7 @@ public final class LeaverFinder implements Finder {
   public void find(Consumer<Finding> out) {
     long asOf = context.model.asOf().getEpochSecond();
     for (int account = 0; account < facts.accounts(); account++) {
-      Standing standing = Admission.ofAccount(facts, account, asOf);
+      Standing standing = AccountStanding.of(facts, account, asOf);
       if (standing.state() != Standing.State.USABLE) {
         continue;
       }

@@ -177,7 +177,12 @@ public final class DatabaseAccess extends ListedSystem {
 
   @Override
   public AccessSystem redefined(Redefinition how) {
-    return how.byKind(super::redefined, super::redefined, super::redefined, item -> giving(item));
+    return how.byKind(
+        super::redefined,
+        super::redefined,
+        super::redefined,
+        item -> giving(item),
+        super::redefined);
   }
 
   /** The same with one more grant; to a role that is there. */

@@ -208,7 +208,8 @@ public final class DirectorySystem extends ListedSystem implements DirectoryList
 
   @Override
   public AccessSystem redefined(Redefinition how) {
-    return how.byKind(super::redefined, super::redefined, super::redefined, this::giving);
+    return how.byKind(
+        super::redefined, super::redefined, super::redefined, this::giving, super::redefined);
   }
 
   /** The same with one more entry, for a trustee that is there. */

@@ -257,7 +257,8 @@ public final class FileAccess extends ListedSystem {
         super::redefined,
         super::redefined,
         super::redefined,
-        item -> new FileAccess(definition(), administrators, with(item), subjects));
+        item -> new FileAccess(definition(), administrators, with(item), subjects),
+        super::redefined);
   }
 
   @Override

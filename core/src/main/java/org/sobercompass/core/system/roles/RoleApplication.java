@@ -5,8 +5,10 @@ import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.membership.Sight;
 import org.sobercompass.core.problem.Place;
@@ -20,6 +22,8 @@ import org.sobercompass.core.system.Redefinition;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.Rights;
 import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.core.system.Setting;
+import org.sobercompass.core.system.Settings;
 import org.sobercompass.core.system.WrittenRole;
 
 /** An application with roles as an {@link AccessSystem}. Frozen and thread-safe. */
@@ -28,59 +32,25 @@ public final class RoleApplication implements AccessSystem {
   public static final String KIND = "roles";
 
   private final Facts facts;
-  private final Definition definition;
+  private final ApplicationDefinition definition;
   private final Map<Basis, List<Grant>> grants;
   private final Map<Basis, List<Integer>> removed;
+  private final List<Redefinition> written;
   private final Map<Basis, Decider> deciders = new ConcurrentHashMap<>();
 
-  /**
-   * What does not change with the grants.
-   *
-   * @param id unique in the workspace
-   * @param name for people
-   * @param rights areas, levels, actions
-   * @param nodes the tree of nodes
-   * @param roles the compiled roles
-   * @param compiler knows by which chain a role gives a right
-   * @param combining how grants combine
-   * @param sight what it sees of the directory
-   * @param admission whom it admits
-   * @param files what it is described in, as the user names it
-   */
-  public record Definition(
-      String id,
-      String name,
-      RoleRights rights,
-      Resources nodes,
-      List<RoleInfo> roles,
-      RoleCompiler compiler,
-      Combining combining,
-      Sight sight,
-      Admission admission,
-      List<String> files) {
-
-    private Definition with(List<RoleInfo> otherRoles, RoleCompiler otherCompiler) {
-      return new Definition(
-          id, name, rights, nodes, otherRoles, otherCompiler, combining, sight, admission, files);
-    }
-
-    /** The same with another admission. */
-    public Definition with(Admission other) {
-      return new Definition(
-          id, name, rights, nodes, roles, compiler, combining, sight, other, files);
-    }
-  }
-
   /** An application with its grants; a basis that was not read is left out. */
-  public RoleApplication(Facts facts, Definition definition, Map<Basis, List<Grant>> grants) {
-    this(facts, definition, grants, Map.of());
+  public RoleApplication(
+      Facts facts, ApplicationDefinition definition, Map<Basis, List<Grant>> grants) {
+    this(facts, definition, grants, Map.of(), List.of());
   }
 
   private RoleApplication(
       Facts facts,
-      Definition definition,
+      ApplicationDefinition definition,
       Map<Basis, List<Grant>> grants,
-      Map<Basis, List<Integer>> removed) {
+      Map<Basis, List<Integer>> removed,
+      List<Redefinition> written) {
+    this.written = written;
     this.facts = facts;
     this.definition = definition;
     this.grants = Map.copyOf(grants);
@@ -94,47 +64,47 @@ public final class RoleApplication implements AccessSystem {
 
   @Override
   public String id() {
-    return definition.id;
+    return definition.id();
   }
 
   @Override
   public String name() {
-    return definition.name;
+    return definition.name();
   }
 
   @Override
   public String combining() {
-    return definition.combining.words();
+    return definition.combining().words();
   }
 
   /** How grants combine, as data. */
   public Combining combiningRule() {
-    return definition.combining;
+    return definition.combining();
   }
 
   @Override
   public List<String> files() {
-    return definition.files;
+    return definition.files();
   }
 
   @Override
   public Sight sight() {
-    return definition.sight;
+    return definition.sight();
   }
 
   @Override
   public Rights rights() {
-    return definition.rights;
+    return definition.rights();
   }
 
   @Override
   public Resources resources() {
-    return definition.nodes;
+    return definition.nodes();
   }
 
   @Override
   public List<RoleInfo> roles() {
-    return definition.roles;
+    return definition.roles();
   }
 
   @Override
@@ -154,7 +124,7 @@ public final class RoleApplication implements AccessSystem {
 
   @Override
   public Admission admission() {
-    return definition.admission;
+    return definition.admission();
   }
 
   @Override
@@ -164,10 +134,10 @@ public final class RoleApplication implements AccessSystem {
         b ->
             new RoleDecider(
                 new GrantTable(facts, grants(b), removed.getOrDefault(b, List.of())),
-                definition.nodes,
-                definition.combining,
-                definition.roles,
-                definition.rights.words()));
+                definition.nodes(),
+                definition.combining(),
+                definition.roles(),
+                definition.rights().words()));
   }
 
   @Override
@@ -192,9 +162,13 @@ public final class RoleApplication implements AccessSystem {
     Map<Basis, List<Integer>> allGone = new EnumMap<>(Basis.class);
     allGone.putAll(removed);
     allGone.put(basis, List.copyOf(gone));
-    AccessSystem changed = new RoleApplication(facts, definition, all, allGone);
-    for (Redefinition how : otherwise) {
-      changed = changed.redefined(how);
+    AccessSystem changed = new RoleApplication(facts, definition, all, allGone, written);
+    // Settings come first: the other steps count on what they define.
+    for (boolean setting : new boolean[] {true, false}) {
+      for (Redefinition how : otherwise) {
+        boolean isSetting = how.settings().findAny().isPresent();
+        changed = isSetting == setting ? changed.redefined(how) : changed;
+      }
     }
     return changed;
   }
@@ -204,38 +178,93 @@ public final class RoleApplication implements AccessSystem {
     return how.byKind(
         scope -> AccessSystem.super.redefined(scope),
         register -> AccessSystem.super.redefined(register),
-        role -> {
-          RoleDefinition was = definition.compiler.definitions().get(role.role());
-          RoleDefinition is =
-              role.area().isEmpty()
-                  ? was.including(role.words())
-                  : was.allowing(role.area(), role.words());
-          List<RoleInfo> roles = new ArrayList<>();
-          RoleCompiler compiler = definition.compiler.with(is, roles);
-          return new RoleApplication(facts, definition.with(roles, compiler), grants, removed);
-        },
-        item -> AccessSystem.super.redefined(item));
+        role -> with(writing(definition, role), role),
+        item -> AccessSystem.super.redefined(item),
+        written -> with(rewritten(written), written));
+  }
+
+  private RoleApplication with(ApplicationDefinition otherwise, Redefinition by) {
+    List<Redefinition> all = new ArrayList<>(written);
+    all.add(by);
+    return new RoleApplication(facts, otherwise, grants, removed, List.copyOf(all));
+  }
+
+  private static ApplicationDefinition writing(
+      ApplicationDefinition definition, Redefinition.RoleText role) {
+    RoleDefinition was = definition.compiler().definitions().get(role.role());
+    RoleDefinition is =
+        role.area().isEmpty()
+            ? was.including(role.words())
+            : was.allowing(role.area(), role.words());
+    List<RoleInfo> roles = new ArrayList<>();
+    RoleCompiler compiler = definition.compiler().with(is, roles);
+    return definition.with(roles, compiler);
+  }
+
+  /** What the file defines with all settings so far; roles that were rewritten are so again. */
+  private ApplicationDefinition rewritten(Redefinition.Written last) {
+    List<Setting> all =
+        Stream.concat(written.stream(), Stream.of(last)).flatMap(Redefinition::settings).toList();
+    ApplicationDefinition read = definition.as(((RoleApplication) own().with(all)).definition);
+    for (Redefinition before : written) {
+      if (before instanceof Redefinition.RoleText role) {
+        read = writing(read, role);
+      }
+    }
+    return read;
+  }
+
+  @Override
+  public AccessSystem expecting(List<Setting> settings) {
+    if (settings.isEmpty()) {
+      return this;
+    }
+    try {
+      ApplicationDefinition read = ((RoleApplication) own().with(settings)).definition;
+      return new RoleApplication(facts, definition.expecting(read), grants, removed, written);
+    } catch (IllegalArgumentException e) {
+      return this;
+    }
+  }
+
+  private Settings own() {
+    return definition
+        .settings()
+        .orElseThrow(
+            () -> new IllegalArgumentException("no proposal can change the settings of " + name()));
+  }
+
+  @Override
+  public Optional<Settings> settings() {
+    return definition.settings();
   }
 
   @Override
   public List<WrittenRole> written() {
-    return definition.compiler.definitions().stream()
-        .map(role -> new WrittenRole(role.id(), role.includes(), role.allows(), role.place()))
+    return definition.compiler().definitions().stream()
+        .map(
+            role ->
+                new WrittenRole(
+                    role.id(),
+                    role.includes(),
+                    role.allows(),
+                    List.of(role.name(), role.derives(), role.denies()),
+                    role.place()))
         .toList();
   }
 
   @Override
   public AccessSystem admitting(Admission other) {
-    return new RoleApplication(facts, definition.with(other), grants, removed);
+    return new RoleApplication(facts, definition.with(other), grants, removed, written);
   }
 
   /** With the id that it would have if it stood in a table, unless another has it. */
   private Grant grant(Change.AssignmentAdded added, Set<String> ids) {
     String usual =
         Grant.usualId(
-            definition.roles.get(added.role()).id(),
+            definition.roles().get(added.role()).id(),
             facts.key(added.subject()).text(),
-            definition.nodes.id(added.node()),
+            definition.nodes().id(added.node()),
             added.descends(),
             added.from(),
             added.until());
@@ -249,7 +278,7 @@ public final class RoleApplication implements AccessSystem {
         added.descends(),
         added.from().map(java.time.Instant::getEpochSecond).orElse(Long.MIN_VALUE),
         added.until().map(java.time.Instant::getEpochSecond).orElse(Long.MAX_VALUE),
-        true,
+        added.on(),
         "",
         "",
         Place.of("proposal"),
@@ -258,6 +287,6 @@ public final class RoleApplication implements AccessSystem {
 
   @Override
   public RoleChain roleChain(int role, int right) {
-    return definition.compiler.chain(definition.roles.get(role).id(), right);
+    return definition.compiler().chain(definition.roles().get(role).id(), right);
   }
 }

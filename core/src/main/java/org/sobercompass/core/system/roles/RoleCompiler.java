@@ -72,8 +72,13 @@ public final class RoleCompiler {
    * @throws IllegalArgumentException when it cannot be so, with the reason
    */
   RoleCompiler with(RoleDefinition other, List<RoleInfo> roles) {
-    List<RoleDefinition> all =
-        byId.values().stream().map(role -> role.id().equals(other.id()) ? other : role).toList();
+    return of(
+        byId.values().stream().map(role -> role.id().equals(other.id()) ? other : role).toList(),
+        roles);
+  }
+
+  /** Other roles over the same rights. Otherwise as the one above. */
+  RoleCompiler of(List<RoleDefinition> all, List<RoleInfo> roles) {
     RoleCompiler changed = new RoleCompiler(rights);
     Problems problems = new Problems();
     roles.addAll(changed.compile(all, denies, problems));

@@ -39,4 +39,9 @@ public record RoleDefinition(
   RoleDefinition including(List<String> others) {
     return new RoleDefinition(id, name, derives, List.copyOf(others), allows, denies, place);
   }
+
+  /** The same that gives nothing any more. */
+  RoleDefinition emptied() {
+    return new RoleDefinition(id, name, "", List.of(), Map.of(), Map.of(), place);
+  }
 }

@@ -17,8 +17,6 @@ import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.scope.AdminRole;
 import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.scope.AdminScope;
-import org.sobercompass.core.scope.GroupMeaning;
-import org.sobercompass.core.scope.ScopeItem;
 import org.sobercompass.core.scope.Scopes;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Admission;
@@ -30,62 +28,84 @@ import org.sobercompass.core.system.Redefinition;
 import org.sobercompass.core.system.Resources;
 import org.sobercompass.core.system.Rights;
 import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.core.system.Setting;
+import org.sobercompass.core.system.Settings;
 
 /** Admin roles over admin scopes as a system. Frozen and thread-safe. */
 public final class ScopeSystem implements AccessSystem, AdminRoles {
   /** The kind, as it is registered. */
   public static final String KIND = "admin-roles";
 
+  /** The id. */
+  public static final String ID = "admin roles";
+
   private final Facts facts;
   private final ActionRights rights;
-  private final List<AdminScope> definitions;
-  private final List<AdminRole> roles;
+  private final AdminDefinitions own;
   private final List<AdminGrant> grants;
   private final Optional<Admission> admission;
   private final @Nullable Scopes scopes;
+  private final Optional<Settings> settings;
+  private final List<Redefinition> written;
 
   private ScopeSystem(
       Facts facts,
       ActionRights rights,
-      List<AdminScope> definitions,
-      List<AdminRole> roles,
+      AdminDefinitions own,
       List<AdminGrant> grants,
       Optional<Admission> admission,
-      @Nullable Scopes scopes) {
+      @Nullable Scopes scopes,
+      Optional<Settings> settings,
+      List<Redefinition> written) {
     this.facts = facts;
     this.rights = rights;
-    this.definitions = definitions;
-    this.roles = roles;
+    this.own = own;
     this.grants = List.copyOf(grants);
     this.admission = admission;
     this.scopes = scopes;
+    this.settings = settings;
+    this.written = List.copyOf(written);
   }
 
-  private ScopeSystem with(List<AdminScope> otherScopes, List<AdminGrant> otherGrants) {
-    return new ScopeSystem(facts, rights, otherScopes, roles, otherGrants, admission, null);
+  private ScopeSystem with(
+      AdminDefinitions otherwise, List<AdminGrant> otherGrants, List<Redefinition> by) {
+    return new ScopeSystem(facts, rights, otherwise, otherGrants, admission, null, settings, by);
   }
 
-  /** Of definitions; the scopes are worked out over the memberships of a model. */
+  /**
+   * Of definitions; the scopes are worked out over the memberships of a model.
+   *
+   * @param settings what of the definitions a proposal can change
+   */
   public static AccessSystem of(
       Facts facts,
       ActionRights rights,
       List<AdminScope> definitions,
       List<AdminRole> roles,
-      List<AdminGrant> grants) {
+      List<AdminGrant> grants,
+      Optional<Settings> settings) {
     return new ScopeSystem(
         facts,
         rights,
-        List.copyOf(definitions),
-        List.copyOf(roles),
+        new AdminDefinitions(definitions, roles),
         grants,
         Optional.empty(),
-        null);
+        null,
+        settings,
+        List.of());
   }
 
   @Override
   public AccessSystem over(Memberships memberships) {
     return new ScopeSystem(
-        facts, rights, definitions, roles, grants, admission, new Scopes(memberships, definitions));
+        facts,
+        rights,
+        own,
+        grants,
+        admission,
+        new Scopes(memberships, own.scopes()),
+        settings,
+        written);
   }
 
   @Override
@@ -98,7 +118,7 @@ public final class ScopeSystem implements AccessSystem, AdminRoles {
 
   @Override
   public List<AdminScope> defined() {
-    return definitions;
+    return own.scopes();
   }
 
   @Override
@@ -113,7 +133,7 @@ public final class ScopeSystem implements AccessSystem, AdminRoles {
 
   @Override
   public String id() {
-    return "admin roles";
+    return ID;
   }
 
   @Override
@@ -148,7 +168,7 @@ public final class ScopeSystem implements AccessSystem, AdminRoles {
 
   @Override
   public List<RoleInfo> roles() {
-    return roles.stream().map(this::info).toList();
+    return own.roles().stream().map(this::info).toList();
   }
 
   private RoleInfo info(AdminRole role) {
@@ -177,9 +197,9 @@ public final class ScopeSystem implements AccessSystem, AdminRoles {
   private Grant grant(int number) {
     AdminGrant given = grants.get(number);
     String scope =
-        given.scope() == AdminGrant.EVERYTHING ? "" : "/" + definitions.get(given.scope()).id();
+        given.scope() == AdminGrant.EVERYTHING ? "" : "/" + own.scopes().get(given.scope()).id();
     return new Grant(
-        roles.get(given.role()).id() + "/" + given.subjectText() + scope + " " + number,
+        own.roles().get(given.role()).id() + "/" + given.subjectText() + scope + " " + number,
         given.role(),
         given.subject(),
         given.subjectText(),
@@ -215,20 +235,58 @@ public final class ScopeSystem implements AccessSystem, AdminRoles {
 
   @Override
   public Decider decider(Basis basis) {
-    return new ScopeDecider(facts, rights, roles, grants, scopes());
+    return new ScopeDecider(facts, rights, own.roles(), grants, scopes());
   }
 
   @Override
   public AccessSystem with(List<Change.OfSystem> changes, Basis basis) {
     List<AdminGrant> left = new ArrayList<>(grants);
-    List<AdminScope> scopesLeft = new ArrayList<>(definitions);
+    List<Redefinition> otherwise = new ArrayList<>();
     for (Change.OfSystem change : changes) {
       change.<Object>byKind(
           added -> left.add(grant(added)),
           removed -> left.set(removed.grant(), left.get(removed.grant()).off()),
-          redefined -> lined(redefined.how(), scopesLeft));
+          redefined -> otherwise.add(redefined.how()));
     }
-    return with(List.copyOf(scopesLeft), left);
+    ScopeSystem defined = defined(otherwise);
+    return defined.with(defined.own, left, defined.written);
+  }
+
+  /** Defined otherwise, by all that was said before and by this; settings first. */
+  private ScopeSystem defined(List<Redefinition> more) {
+    List<Redefinition> all = new ArrayList<>(written);
+    all.addAll(more);
+    boolean setting = more.stream().anyMatch(how -> how.settings().findAny().isPresent());
+    AdminDefinitions base =
+        setting ? own.as(read(all.stream().flatMap(Redefinition::settings).toList())) : own;
+    return with(base.lined(setting ? all : more, facts), grants, all);
+  }
+
+  /** What its file would define. */
+  private AdminDefinitions read(List<Setting> all) {
+    Settings file =
+        settings.orElseThrow(
+            () -> new IllegalArgumentException("the admin roles stand in no file of their own"));
+    return ((ScopeSystem) file.with(all)).own;
+  }
+
+  @Override
+  public AccessSystem expecting(List<Setting> more) {
+    try {
+      return more.isEmpty() ? this : with(own.expecting(read(more)), grants, written);
+    } catch (IllegalArgumentException e) {
+      return this;
+    }
+  }
+
+  @Override
+  public Optional<Settings> settings() {
+    return settings;
+  }
+
+  @Override
+  public List<AdminRole> adminRoles() {
+    return own.roles();
   }
 
   private AdminGrant grant(Change.AssignmentAdded added) {
@@ -239,54 +297,22 @@ public final class ScopeSystem implements AccessSystem, AdminRoles {
         added.node(),
         added.from().map(Instant::getEpochSecond).orElse(Long.MIN_VALUE),
         added.until().map(Instant::getEpochSecond).orElse(Long.MAX_VALUE),
-        true,
+        added.on(),
         Place.of("proposal"));
   }
 
   @Override
   public AccessSystem redefined(Redefinition how) {
-    List<AdminScope> others = new ArrayList<>(definitions);
-    lined(how, others);
-    return with(List.copyOf(others), grants);
-  }
-
-  /** Puts a line into its scope or takes it out. */
-  private AdminScope lined(Redefinition how, List<AdminScope> scopes) {
-    return how.byKind(
-        line -> {
-          AdminScope was = scopes.get(line.scope());
-          return scopes.set(
-              line.scope(),
-              line.added()
-                  ? was.with(line.excepted(), item(line))
-                  : was.without(line.excepted(), line.subject()));
-        },
-        register -> {
-          throw new IllegalArgumentException("admin roles have no register");
-        },
-        role -> {
-          throw new IllegalArgumentException("admin roles are not written otherwise yet");
-        },
-        item -> {
-          throw new IllegalArgumentException("admin roles have no lists");
-        });
-  }
-
-  private ScopeItem item(Redefinition.ScopeLine line) {
-    return new ScopeItem.Listed(
-        List.of(line.subject()),
-        GroupMeaning.of(line.groups(), false),
-        Place.of("proposal"),
-        facts.kind(line.subject()).keyKind().word() + " " + facts.title(line.subject()));
+    return defined(List.of(how));
   }
 
   @Override
   public AccessSystem admitting(Admission other) {
-    return new ScopeSystem(facts, rights, definitions, roles, grants, Optional.of(other), null);
+    return new ScopeSystem(facts, rights, own, grants, Optional.of(other), null, settings, written);
   }
 
   @Override
   public RoleChain roleChain(int role, int right) {
-    return new RoleChain(List.of(roles.get(role).id()), rights.text(right));
+    return new RoleChain(List.of(own.roles().get(role).id()), rights.text(right));
   }
 }

@@ -28,7 +28,8 @@ class ScopeContractTest extends SystemContract {
                     new ActionRights(RandomScopes.actions()),
                     world.scopes,
                     world.roles,
-                    world.grants)),
+                    world.grants,
+                    Optional.empty())),
             Instant.ofEpochSecond(RandomScopes.NOW),
             Optional.empty());
     return Sample.of(
