@@ -28,7 +28,6 @@ import org.sobercompass.core.proposal.ReadyMade;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.removal.Effects;
 import org.sobercompass.organization.Organization;
-import org.sobercompass.sources.text.Moments;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -62,6 +61,8 @@ import picocli.CommandLine.Parameters;
       "  sober propose end disabled-account              what ends all findings of a kind",
       "  sober propose as-in before.survey               as it was in a survey, or in a copy",
       "  sober propose disable petra.vance ilse.brandt   accounts that cannot sign in any more",
+      "  sober propose hosts ilse.brandt office-3        from where she may sign in; none for all",
+      "  sober propose primary-group staff ilse.brandt",
       "  sober propose expire 2026-12-31 petra.vance     accounts that end after a day"
     })
 final class ProposeCommand implements Callable<Integer> {
@@ -73,7 +74,7 @@ final class ProposeCommand implements Callable<Integer> {
       paramLabel = "WHAT",
       description =
           "like, leave, move, agreed, by-group, new-group, delete, present-ids, setting, end,"
-              + " as-in, disable, enable or expire")
+              + " as-in, disable, enable, expire, hosts or primary-group")
   private String what = "";
 
   @Parameters(
@@ -139,9 +140,11 @@ final class ProposeCommand implements Callable<Integer> {
     kinds.put("setting", () -> proposing.run(setting(), inputs));
     kinds.put("end", this::end);
     kinds.put("as-in", this::asIn);
-    kinds.put("disable", () -> proposing.run(switched(true), inputs));
-    kinds.put("enable", () -> proposing.run(switched(false), inputs));
-    kinds.put("expire", () -> proposing.run(expiring(), inputs));
+    kinds.put("disable", () -> proposing.run(states().switched(true), inputs));
+    kinds.put("enable", () -> proposing.run(states().switched(false), inputs));
+    kinds.put("expire", () -> proposing.run(states().expiring(), inputs));
+    kinds.put("hosts", () -> proposing.run(states().hosts(), inputs));
+    kinds.put("primary-group", () -> proposing.run(states().primaryGroup(), inputs));
     return kinds;
   }
 
@@ -229,39 +232,8 @@ final class ProposeCommand implements Callable<Integer> {
     return code;
   }
 
-  private Proposal switched(boolean off) {
-    if (names.isEmpty()) {
-      throw new UsageException(what + " takes names of accounts");
-    }
-    List<Step> steps = new ArrayList<>();
-    for (int i = 0; i < names.size(); i++) {
-      steps.add(new Step.Disable(inputs.model().facts().key(account(i)), off));
-    }
-    return new Proposal("", steps);
-  }
-
-  private Proposal expiring() {
-    if (names.size() < 2) {
-      throw new UsageException("expire takes a day, or never, and names of accounts");
-    }
-    long at = Facts.NEVER;
-    if (!names.get(0).equals("never")) {
-      at =
-          Moments.end(names.get(0), inputs.workspace().zone())
-              .orElseThrow(
-                  () ->
-                      new UsageException(
-                          names.get(0)
-                              + " is no date; expected "
-                              + Moments.EXPECTED
-                              + ", or never"))
-              .getEpochSecond();
-    }
-    List<Step> steps = new ArrayList<>();
-    for (int i = 1; i < names.size(); i++) {
-      steps.add(Step.Ends.of(inputs.model().facts(), account(i), at));
-    }
-    return new Proposal("", steps);
+  private AccountStates states() {
+    return new AccountStates(inputs, what, names);
   }
 
   private void expect(int count, String which) {

@@ -199,6 +199,16 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
   }
 
   @Override
+  public Boolean hosts(Step.Hosts step) {
+    return ofDirectory(step.account(), step);
+  }
+
+  @Override
+  public Boolean primary(Step.Primary step) {
+    return ofDirectory(step.account(), step);
+  }
+
+  @Override
   public Boolean presence(Step.Presence step) {
     return ofDirectory(step.subject(), step);
   }

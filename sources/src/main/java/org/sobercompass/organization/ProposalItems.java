@@ -43,6 +43,8 @@ final class ProposalItems {
     kinds.put("disable", what -> new Step.Disable(account(what), true));
     kinds.put("enable", what -> new Step.Disable(account(what), false));
     kinds.put("end-account", this::ends);
+    kinds.put("hosts", this::hosts);
+    kinds.put("primary-group", this::primary);
     kinds.put("enrol", what -> register(what, true));
     kinds.put("strike", what -> register(what, false));
     kinds.put("role", this::role);
@@ -169,6 +171,22 @@ final class ProposalItems {
   private Key account(Node what) {
     what.only(Set.of("account", "name"));
     return file.subject(what.need("account"));
+  }
+
+  private Step hosts(Node what) {
+    what.only(Set.of("account", "was", "is", "name"));
+    return new Step.Hosts(file.subject(what.need("account")), what.texts("was"), what.texts("is"));
+  }
+
+  private Step primary(Node what) {
+    what.only(Set.of("account", "was", "is", "name"));
+    return new Step.Primary(
+        file.subject(what.need("account")), named(what, "was"), named(what, "is"));
+  }
+
+  private Optional<Key> named(Node what, String key) {
+    return what.text(key)
+        .map(group -> file.subject(group.contains(":") ? group : "group " + group));
   }
 
   private Step ends(Node what) {

@@ -3,6 +3,7 @@ package org.sobercompass.organization;
 import com.unboundid.ldap.sdk.Attribute;
 import com.unboundid.ldap.sdk.Entry;
 import com.unboundid.ldap.sdk.Modification;
+import com.unboundid.ldap.sdk.ModificationType;
 import com.unboundid.ldif.LDIFAddChangeRecord;
 import com.unboundid.ldif.LDIFChangeRecord;
 import com.unboundid.ldif.LDIFDeleteChangeRecord;
@@ -13,16 +14,20 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.proposal.Step;
+import org.sobercompass.core.system.HostLimits;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.directory.AccountStates;
 import org.sobercompass.sources.directory.DnForm;
@@ -134,13 +139,70 @@ final class ProposalLdif {
       told.disabled()
           .ifPresent(disabled -> file.add(new Step.Disable(facts().key(account), disabled)));
       told.ends().ifPresent(ends -> file.add(Step.Ends.of(facts(), account, ends)));
-      if (told.isNothing()) {
+      boolean other = hosts(account, change) || primary(account, change, place);
+      if (told.isNothing() && !other) {
         problems.error(
             place,
             "a change of " + change.getAttributeName() + " cannot be shown in its effects yet",
-            "a change of " + String.join(", ", AccountStates.ATTRIBUTES));
+            "a change of "
+                + String.join(", ", AccountStates.ATTRIBUTES)
+                + ", host, userWorkstations, gidNumber");
       }
     }
+  }
+
+  /** From where it may sign in: the values then. */
+  private boolean hosts(int account, Modification change) {
+    if (!HostLimits.NEEDS.contains(change.getAttributeName().toLowerCase(Locale.ROOT))) {
+      return false;
+    }
+    List<String> was = HostLimits.of(facts(), account);
+    Set<String> is = new LinkedHashSet<>(was);
+    List<String> named =
+        Stream.of(change.getValues())
+            .flatMap(value -> Stream.of(value.split(",")))
+            .map(name -> name.strip().toLowerCase(Locale.ROOT))
+            .filter(name -> !name.isEmpty())
+            .toList();
+    if (change.getModificationType().equals(ModificationType.ADD)) {
+      is.addAll(named);
+    } else if (change.getModificationType().equals(ModificationType.DELETE) && !named.isEmpty()) {
+      named.forEach(is::remove);
+    } else {
+      is.clear();
+      is.addAll(named);
+    }
+    file.add(new Step.Hosts(facts().key(account), was, List.copyOf(is)));
+    return true;
+  }
+
+  private boolean primary(int account, Modification change, Place place) {
+    boolean number = change.getAttributeName().equalsIgnoreCase("gidNumber");
+    if (number && change.getValues().length != 1) {
+      problems.error(place, "an account has one gidNumber", "replace: gidNumber, and one value");
+    } else if (number) {
+      Optional<Key> group = numbered(facts().source(account), change.getValues()[0]);
+      group.ifPresentOrElse(
+          key ->
+              file.add(new Step.Primary(facts().key(account), Optional.empty(), Optional.of(key))),
+          () ->
+              problems.error(
+                  place,
+                  "no group that was read has the gidNumber " + change.getValues()[0],
+                  "sober propose primary-group GROUP WHO, by the name of the group"));
+    }
+    return number;
+  }
+
+  /** The group with a number, where numbers were kept. */
+  private Optional<Key> numbered(String directory, String number) {
+    for (int group = facts().firstGroup(); group < facts().firstUnit(); group++) {
+      boolean same = facts().values(group, "gidnumber").contains(number.strip());
+      if (same && facts().source(group).equals(directory)) {
+        return Optional.of(facts().key(group));
+      }
+    }
+    return Optional.empty();
   }
 
   private void members(Key group, LDIFModifyChangeRecord modify, Place place) {

@@ -166,6 +166,24 @@ final class ProposalText implements Step.Cases<String> {
   }
 
   @Override
+  public String hosts(Step.Hosts hosts) {
+    return new Line("hosts")
+        .with("account", hosts.account().text())
+        .withAll("was", hosts.was())
+        .withAll("is", hosts.is())
+        .with("name", name(hosts.account()))
+        .text();
+  }
+
+  @Override
+  public String primary(Step.Primary primary) {
+    Line line = new Line("primary-group").with("account", primary.account().text());
+    primary.was().ifPresent(group -> line.with("was", group.text()));
+    primary.is().ifPresent(group -> line.with("is", group.text()));
+    return line.with("name", name(primary.account())).text();
+  }
+
+  @Override
   public String presence(Step.Presence step) {
     Line line =
         new Line(step.created() ? "create" : "delete")

@@ -21,6 +21,7 @@ import org.sobercompass.core.membership.PatchedGraph;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.HostLimits;
 import org.sobercompass.core.system.Setting;
 
 /**
@@ -223,6 +224,7 @@ public final class AccessModel {
   private Facts facts(List<Change> changes) {
     Map<Integer, Boolean> disabled = new HashMap<>();
     Map<Integer, Long> expires = new HashMap<>();
+    Map<Integer, List<String>> hosts = new HashMap<>();
     Map<Integer, Boolean> present = new HashMap<>();
     for (Change change : changes) {
       change.<Boolean>fold(
@@ -233,6 +235,7 @@ public final class AccessModel {
                   account -> {
                     account.disabled().ifPresent(off -> disabled.put(account.subject(), off));
                     account.expires().ifPresent(at -> expires.put(account.subject(), at));
+                    account.hosts().ifPresent(from -> hosts.put(account.subject(), from));
                     return true;
                   },
                   presence -> {
@@ -242,6 +245,7 @@ public final class AccessModel {
     }
     Facts facts = graph.facts();
     facts = present.isEmpty() ? facts : Restated.presence(facts, present);
+    facts = hosts.isEmpty() ? facts : HostLimits.otherwise(facts, hosts);
     return disabled.isEmpty() && expires.isEmpty() ? facts : Restated.of(facts, disabled, expires);
   }
 

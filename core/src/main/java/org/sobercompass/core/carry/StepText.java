@@ -2,6 +2,7 @@ package org.sobercompass.core.carry;
 
 import java.time.Instant;
 import java.util.Optional;
+import org.sobercompass.core.key.Key;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.proposal.Step.Assignment;
 
@@ -85,6 +86,26 @@ public final class StepText implements Step.Cases<String> {
   }
 
   @Override
+  public String hosts(Step.Hosts step) {
+    return "hosts "
+        + step.account().text()
+        + " "
+        + String.join(",", step.was())
+        + " "
+        + String.join(",", step.is());
+  }
+
+  @Override
+  public String primary(Step.Primary step) {
+    return "primary "
+        + step.account().text()
+        + " "
+        + step.was().map(Key::text).orElse("-")
+        + " "
+        + step.is().map(Key::text).orElse("-");
+  }
+
+  @Override
   public String presence(Step.Presence step) {
     return (step.created() ? "create " : "delete ") + step.subject().text();
   }
@@ -116,7 +137,14 @@ public final class StepText implements Step.Cases<String> {
 
   @Override
   public String setting(Step.Setting step) {
-    return "setting " + step.system() + " " + String.join(".", step.path()) + " " + step.is();
+    return "setting "
+        + step.system()
+        + " "
+        + String.join(":", step.path())
+        + " "
+        + step.was()
+        + " -> "
+        + step.is();
   }
 
   @Override

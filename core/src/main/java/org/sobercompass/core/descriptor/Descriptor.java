@@ -53,6 +53,11 @@ public record Descriptor(
     return new Descriptor(control, Optional.of(sid), group, dacl, sacl);
   }
 
+  /** The same of another owning group. */
+  public Descriptor groupedBy(String name) {
+    return new Descriptor(control, owner, Optional.of(name), dacl, sacl);
+  }
+
   /** The same with another list of entries. */
   public Descriptor with(List<Ace> entries) {
     return new Descriptor(control, owner, group, Optional.of(entries), sacl);

@@ -7,6 +7,7 @@ import java.util.Optional;
 import org.sobercompass.core.filter.Matching;
 import org.sobercompass.core.filter.Schema;
 import org.sobercompass.core.filter.Syntax;
+import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.store.IntRows;
 import org.sobercompass.core.store.Texts;
 
@@ -32,6 +33,30 @@ public record Column(IntRows codes, Texts dictionary) {
     return met || Syntax.isKnown(attribute)
         ? Optional.of(Matching.usual(attribute))
         : Optional.empty();
+  }
+
+  /** The same with other values of some subjects, by number. O(subjects + values). */
+  Column with(Map<Integer, List<String>> others) {
+    Texts.Builder texts = Texts.builder(dictionary.size());
+    for (int i = 0; i < dictionary.size(); i++) {
+      texts.add(dictionary.get(i));
+    }
+    IntList from = new IntList();
+    IntList to = new IntList();
+    for (int subject = 0; subject < codes.rows(); subject++) {
+      List<String> own = others.get(subject);
+      for (int at = codes.start(subject); own == null && at < codes.end(subject); at++) {
+        from.add(subject);
+        to.add(codes.at(at));
+      }
+      if (own != null) {
+        for (String value : own) {
+          from.add(subject);
+          to.add(texts.add(value));
+        }
+      }
+    }
+    return new Column(IntRows.ofPairs(codes.rows(), from, to), texts.build());
   }
 
   /** The values of one subject, in the order of the source. */

@@ -1,9 +1,16 @@
 package org.sobercompass.core.facts;
 
 import java.util.BitSet;
+import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
+import org.sobercompass.core.store.IntRows;
+import org.sobercompass.core.store.Texts;
 
-/** Facts in which some accounts are in another state, or subjects are there or not. */
+/**
+ * Facts in which some accounts are in another state, subjects are there or not, or have other
+ * values.
+ */
 public final class Restated {
   private Restated() {}
 
@@ -28,7 +35,7 @@ public final class Restated {
           flags[account] &= (byte) ~Facts.EXPIRY_UNKNOWN;
           ends[account] = at;
         });
-    return new Facts(with(a, flags, ends), facts.absent());
+    return new Facts(with(a, flags, ends, a.columns()), facts.absent());
   }
 
   /**
@@ -42,7 +49,23 @@ public final class Restated {
     return new Facts(facts.arrays(), absent);
   }
 
-  private static Facts.Arrays with(Facts.Arrays a, byte[] flags, long[] ends) {
+  /**
+   * The same facts in which some subjects have other values of an attribute. O(subjects).
+   *
+   * @param values by the number of the subject
+   */
+  public static Facts values(Facts facts, String attribute, Map<Integer, List<String>> values) {
+    Facts.Arrays a = facts.arrays();
+    Map<String, Column> columns = new TreeMap<>(a.columns());
+    Column was =
+        columns.getOrDefault(
+            attribute, new Column(IntRows.empty(facts.subjects()), Texts.of(List.of())));
+    columns.put(attribute, was.with(values));
+    return new Facts(with(a, a.flags(), a.expires(), columns), facts.absent());
+  }
+
+  private static Facts.Arrays with(
+      Facts.Arrays a, byte[] flags, long[] ends, Map<String, Column> columns) {
     return new Facts.Arrays(
         a.sources(),
         a.taken(),
@@ -63,7 +86,7 @@ public final class Restated {
         a.upVia(),
         a.down(),
         a.dangling(),
-        a.columns(),
+        columns,
         a.problems(),
         a.completeness(),
         a.schemas(),

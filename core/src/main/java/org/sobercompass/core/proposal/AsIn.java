@@ -19,6 +19,7 @@ import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.scope.AdminScope;
 import org.sobercompass.core.scope.ScopeItem;
 import org.sobercompass.core.system.Enrolment;
+import org.sobercompass.core.system.HostLimits;
 import org.sobercompass.core.system.WrittenRole;
 
 /**
@@ -112,6 +113,7 @@ public final class AsIn {
       Optional<Integer> there = other.facts().find(key);
       if (there.isPresent() && facts.kind(subject) == SubjectKind.ACCOUNT) {
         state(key, subject, there.get());
+        primary(key, subject, there.get());
       }
       if (there.isPresent()) {
         memberships(key, subject, there.get());
@@ -146,6 +148,20 @@ public final class AsIn {
     long ends = other.facts().expires(there);
     if (ends != now.facts().expires(subject)) {
       steps.add(Step.Ends.of(now.facts(), subject, ends));
+    }
+  }
+
+  /** The primary group, and the hosts that it may sign in from. */
+  private void primary(Key key, int subject, int there) {
+    Optional<Key> has = SubjectSteps.primaryOf(now, subject).map(now.facts()::key);
+    Optional<Key> had = SubjectSteps.primaryOf(other, there).map(other.facts()::key);
+    if (!has.equals(had) && had.map(now.facts()::find).map(Optional::isPresent).orElse(true)) {
+      steps.add(new Step.Primary(key, has, had));
+    }
+    List<String> from = HostLimits.of(now.facts(), subject);
+    List<String> fromThen = HostLimits.of(other.facts(), there);
+    if (!Set.copyOf(from).equals(Set.copyOf(fromThen))) {
+      steps.add(new Step.Hosts(key, from, fromThen));
     }
   }
 

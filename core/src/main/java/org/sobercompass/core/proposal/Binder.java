@@ -11,13 +11,10 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.proposal.Bound.Kind;
 import org.sobercompass.core.proposal.Step.Assignment;
-import org.sobercompass.core.scope.AdminRoles;
-import org.sobercompass.core.scope.AdminScope;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Enrolment;
@@ -32,11 +29,15 @@ final class Binder implements Step.Cases<Optional<Change>> {
   private final List<Bound.Note> notes = new ArrayList<>();
   private final Map<Step, List<Bound.Made>> made = new LinkedHashMap<>();
   private final Map<Object, Step> settled = new HashMap<>();
-  private final Map<String, Integer> included = new HashMap<>();
   private final Map<Integer, AccessSystem> written = new HashMap<>();
   private final Map<Integer, ListSteps> lists = new HashMap<>();
   private final SubjectSteps subjects;
+
+  /** What the step at hand changes before its last change, where it takes several. */
+  private final List<Change> before = new ArrayList<>();
+
   private final SettingSteps settings;
+  private final LineSteps scopes;
   private int step;
 
   Binder(AccessModel model) {
@@ -46,6 +47,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
         new Lookup(model, what -> note(Kind.UNKNOWN, what), what -> note(Kind.NOT_THERE, what));
     this.subjects = new SubjectSteps(model, lookup);
     this.settings = new SettingSteps(model);
+    this.scopes = new LineSteps(facts, lookup);
   }
 
   /** Of two steps that take each other back neither is made; both are told. */
@@ -58,7 +60,12 @@ final class Binder implements Step.Cases<Optional<Change>> {
       } else if (made.containsKey(one)) {
         note(Kind.ALREADY, "an earlier step does the same");
       } else {
-        made.put(one, one.in(this).map(this::made).orElse(List.of()));
+        List<Bound.Made> all = new ArrayList<>();
+        Optional<Change> last = one.in(this);
+        before.forEach(change -> all.addAll(made(change)));
+        before.clear();
+        last.ifPresent(change -> all.addAll(made(change)));
+        made.put(one, List.copyOf(all));
       }
       step++;
     }
@@ -170,39 +177,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
 
   @Override
   public Optional<Change> line(Step.Line line) {
-    Optional<SystemView> view = lookup.adminRoles();
-    Optional<Integer> subject = lookup.subject(line.subject());
-    if (view.isEmpty() || subject.isEmpty()) {
-      return Optional.empty();
-    }
-    List<AdminScope> scopes = ((AdminRoles) view.get().system()).defined();
-    Optional<Integer> scope = lookup.scope(scopes, line.scope());
-    if (scope.isEmpty()) {
-      return Optional.empty();
-    }
-    AdminScope of = scopes.get(scope.get());
-    boolean there = of.line(line.excepted(), subject.get()).isPresent();
-    String says = line.excepted() ? " is excepted from the scope " : " is a line of the scope ";
-    if (there == line.added()) {
-      return there
-          ? none(Kind.ALREADY, words(subject.get()) + says + line.scope() + " already")
-          : none(Kind.NOT_THERE, "no line of the scope " + line.scope() + " is about it alone");
-    }
-    int change = line.excepted() ? 0 : line.added() ? 1 : -1;
-    int left = included.getOrDefault(line.scope(), of.include().size()) + change;
-    if (left == 0) {
-      return none(Kind.UNKNOWN, "the scope " + line.scope() + " would include nothing any more");
-    }
-    if (line.added() && line.groups().isEmpty() && facts.kind(subject.get()) == SubjectKind.GROUP) {
-      return none(
-          Kind.UNKNOWN, "it is not said what the group stands for: object, members or both");
-    }
-    included.put(line.scope(), left);
-    return Optional.of(
-        new Change.Redefined(
-            view.get().number(),
-            new Redefinition.ScopeLine(
-                scope.get(), line.excepted(), subject.get(), line.groups(), line.added())));
+    return scopes.line(line, this::none);
   }
 
   @Override
@@ -253,6 +228,26 @@ final class Binder implements Step.Cases<Optional<Change>> {
   @Override
   public Optional<Change> ends(Step.Ends ends) {
     return isSettled(ends.account(), ends) ? Optional.empty() : subjects.ends(ends, this::none);
+  }
+
+  @Override
+  public Optional<Change> hosts(Step.Hosts hosts) {
+    return isSettled(List.of("hosts", hosts.account()), hosts)
+        ? Optional.empty()
+        : subjects.hosts(hosts, this::none);
+  }
+
+  @Override
+  public Optional<Change> primary(Step.Primary primary) {
+    if (isSettled(List.of("primary", primary.account()), primary)) {
+      return Optional.empty();
+    }
+    List<Change> changes = subjects.primary(primary, this::none);
+    if (changes.isEmpty()) {
+      return Optional.empty();
+    }
+    before.addAll(changes.subList(0, changes.size() - 1));
+    return Optional.of(changes.get(changes.size() - 1));
   }
 
   @Override

@@ -21,7 +21,10 @@ import org.sobercompass.core.system.Grant;
 final class ListsAsIn {
   private final SystemView view;
   private final SystemView there;
-  private final Map<String, Step> gone = new LinkedHashMap<>();
+
+  /** Entries that are not there, by place and text; a list may say the same twice. */
+  private final Map<String, List<Step>> gone = new LinkedHashMap<>();
+
   private final List<Step> come = new ArrayList<>();
   private final List<Step> taken = new ArrayList<>();
   private final Set<String> owned = new HashSet<>();
@@ -43,7 +46,9 @@ final class ListsAsIn {
         Optional<String> text = more ? view.system().entryText(g) : Optional.empty();
         String at = view.resources().id(grant.resource());
         text.ifPresent(
-            t -> gone.put(at + " " + t, new Step.Entry(view.id(), grant.id(), says, true)));
+            t ->
+                gone.computeIfAbsent(at + " " + t, k -> new ArrayList<>())
+                    .add(new Step.Entry(view.id(), grant.id(), says, true)));
       }
     }
     Steps words = new Steps(other);
@@ -111,7 +116,9 @@ final class ListsAsIn {
   private void comes(int grant, String says) {
     Optional<String> text = there.system().entryText(grant);
     String at = there.resources().id(there.grants().get(grant).resource());
-    if (text.isPresent() && gone.remove(at + " " + text.get()) != null) {
+    List<Step> same = text.map(t -> gone.getOrDefault(at + " " + t, List.of())).orElse(List.of());
+    if (!same.isEmpty()) {
+      same.remove(same.size() - 1);
       return;
     }
     if (text.isPresent() && view.resources().find(at).isPresent()) {
@@ -123,7 +130,8 @@ final class ListsAsIn {
 
   /** Removals, then what is added. */
   List<Step> steps() {
-    List<Step> steps = new ArrayList<>(gone.values());
+    List<Step> steps = new ArrayList<>();
+    gone.values().forEach(steps::addAll);
     steps.addAll(taken);
     steps.addAll(come);
     return steps;

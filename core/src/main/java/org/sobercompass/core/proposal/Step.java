@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.key.Key;
 
@@ -45,6 +46,12 @@ public sealed interface Step {
 
     /** An account ends at another time. */
     T ends(Ends step);
+
+    /** An account may sign in from other hosts. */
+    T hosts(Hosts step);
+
+    /** An account has another primary group. */
+    T primary(Primary step);
 
     /** An account or group is created or deleted. */
     T presence(Presence step);
@@ -197,6 +204,57 @@ public sealed interface Step {
     @Override
     public Step inverse() {
       return new Ends(account, is, was);
+    }
+  }
+
+  /**
+   * An account may sign in from other hosts.
+   *
+   * @param was from which it might before; none for all
+   * @param is from which it may then; none for all
+   */
+  record Hosts(Key account, List<String> was, List<String> is) implements Step {
+    /** Copies. */
+    public Hosts {
+      was = List.copyOf(was);
+      is = List.copyOf(is);
+    }
+
+    @Override
+    public <T> T in(Cases<T> cases) {
+      return cases.hosts(this);
+    }
+
+    @Override
+    public Step inverse() {
+      return new Hosts(account, is, was);
+    }
+  }
+
+  /**
+   * An account has another primary group.
+   *
+   * @param was the one that it had, or empty
+   * @param is the one that it is to have, or empty
+   */
+  record Primary(Key account, Optional<Key> was, Optional<Key> is) implements Step {
+    /** That an account has this group in place of the one that it has. */
+    public static Primary of(AccessModel model, int account, int group) {
+      Facts facts = model.facts();
+      return new Primary(
+          facts.key(account),
+          SubjectSteps.primaryOf(model, account).map(facts::key),
+          Optional.of(facts.key(group)));
+    }
+
+    @Override
+    public <T> T in(Cases<T> cases) {
+      return cases.primary(this);
+    }
+
+    @Override
+    public Step inverse() {
+      return new Primary(account, is, was);
     }
   }
 

@@ -15,6 +15,7 @@ import org.sobercompass.core.scope.AdminRoles;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Enrolment;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.HostLimits;
 import org.sobercompass.core.system.Redefinition;
 import org.sobercompass.core.system.Setting;
 import org.sobercompass.core.system.WrittenRole;
@@ -50,6 +51,10 @@ final class Steps {
   }
 
   private Step of(Change.AccountChanged account) {
+    if (account.hosts().isPresent()) {
+      List<String> was = HostLimits.of(facts, account.subject());
+      return new Step.Hosts(facts.key(account.subject()), was, account.hosts().get());
+    }
     return account
         .disabled()
         .<Step>map(off -> new Step.Disable(facts.key(account.subject()), off))

@@ -18,6 +18,7 @@ import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.proposal.Bound.Kind;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.HostLimits;
 
 /** Lays changes of accounts and groups themselves over a model. Not thread-safe. */
 final class SubjectSteps {
@@ -63,6 +64,59 @@ final class SubjectSteps {
                     ? none.told(Kind.ALREADY, Words.subject(facts, account) + " ends then already")
                     : Optional.of(
                         new Change.AccountChanged(account, Optional.empty(), Optional.of(at))));
+  }
+
+  Optional<Change> hosts(Step.Hosts step, None none) {
+    return lookup
+        .account(step.account())
+        .flatMap(
+            account ->
+                Set.copyOf(HostLimits.of(facts, account)).equals(Set.copyOf(step.is()))
+                    ? none.told(
+                        Kind.ALREADY,
+                        Words.subject(facts, account)
+                            + " may sign in from "
+                            + (step.is().isEmpty() ? "all hosts" : String.join(", ", step.is()))
+                            + " already")
+                    : Optional.of(
+                        new Change.AccountChanged(
+                            account, Optional.empty(), Optional.empty(), Optional.of(step.is()))));
+  }
+
+  /** What changes the primary group of an account: the old one goes, the new one comes. */
+  List<Change> primary(Step.Primary step, None none) {
+    Optional<Integer> account = lookup.account(step.account());
+    Optional<Integer> wanted = step.is().flatMap(lookup::group);
+    if (account.isEmpty() || (step.is().isPresent() && wanted.isEmpty())) {
+      return List.of();
+    }
+    List<Change> changes = new ArrayList<>();
+    Optional<Integer> has = primaryOf(model, account.get());
+    if (has.equals(wanted)) {
+      String who = Words.subject(facts, account.get());
+      none.told(
+          Kind.ALREADY,
+          wanted
+                  .map(group -> Words.subject(facts, group) + " is the primary group of " + who)
+                  .orElse(who + " has no primary group that was read")
+              + " already");
+      return List.of();
+    }
+    has.ifPresent(
+        group -> changes.add(new Change.MembershipRemoved(account.get(), group, Via.PRIMARY)));
+    wanted.ifPresent(
+        group -> changes.add(new Change.MembershipAdded(account.get(), group, Via.PRIMARY)));
+    return changes;
+  }
+
+  /** The primary group of an account, if it was read. */
+  static Optional<Integer> primaryOf(AccessModel model, int account) {
+    for (int i = 0; i < model.graph().upCount(account); i++) {
+      if (model.graph().upVia(account, i) == Via.PRIMARY) {
+        return Optional.of(model.graph().upGroup(account, i));
+      }
+    }
+    return Optional.empty();
   }
 
   /**

@@ -1,6 +1,7 @@
 package org.sobercompass.core.system;
 
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import org.sobercompass.core.facts.Via;
@@ -160,14 +161,21 @@ public sealed interface Change {
   }
 
   /**
-   * An account is disabled or enabled, or ends at another time.
+   * An account is disabled or enabled, ends at another time, or may sign in from other hosts.
    *
    * @param disabled whether it is; empty when that stays
    * @param expires epoch second, or {@link org.sobercompass.core.facts.Facts#NEVER}; empty when
    *     that stays
+   * @param hosts from which hosts it may sign in, none for all; empty when that stays
    */
-  record AccountChanged(int subject, Optional<Boolean> disabled, Optional<Long> expires)
+  record AccountChanged(
+      int subject, Optional<Boolean> disabled, Optional<Long> expires, Optional<List<String>> hosts)
       implements OfSubject {
+    /** Of its state or end. */
+    public AccountChanged(int subject, Optional<Boolean> disabled, Optional<Long> expires) {
+      this(subject, disabled, expires, Optional.empty());
+    }
+
     @Override
     public <T> T byKind(
         Function<AccountChanged, T> account, Function<PresenceChanged, T> presence) {

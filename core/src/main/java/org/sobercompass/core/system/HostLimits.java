@@ -1,11 +1,14 @@
 package org.sobercompass.core.system;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import org.sobercompass.core.facts.Column;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.Restated;
 import org.sobercompass.core.filter.Truth;
 
 /**
@@ -36,6 +39,18 @@ public final class HostLimits {
       }
     }
     return allowed;
+  }
+
+  /**
+   * The same facts in which accounts may sign in from other hosts. O(accounts).
+   *
+   * @param hosts by account; none for all
+   */
+  public static Facts otherwise(Facts facts, Map<Integer, List<String>> hosts) {
+    Map<Integer, List<String>> none = new HashMap<>();
+    hosts.keySet().forEach(account -> none.put(account, List.of()));
+    Facts cleared = Restated.values(facts, "userworkstations", none);
+    return Restated.values(cleared, "host", hosts);
   }
 
   /** Asked for every account in every system, so it allocates nothing. */

@@ -13,6 +13,7 @@ import org.sobercompass.core.key.Key;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.HostLimits;
 
 /** Steps at random over a {@link SmallWorld}. */
 public final class RandomSteps {
@@ -20,12 +21,12 @@ public final class RandomSteps {
 
   /** One to four steps on a model, in which nobody is deleted. */
   public static Proposal of(AccessModel model, Random random) {
-    return of(model, random, 7);
+    return of(model, random, 9);
   }
 
   /** One to four steps of all kinds. */
   static Proposal withDeletions(AccessModel model, Random random) {
-    return of(model, random, 8);
+    return of(model, random, 10);
   }
 
   private static Proposal of(AccessModel model, Random random, int kinds) {
@@ -65,8 +66,15 @@ public final class RandomSteps {
             case 6 ->
                 new Step.Register(
                     view.id(), member, "directory", random.nextBoolean(), false, "", true);
-
-            case 7 -> new Step.Presence(member, member.id(), Map.of(), false);
+            case 7 ->
+                new Step.Hosts(
+                    facts.key(account),
+                    HostLimits.of(facts, account),
+                    random.nextInt(3) == 0 ? List.of() : List.of("h" + random.nextInt(2)));
+            case 8 ->
+                Step.Primary.of(
+                    model, account, facts.firstGroup() + random.nextInt(facts.groups()));
+            case 9 -> new Step.Presence(member, member.id(), Map.of(), false);
             case 0 -> new Step.Join(member, group);
             case 1 -> new Step.Leave(member, group);
             case 2 -> new Step.Assign(what);

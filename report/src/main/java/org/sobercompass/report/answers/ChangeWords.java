@@ -2,6 +2,7 @@ package org.sobercompass.report.answers;
 
 import java.time.Instant;
 import java.time.ZoneId;
+import java.util.List;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
@@ -13,6 +14,7 @@ import org.sobercompass.core.delegation.EntryWords;
 import org.sobercompass.core.delegation.TrusteeNames;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.scope.AdminRoles;
@@ -82,7 +84,9 @@ final class ChangeWords {
         verb,
         participle,
         Words.subject(model.facts(), change.member()),
-        preposition + Words.subject(model.facts(), change.group()));
+        preposition
+            + (change.via() == Via.PRIMARY ? "the primary group " : "")
+            + Words.subject(model.facts(), change.group()));
   }
 
   private String given(Change.AssignmentAdded added) {
@@ -121,6 +125,11 @@ final class ChangeWords {
 
   private String account(Change.AccountChanged change) {
     String who = Words.subject(model.facts(), change.subject());
+    if (change.hosts().isPresent()) {
+      List<String> hosts = change.hosts().get();
+      String from = hosts.isEmpty() ? "all hosts" : "only " + String.join(", ", hosts);
+      return say("let", "let", who, " sign in from " + from);
+    }
     return change
         .disabled()
         .map(off -> off ? say("disable", "disabled", who, "") : say("enable", "enabled", who, ""))

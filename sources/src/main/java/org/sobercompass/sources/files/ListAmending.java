@@ -19,6 +19,7 @@ import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.files.FileAccess;
+import org.sobercompass.core.system.files.ShareEntry;
 import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.SystemFormat;
 import org.sobercompass.sources.disk.Folder;
@@ -30,6 +31,8 @@ import org.sobercompass.sources.disk.Folder;
 final class ListAmending {
   /** What the list of a path is called. */
   static final String LIST = "list";
+
+  private static final String OF_SHARE = "the list of a share is changed where the share is set up";
 
   private final FileAccess system;
   private final Drafts into;
@@ -57,10 +60,16 @@ final class ListAmending {
       if (system.entry(one.grant()).isPresent()) {
         byPath.computeIfAbsent(grant.resource(), r -> new Steps()).gone.add(one);
       } else {
-        into.byHand(one.step(), "the list of a share is changed where the share is set up");
+        into.byHand(one.step(), OF_SHARE);
       }
     }
-    come.forEach(c -> byPath.computeIfAbsent(c.resource(), r -> new Steps()).come.add(c));
+    for (SystemFormat.Comes one : come) {
+      if (ShareEntry.of(one.text()).isPresent()) {
+        into.byHand(one.step(), OF_SHARE);
+      } else {
+        byPath.computeIfAbsent(one.resource(), r -> new Steps()).come.add(one);
+      }
+    }
   }
 
   private Set<Integer> entries(Steps steps) {

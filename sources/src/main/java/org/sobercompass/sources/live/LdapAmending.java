@@ -3,7 +3,6 @@ package org.sobercompass.sources.live;
 import com.unboundid.ldap.sdk.Entry;
 import com.unboundid.util.Base64;
 import java.nio.charset.StandardCharsets;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -25,7 +24,6 @@ import org.sobercompass.core.proposal.Step;
 import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.SourceKind;
 import org.sobercompass.sources.descriptor.DescriptorCodec;
-import org.sobercompass.sources.directory.AccountStates;
 import org.sobercompass.sources.directory.BinaryIds;
 import org.sobercompass.sources.directory.DnForm;
 import org.sobercompass.sources.directory.LdifSource;
@@ -39,7 +37,7 @@ import org.sobercompass.sources.text.TextFiles;
 final class LdapAmending {
   private final SourceKind.Wanted wanted;
   private final Drafts into;
-  private final boolean ad;
+  private final LdapAccounts accounts;
   private final Facts facts;
   private final Map<String, Optional<Entry>> entries = new HashMap<>();
   private final Set<Integer> folded = new TreeSet<>();
@@ -49,13 +47,22 @@ final class LdapAmending {
   LdapAmending(SourceKind.Wanted wanted, Drafts into, boolean ad) {
     this.wanted = wanted;
     this.into = into;
-    this.ad = ad;
+    this.accounts = new LdapAccounts(ad);
     this.facts = wanted.facts();
   }
 
   /** Goes through the entries once, then makes a record of each step. */
   void make() {
     wanted.steps().forEach(wish -> entries.put(DnForm.of(place(wish.what())), Optional.empty()));
+    for (SourceKind.Wish wish : wanted.steps()) {
+      if (wish.what() instanceof Step.Primary primary) {
+        primary
+            .is()
+            .flatMap(facts::find)
+            .map(facts::dn)
+            .ifPresent(dn -> entries.putIfAbsent(DnForm.of(dn), Optional.empty()));
+      }
+    }
     wanted.gone().forEach(gone -> entries.put(DnForm.of(gone.dn()), Optional.empty()));
     wanted.come().forEach(comes -> entries.put(DnForm.of(comes.dn()), Optional.empty()));
     SourceKind.Entries file = wanted.entries();
@@ -172,7 +179,11 @@ final class LdapAmending {
                     ? Optional.of(disable.account())
                     : step instanceof Step.Ends ends
                         ? Optional.of(ends.account())
-                        : Optional.empty();
+                        : step instanceof Step.Hosts hosts
+                            ? Optional.of(hosts.account())
+                            : step instanceof Step.Primary primary
+                                ? Optional.of(primary.account())
+                                : Optional.empty();
     if (step instanceof Step.Presence presence) {
       return presence.dn();
     }
@@ -191,9 +202,7 @@ final class LdapAmending {
             ? joins(entry.get(), join.member()).stream().toList()
             : step instanceof Step.Leave leave
                 ? leaves(entry.get(), leave.member())
-                : step instanceof Step.Disable disable
-                    ? state(entry.get(), disable.disabled()).stream().toList()
-                    : end(entry.get(), ((Step.Ends) step).is()).stream().toList();
+                : accounts.of(step, entry.get(), this::number).stream().toList();
     Entry after = entry.get();
     for (Difference difference : differences) {
       into.add(draft(Set.of(number), entry.get(), difference));
@@ -201,8 +210,17 @@ final class LdapAmending {
     }
     entries.put(DnForm.of(dn), Optional.of(after));
     if (differences.isEmpty()) {
-      into.byHand(number, "no attribute of " + dn + " says it");
+      into.byHand(number, accounts.why(step, dn));
     }
+  }
+
+  /** The number of a group, where its entry has one. */
+  private Optional<String> number(Key group) {
+    return facts
+        .find(group)
+        .map(facts::dn)
+        .flatMap(dn -> entries.getOrDefault(DnForm.of(dn), Optional.empty()))
+        .map(entry -> entry.getAttributeValue("gidNumber"));
   }
 
   /** What takes a member out of a group: the value in each attribute that lists it. */
@@ -213,12 +231,12 @@ final class LdapAmending {
     }
     List<Difference> all = new ArrayList<>();
     for (String attribute : List.of("member", "uniqueMember")) {
-      values(group, attribute).stream()
+      LdapAccounts.values(group, attribute).stream()
           .filter(value -> DnForm.of(value).equals(DnForm.of(facts.dn(member))))
           .forEach(value -> all.add(new Difference(attribute, List.of(value), List.of())));
     }
     String login = facts.login(member);
-    if (values(group, "memberUid").contains(login)) {
+    if (LdapAccounts.values(group, "memberUid").contains(login)) {
       all.add(new Difference("memberUid", List.of(login), List.of()));
     }
     return all;
@@ -242,47 +260,6 @@ final class LdapAmending {
     return value.isEmpty()
         ? Optional.empty()
         : Optional.of(new Difference(attribute, List.of(), List.of(value)));
-  }
-
-  private static List<String> values(Entry entry, String attribute) {
-    String[] values = entry.getAttributeValues(attribute);
-    return values == null ? List.of() : List.of(values);
-  }
-
-  /** One attribute with one value, which gives way to another or to none. */
-  private static Optional<Difference> one(Entry entry, String attribute, List<String> is) {
-    List<String> was = values(entry, attribute);
-    return was.equals(is) ? Optional.empty() : Optional.of(new Difference(attribute, was, is));
-  }
-
-  private Optional<Difference> state(Entry account, boolean disabled) {
-    if (ad) {
-      return values(account, AccountStates.CONTROL).stream()
-          .findFirst()
-          .flatMap(
-              was ->
-                  one(
-                      account,
-                      AccountStates.CONTROL,
-                      List.of(AccountStates.control(was, disabled))));
-    }
-    String attribute =
-        account.hasAttribute(AccountStates.LOCK) ? AccountStates.LOCK : AccountStates.LOCKED;
-    return one(
-        account,
-        attribute,
-        !disabled
-            ? List.of()
-            : List.of(attribute.equals(AccountStates.LOCK) ? "true" : AccountStates.FOR_GOOD));
-  }
-
-  private Optional<Difference> end(Entry account, Optional<Instant> at) {
-    String attribute =
-        ad
-            ? "accountExpires"
-            : account.hasObjectClass("shadowAccount") ? "shadowExpire" : "pwdEndTime";
-    return AccountStates.written(attribute, at)
-        .flatMap(value -> one(account, attribute, value.isEmpty() ? List.of() : List.of(value)));
   }
 
   /** The lists of objects: all that goes from one list and comes into it does so at once. */

@@ -2,16 +2,13 @@ package org.sobercompass.sources.real;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import com.unboundid.ldap.sdk.LDAPConnection;
 import com.unboundid.ldap.sdk.LDAPException;
 import com.unboundid.ldap.sdk.Modification;
 import com.unboundid.ldap.sdk.ModificationType;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -39,76 +36,39 @@ import org.sobercompass.core.problem.OutsideException;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.organization.Organization;
-import org.sobercompass.sources.Secret;
-import org.sobercompass.sources.TargetKind;
 import org.sobercompass.sources.amendment.AmendmentFolder;
 import org.sobercompass.sources.amendment.JournalFile;
 import org.sobercompass.sources.live.CuttingProxy;
-import org.sobercompass.sources.workspace.Surveyor;
 
 /** Amendments of a directory are carried out on a real slapd, and taken back. */
 class SlapdAmendmentTest {
-  private static final Secret.Origins ORIGINS =
-      new Secret.Origins(name -> Optional.of(Slapd.PASSWORD), question -> Optional.empty());
-
   @TempDir static Path folder;
-  private static Slapd slapd;
-  private static Path workspace;
+  private static LiveSlapd live;
   private static LDAPConnection connection;
-  private static int made;
   private Organization before;
   private Map<String, Set<String>> entries;
 
   @BeforeAll
   static void start() throws IOException, LDAPException {
-    assumeTrue(Slapd.isThere(), "no slapd here: scripts/install-servers installs it");
-    Path ldif = folder.resolve("tree.ldif");
-    Files.writeString(ldif, RealTree.ldif(7).replace("CN=", "cn="));
-    slapd = Slapd.start(Files.createDirectory(folder.resolve("slapd")), ldif);
-    workspace = Files.createDirectory(folder.resolve("live"));
-    Files.writeString(
-        workspace.resolve("compass.yaml"),
-        "directories:\n  main:\n    address: "
-            + slapd.address()
-            + "\n    plain: yes\n    bind: \""
-            + Slapd.ROOT_DN
-            + "\"\n    password: {env: PASSWORD}\n");
-    connection = new LDAPConnection("127.0.0.1", slapd.port(), Slapd.ROOT_DN, Slapd.PASSWORD);
+    live = LiveSlapd.start(folder, 7);
+    connection = live.connection();
   }
 
   @AfterAll
   static void stop() {
-    if (slapd != null) {
-      connection.close();
-      slapd.close();
+    if (live != null) {
+      live.close();
     }
   }
 
   @BeforeEach
   void survey() throws LDAPException {
-    before = read();
-    entries = Slapd.dump(connection);
-  }
-
-  private static Organization read() {
-    new Surveyor(ORIGINS, Clock.systemUTC(), (source, count) -> {})
-        .take(workspace, List.of(), Optional.empty());
-    return Organization.open(workspace);
-  }
-
-  private static TargetKind.Door door(String address) {
-    return new TargetKind.Door(
-        "main",
-        address,
-        Optional.of(Slapd.ROOT_DN),
-        Optional.of(new Secret.Environment("PASSWORD")),
-        true,
-        Optional.empty());
+    before = live.read();
+    entries = live.dump();
   }
 
   private Amended amend(Proposal proposal) {
-    return Amended.of(
-        before, proposal, folder.resolve("a" + made++), door(slapd.address()), Slapd.PASSWORD);
+    return live.amend(before, proposal);
   }
 
   /** Members in and out, accounts disabled; no group is left empty, which the schema forbids. */
@@ -146,22 +106,22 @@ class SlapdAmendmentTest {
   void whatWasProposedIsThereAfterwardsAndGoneAfterTheUndo() throws LDAPException {
     Random random = new Random(4);
     for (int round = 0; round < 6; round++) {
-      before = read();
+      before = live.read();
       Proposal proposal = random(before.model(), random, 1 + random.nextInt(40));
       Amended amended = amend(proposal);
-      try (LiveTarget live = amended.open()) {
-        assertThat(live.identity()).isEqualTo("dn:" + Slapd.ROOT_DN);
+      try (LiveTarget target = amended.open()) {
+        assertThat(target.identity()).isEqualTo("dn:" + Slapd.ROOT_DN);
         for (AmendmentRecord record : amended.records()) {
-          assertThat(live.standing(record)).isEqualTo(Standing.BEFORE);
-          assertThat(live.standing(record.inverse())).isEqualTo(Standing.AFTER);
+          assertThat(target.standing(record)).isEqualTo(Standing.BEFORE);
+          assertThat(target.standing(record.inverse())).isEqualTo(Standing.AFTER);
         }
       }
-      assertThat(Slapd.dump(connection)).as("asking changes nothing").isEqualTo(entries);
+      assertThat(live.dump()).as("asking changes nothing").isEqualTo(entries);
       assertThat(amended.carryOut().made()).isEqualTo(proposal.steps().size());
-      Amended.assertDone(before, read(), proposal);
+      Amended.assertDone(before, live.read(), proposal);
       assertThat(amended.carryOut().before()).isEqualTo(proposal.steps().size());
       assertThat(amended.undo().isWhole()).isTrue();
-      assertThat(Slapd.dump(connection)).isEqualTo(entries);
+      assertThat(live.dump()).isEqualTo(entries);
     }
   }
 
@@ -177,17 +137,15 @@ class SlapdAmendmentTest {
         "cn: x",
         "shadowExpire: 20757");
     try {
-      Organization now = read();
+      Organization now = live.read();
       Facts facts = now.model().facts();
       int account = now.names().account("user300");
       long later = Instant.parse("2027-01-01T00:00:00Z").getEpochSecond();
       Proposal proposal = new Proposal("", List.of(Step.Ends.of(facts, account, later)));
-      Amended amended =
-          Amended.of(
-              now, proposal, folder.resolve("a" + made++), door(slapd.address()), Slapd.PASSWORD);
+      Amended amended = Amended.of(now, proposal, live.next(), live.door(), Slapd.PASSWORD);
       assertThat(amended.carryOut().isWhole()).isTrue();
       assertThat(connection.getEntry(dn).getAttributeValue("shadowExpire")).isEqualTo("20819");
-      Amended.assertDone(now, read(), proposal);
+      Amended.assertDone(now, live.read(), proposal);
       assertThat(amended.undo().isWhole()).isTrue();
       assertThat(connection.getEntry(dn).getAttributeValue("shadowExpire")).isEqualTo("20757");
       assertThat(
@@ -224,7 +182,7 @@ class SlapdAmendmentTest {
       assertThat(work.wasSo()).isEqualTo(1);
       assertThat(work.made()).isEqualTo(11);
       assertThat(amended.undo().wasSo()).as("it was not ours").isEqualTo(1);
-      Map<String, Set<String>> now = Slapd.dump(connection);
+      Map<String, Set<String>> now = live.dump();
       assertThat(now.get(third.place())).isNotEqualTo(entries.get(third.place()));
       now.remove(third.place());
       entries.remove(third.place());
@@ -247,7 +205,7 @@ class SlapdAmendmentTest {
     String group = "cn=last,ou=groups," + Slapd.SUFFIX;
     String user = before.model().facts().dn(0);
     connection.add("dn: " + group, "objectClass: groupOfNames", "cn: last", "member: " + user);
-    Organization now = read();
+    Organization now = live.read();
     Facts facts = now.model().facts();
     Proposal proposal =
         new Proposal(
@@ -255,13 +213,11 @@ class SlapdAmendmentTest {
             List.of(
                 new Step.Leave(
                     facts.key(now.names().account(user)), facts.key(now.names().group("last")))));
-    Amended amended =
-        Amended.of(
-            now, proposal, folder.resolve("a" + made++), door(slapd.address()), Slapd.PASSWORD);
+    Amended amended = Amended.of(now, proposal, live.next(), live.door(), Slapd.PASSWORD);
     assertThat(amended.carryOut().failed().get(0).why()).contains("requires attribute 'member'");
     connection.delete(group);
     assertThat(amended.carryOut().failed().get(0).why()).contains("there is no entry cn=last");
-    assertThat(Slapd.dump(connection)).isEqualTo(entries);
+    assertThat(live.dump()).isEqualTo(entries);
   }
 
   @Test
@@ -271,7 +227,8 @@ class SlapdAmendmentTest {
     assertThatThrownBy(wrong::carryOut)
         .isInstanceOf(OutsideException.class)
         .hasMessageContaining("the name or the password is wrong");
-    Amended nowhere = new Amended(amended.folder(), door("ldap://127.0.0.1:1"), Slapd.PASSWORD);
+    Amended nowhere =
+        new Amended(amended.folder(), LiveSlapd.door("ldap://127.0.0.1:1"), Slapd.PASSWORD);
     assertThatThrownBy(nowhere::carryOut)
         .isInstanceOf(OutsideException.class)
         .hasMessageContaining("nothing listens");
@@ -283,9 +240,10 @@ class SlapdAmendmentTest {
     Amended amended = amend(proposal);
     int rounds = 0;
     boolean whole = false;
-    try (CuttingProxy proxy = new CuttingProxy(slapd.port(), 2000, 1000)) {
+    try (CuttingProxy proxy = new CuttingProxy(live.slapd().port(), 2000, 1000)) {
       Amended cut =
-          new Amended(amended.folder(), door("ldap://127.0.0.1:" + proxy.port()), Slapd.PASSWORD);
+          new Amended(
+              amended.folder(), LiveSlapd.door("ldap://127.0.0.1:" + proxy.port()), Slapd.PASSWORD);
       while (!whole && rounds < 60) {
         rounds++;
         whole = cut.carryOut().isWhole();
@@ -293,9 +251,9 @@ class SlapdAmendmentTest {
     }
     assertThat(rounds).as("it was cut").isBetween(2, 59);
     assertThat(whole).isTrue();
-    Amended.assertDone(before, read(), proposal);
+    Amended.assertDone(before, live.read(), proposal);
     assertThat(amended.undo().isWhole()).isTrue();
-    assertThat(Slapd.dump(connection)).isEqualTo(entries);
+    assertThat(live.dump()).isEqualTo(entries);
   }
 
   @Test
@@ -315,16 +273,16 @@ class SlapdAmendmentTest {
     int killed = 0;
     int ended = 0;
     while (killed < Amended.KILLS) {
-      before = read();
+      before = live.read();
       Proposal proposal = random(before.model(), random, 120);
       Amended amended = amend(proposal);
       for (boolean undo : new boolean[] {false, true}) {
         killed += amended.killed(undo, random);
         ended++;
         if (undo) {
-          assertThat(Slapd.dump(connection)).isEqualTo(entries);
+          assertThat(live.dump()).isEqualTo(entries);
         } else {
-          Amended.assertDone(before, read(), proposal);
+          Amended.assertDone(before, live.read(), proposal);
         }
       }
     }
@@ -360,18 +318,18 @@ class SlapdAmendmentTest {
             List.of());
     double bare = bare(records, ModificationType.ADD);
     double bareBack = bare(records, ModificationType.DELETE);
-    Path at = folder.resolve("a" + made++);
+    Path at = live.next();
     Amended amended =
         new Amended(
             AmendmentFolder.write(amendment, Foretold.NOTHING, "", at),
-            door(slapd.address()),
+            live.door(),
             Slapd.PASSWORD);
     double there = seconds(() -> assertThat(amended.carryOut().made()).isEqualTo(CHANGES));
     double back = seconds(() -> assertThat(amended.undo().made()).isEqualTo(CHANGES));
     System.out.printf(
         "%d changes a second: bare %.0f, carried out %.0f; bare back %.0f, undone %.0f%n",
         CHANGES, CHANGES / bare, CHANGES / there, CHANGES / bareBack, CHANGES / back);
-    assertThat(Slapd.dump(connection)).isEqualTo(entries);
+    assertThat(live.dump()).isEqualTo(entries);
     assertThat(there).isLessThan(bare * 10);
   }
 

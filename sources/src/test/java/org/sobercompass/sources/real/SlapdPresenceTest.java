@@ -2,21 +2,17 @@ package org.sobercompass.sources.real;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import com.unboundid.ldap.sdk.LDAPConnection;
 import com.unboundid.ldap.sdk.LDAPException;
 import com.unboundid.ldap.sdk.Modification;
 import com.unboundid.ldap.sdk.ModificationType;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeSet;
@@ -35,71 +31,37 @@ import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.ReadyMade;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.organization.Organization;
-import org.sobercompass.sources.Secret;
-import org.sobercompass.sources.TargetKind;
 import org.sobercompass.sources.TargetKinds;
-import org.sobercompass.sources.workspace.Surveyor;
 
 /** Groups and accounts are created and deleted on a real slapd, and taken back. */
 class SlapdPresenceTest {
-  private static final Secret.Origins ORIGINS =
-      new Secret.Origins(name -> Optional.of(Slapd.PASSWORD), question -> Optional.empty());
-
   @TempDir static Path folder;
-  private static Slapd slapd;
-  private static Path workspace;
+  private static LiveSlapd live;
   private static LDAPConnection connection;
-  private static int made;
   private Organization before;
   private Map<String, Set<String>> entries;
 
   @BeforeAll
   static void start() throws IOException, LDAPException {
-    assumeTrue(Slapd.isThere(), "no slapd here: scripts/install-servers installs it");
-    Path ldif = folder.resolve("tree.ldif");
-    Files.writeString(ldif, RealTree.ldif(11).replace("CN=", "cn="));
-    slapd = Slapd.start(Files.createDirectory(folder.resolve("slapd")), ldif);
-    workspace = Files.createDirectory(folder.resolve("live"));
-    Files.writeString(
-        workspace.resolve("compass.yaml"),
-        "directories:\n  main:\n    address: "
-            + slapd.address()
-            + "\n    plain: yes\n    bind: \""
-            + Slapd.ROOT_DN
-            + "\"\n    password: {env: PASSWORD}\n");
-    connection = new LDAPConnection("127.0.0.1", slapd.port(), Slapd.ROOT_DN, Slapd.PASSWORD);
+    live = LiveSlapd.start(folder, 11);
+    connection = live.connection();
   }
 
   @AfterAll
   static void stop() {
-    if (slapd != null) {
-      connection.close();
-      slapd.close();
+    if (live != null) {
+      live.close();
     }
   }
 
   @BeforeEach
   void survey() throws LDAPException {
-    before = read();
-    entries = Slapd.dump(connection);
-  }
-
-  private static Organization read() {
-    new Surveyor(ORIGINS, Clock.systemUTC(), (source, count) -> {})
-        .take(workspace, List.of(), Optional.empty());
-    return Organization.open(workspace);
+    before = live.read();
+    entries = live.dump();
   }
 
   private Amended amend(Proposal proposal) {
-    TargetKind.Door door =
-        new TargetKind.Door(
-            "main",
-            slapd.address(),
-            Optional.of(Slapd.ROOT_DN),
-            Optional.of(new Secret.Environment("PASSWORD")),
-            true,
-            Optional.empty());
-    return Amended.of(before, proposal, folder.resolve("p" + made++), door, Slapd.PASSWORD);
+    return live.amend(before, proposal);
   }
 
   /** Who is in which group, by login and name, disabled accounts marked. */
@@ -126,7 +88,7 @@ class SlapdPresenceTest {
     List<Step> steps = new ArrayList<>();
     Set<Integer> gone = new LinkedHashSet<>();
     for (int i = random.nextInt(4); i > 0; i--) {
-      gone.add(onlyMemberOfNothing(random));
+      gone.add(anybodyButUser7(random));
     }
     for (int i = random.nextInt(3); i > 0; i--) {
       gone.add(facts.firstGroup() + random.nextInt(facts.groups()));
@@ -149,7 +111,7 @@ class SlapdPresenceTest {
     return new Proposal("", steps);
   }
 
-  private int onlyMemberOfNothing(Random random) {
+  private int anybodyButUser7(Random random) {
     int account = random.nextInt(before.model().facts().accounts());
     return account == before.names().account("user7") ? account == 0 ? 1 : 0 : account;
   }
@@ -176,7 +138,7 @@ class SlapdPresenceTest {
     int created = 0;
     int deleted = 0;
     for (int round = 0; round < 8; round++) {
-      before = read();
+      before = live.read();
       Proposal proposal = random(random);
       created += proposal.created().size();
       deleted += (int) proposal.steps().stream().filter(SlapdPresenceTest::deletes).count();
@@ -184,17 +146,17 @@ class SlapdPresenceTest {
       AccessModel laid =
           with.assessment().model().with(proposal.on(with.assessment().model()).changes());
       Amended amended = amend(proposal);
-      try (LiveTarget live = amended.open()) {
-        assertThat(live.standing(amended.records().get(0))).isEqualTo(Standing.BEFORE);
+      try (LiveTarget target = amended.open()) {
+        assertThat(target.standing(amended.records().get(0))).isEqualTo(Standing.BEFORE);
       }
-      assertThat(Slapd.dump(connection)).as("asking changes nothing").isEqualTo(entries);
+      assertThat(live.dump()).as("asking changes nothing").isEqualTo(entries);
       Work work = amended.carryOut();
       assertThat(work.isWhole()).as(work.failed() + work.stopped()).isTrue();
-      assertThat(memberships(read().model())).isEqualTo(memberships(laid));
+      assertThat(memberships(live.read().model())).isEqualTo(memberships(laid));
       assertThat(amended.carryOut().before()).isEqualTo(amended.records().size());
       Work back = amended.undo();
       assertThat(back.isWhole()).as(back.failed() + back.stopped()).isTrue();
-      assertThat(Slapd.dump(connection)).isEqualTo(entries);
+      assertThat(live.dump()).isEqualTo(entries);
     }
     assertThat(created).isGreaterThan(8);
     assertThat(deleted).isGreaterThan(5);
@@ -209,18 +171,18 @@ class SlapdPresenceTest {
     Random random = new Random(5);
     int killed = 0;
     while (killed < Amended.KILLS) {
-      before = read();
-      Proposal proposal = random(random);
+      before = live.read();
+      Set<Step> steps = new LinkedHashSet<>(random(random).steps());
+      // Accounts are disabled besides, so that there is some time in which it can be killed.
       for (int i = 0; i < 6; i++) {
-        Proposal more = random(random);
-        Set<Step> steps = new LinkedHashSet<>(proposal.steps());
-        steps.addAll(more.steps().stream().filter(step -> step instanceof Step.Disable).toList());
-        proposal = new Proposal("", List.copyOf(steps));
+        random(random).steps().stream()
+            .filter(step -> step instanceof Step.Disable)
+            .forEach(steps::add);
       }
-      Amended amended = amend(proposal);
+      Amended amended = amend(new Proposal("", List.copyOf(steps)));
       killed += amended.killed(false, random);
       killed += amended.killed(true, random);
-      assertThat(Slapd.dump(connection)).isEqualTo(entries);
+      assertThat(live.dump()).isEqualTo(entries);
     }
     System.out.println("slapd, created and deleted: killed " + killed + " times.");
   }
@@ -242,7 +204,7 @@ class SlapdPresenceTest {
         .isEqualTo("the entry is there, and otherwise in description");
     connection.modify(group.dn(), new Modification(ModificationType.DELETE, "description"));
     assertThat(amended.undo().isWhole()).isTrue();
-    assertThat(Slapd.dump(connection)).isEqualTo(entries);
+    assertThat(live.dump()).isEqualTo(entries);
 
     Proposal gone =
         new Proposal(
@@ -256,7 +218,7 @@ class SlapdPresenceTest {
       connection.modify(
           facts.dn(account), new Modification(ModificationType.DELETE, "mail", "x@y.example"));
     }
-    assertThat(Slapd.dump(connection)).isEqualTo(entries);
+    assertThat(live.dump()).isEqualTo(entries);
   }
 
   @Test
@@ -307,8 +269,8 @@ class SlapdPresenceTest {
     connection.modifyDN(facts.dn(group), "cn=group four", true);
     connection.modifyDN(facts.dn(leaver), "uid=user9", false, "ou=people," + Slapd.SUFFIX);
     try {
-      try (LiveTarget live = amended.open()) {
-        assertThat(amended.records()).allMatch(r -> live.standing(r) == Standing.BEFORE);
+      try (LiveTarget target = amended.open()) {
+        assertThat(amended.records()).allMatch(r -> target.standing(r) == Standing.BEFORE);
       }
       Work work = amended.carryOut();
       assertThat(work.isWhole()).as(work.failed() + work.stopped()).isTrue();
@@ -320,6 +282,6 @@ class SlapdPresenceTest {
       String above = facts.dn(leaver).substring(facts.dn(leaver).indexOf(',') + 1);
       connection.modifyDN("uid=user9,ou=people," + Slapd.SUFFIX, "uid=user9", false, above);
     }
-    assertThat(Slapd.dump(connection)).isEqualTo(entries);
+    assertThat(live.dump()).isEqualTo(entries);
   }
 }

@@ -151,6 +151,10 @@ public final class FileAccess extends ListedSystem {
     if (!item.added()) {
       return listItems().without(item.resource(), item.text());
     }
+    Optional<ShareEntry> ofShare = share(item.text());
+    if (ofShare.isPresent()) {
+      return ((OrderedForm) form()).withShare(facts, item.resource(), ofShare.get());
+    }
     return ListItems.isOwner(item.text())
         ? listItems().owned(item.resource(), item.text())
         : form().with(facts, item.resource(), item.text());
@@ -208,13 +212,30 @@ public final class FileAccess extends ListedSystem {
     return new PosixForm(facts.trustees(), names).numbered(text);
   }
 
+  /** An entry of the list of a share; only those have one. */
+  private Optional<ShareEntry> share(String text) {
+    return facts.style() == FileStyle.SHARED ? ShareEntry.of(text) : Optional.empty();
+  }
+
   @Override
   public String entryWords(String text) {
+    Optional<ShareEntry> ofShare = share(text);
+    if (ofShare.isPresent()) {
+      return form().words(ofShare.get().entry()) + ", of the share " + ofShare.get().share();
+    }
     return ListItems.isOwner(text) ? listItems().words(text) : form().words(text);
   }
 
   @Override
   public OptionalInt entryOf(int resource, String text) {
+    Optional<ShareEntry> ofShare = share(text);
+    if (ofShare.isPresent()) {
+      ShareEntry one = ofShare.get();
+      OptionalInt found = form().find(one.list(facts, resource), one.entry());
+      return found.isEmpty()
+          ? OptionalInt.empty()
+          : OptionalInt.of(grants().shareGrant(one.number(facts, resource), found.getAsInt()));
+    }
     OptionalInt entry =
         ListItems.isOwner(text)
             ? OptionalInt.empty()

@@ -121,6 +121,16 @@ public final class FileFacts {
     return new FileFacts(this, trustees, more, listOf, others);
   }
 
+  /** The same with another list of a share, which may name trustees that were not named before. */
+  FileFacts withShare(int number, FileList list, Trustees more) {
+    List<FileList> all = new ArrayList<>(List.of(lists));
+    List<Share> others = new ArrayList<>(shares);
+    Share share = shares.get(number);
+    all.add(list);
+    others.set(number, new Share(share.name(), share.resource(), all.size() - 1));
+    return new FileFacts(this, more, all, listOf, others);
+  }
+
   /**
    * The same with other lists of some paths, which may name trustees that were not named before.
    */

@@ -43,40 +43,7 @@ interface ListItems {
     return switch (facts.style) {
       case POSIX -> new PosixItems(facts, names);
       case SHARED -> new SharedItems(facts, names);
-      case NFS4 -> new NoItems(facts);
+      case NFS4 -> new Nfs4Items(facts, names);
     };
-  }
-
-  /** Of lists of NFSv4 owners are only read. */
-  record NoItems(FileFacts facts) implements ListItems {
-    @Override
-    public Map<Integer, List<ListWish.Edit>> all() {
-      return Map.of();
-    }
-
-    @Override
-    public String renamed(String text, String id) {
-      throw new IllegalArgumentException("owners of such lists are only read");
-    }
-
-    @Override
-    public boolean has(int resource, String text) {
-      return false;
-    }
-
-    @Override
-    public String words(String text) {
-      return text;
-    }
-
-    @Override
-    public FileFacts owned(int resource, String text) {
-      throw new IllegalArgumentException("owners of such lists are only read");
-    }
-
-    @Override
-    public FileFacts without(int resource, String text) {
-      return facts;
-    }
   }
 }

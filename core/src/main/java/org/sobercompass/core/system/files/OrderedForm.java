@@ -234,6 +234,15 @@ abstract sealed class OrderedForm implements ListForm {
     return facts.with(changed, all);
   }
 
+  /** With one more entry in the list of a share. */
+  FileFacts withShare(FileFacts facts, int resource, ShareEntry entry) {
+    Ace ace = parsed(entry.entry());
+    OrderedList list = (OrderedList) entry.list(facts, resource);
+    Trustees all = with(ace);
+    OrderedList more = list.with(place(list, ace), ace, trustee(all, list, facts, ace));
+    return facts.withShare(entry.number(facts, resource), more, all);
+  }
+
   /** An entry that gives rights to a trustee. */
   abstract Ace ace(String id, int mask, int flags);
 

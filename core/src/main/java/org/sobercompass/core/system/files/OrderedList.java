@@ -3,6 +3,7 @@ package org.sobercompass.core.system.files;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import java.util.Set;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType.Effect;
 import org.sobercompass.core.descriptor.Descriptor;
@@ -16,6 +17,8 @@ import org.sobercompass.core.system.Who;
  * once, as {@code MAXIMUM_ALLOWED} is. O(entries).
  */
 final class OrderedList implements FileList {
+  private static final Set<String> OF_OWNER = Set.of(WellKnown.OWNER_RIGHTS, "OWNER@");
+  private static final Set<String> OF_GROUP = Set.of("GROUP@", "GROUP@ (g)");
   private static final int OWNER_MAY = FileRights.READ_LIST | FileRights.WRITE_LIST;
 
   final Descriptor descriptor;
@@ -114,12 +117,22 @@ final class OrderedList implements FileList {
 
   /** The same of another owner; what speaks of whoever owns it speaks of that one. */
   OrderedList ownedBy(String sid, int newOwner) {
+    return with(descriptor.ownedBy(sid), newOwner, OF_OWNER, newOwner);
+  }
+
+  /** The same with another owning group, where lists have one. */
+  OrderedList groupedBy(String group, int newGroup) {
+    return with(descriptor.groupedBy(group), owner, OF_GROUP, newGroup);
+  }
+
+  /** With another trustee in the place of those entries that speak of one of these. */
+  private OrderedList with(Descriptor of, int ofOwner, Set<String> spoken, int other) {
     int[] trustees = trustee.clone();
     for (int i = 0; i < trustees.length; i++) {
-      boolean ofOwner = descriptor.entries().get(i).trustee().equals(WellKnown.OWNER_RIGHTS);
-      trustees[i] = ofOwner ? newOwner : trustees[i];
+      boolean speaks = spoken.contains(descriptor.entries().get(i).trustee());
+      trustees[i] = speaks ? other : trustees[i];
     }
-    FileList owned = new OrderedList(descriptor.ownedBy(sid), newOwner, trustees, false);
+    FileList owned = new OrderedList(of, ofOwner, trustees, false);
     for (int i = 0; i < trustees.length; i++) {
       // What a preview took out stays out.
       owned = isRemoved(i) ? owned.without(i + 1) : owned;
