@@ -7,6 +7,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import org.sobercompass.core.amendment.Difference;
@@ -15,6 +16,7 @@ import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.database.DatabaseAccess;
+import org.sobercompass.core.system.database.DatabaseFacts;
 import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.SourceKind;
 import org.sobercompass.sources.SystemFormat;
@@ -27,6 +29,7 @@ final class DatabaseAmending {
   private final Set<Integer> steps = new TreeSet<>();
   private final Map<String, List<String>> removed = new LinkedHashMap<>();
   private final Map<String, List<String>> added = new LinkedHashMap<>();
+  private final Map<Integer, List<SystemFormat.Comes>> owners = new LinkedHashMap<>();
 
   /**
    * Of one target.
@@ -49,9 +52,59 @@ final class DatabaseAmending {
     }
     for (SystemFormat.Comes one : wanted.come()) {
       database = way(system.facts().tree().id(one.resource())).get(0);
+      if (system.isExclusive(one.text())) {
+        owners.computeIfAbsent(one.resource(), r -> new ArrayList<>()).add(one);
+        continue;
+      }
       add(one.step(), object(system, one.resource()), one.text());
     }
     put(database);
+    for (Map.Entry<Integer, List<SystemFormat.Comes>> one : owners.entrySet()) {
+      owner(system, one.getKey(), one.getValue(), database);
+    }
+  }
+
+  /**
+   * An object gets another owner, after all grants, in a record of its own: its undo comes first.
+   * The server makes what the owner before had been given, and had given, the new owner's; where
+   * that has grants there, both become one, and no undo could part them.
+   */
+  private void owner(
+      DatabaseAccess system, int resource, List<SystemFormat.Comes> items, String database) {
+    Optional<SystemFormat.Comes> is = items.stream().filter(SystemFormat.Comes::added).findFirst();
+    DatabaseFacts facts = system.facts();
+    String role = is.map(one -> one.text().substring(one.text().indexOf(':') + 1)).orElse("");
+    int owner = facts.trustees().find(role);
+    boolean merges = false;
+    for (int r = resource; r < facts.tree().end(resource); r++) {
+      boolean column =
+          facts.tree().parent(r) == resource && facts.item(r).kind() == DatabaseFacts.Kind.COLUMN;
+      boolean own = r == resource || column;
+      merges |=
+          own
+              && facts.item(r).given().stream()
+                  .anyMatch(given -> given.trustee() == owner || given.by().equals(role));
+    }
+    if (is.isEmpty() || merges) {
+      String why =
+          is.isEmpty()
+              ? "an object always has an owner"
+              : role
+                  + " has grants there, which the server would make one with those of the owner"
+                  + " before; revoke them first, or change the owner by hand";
+      items.forEach(one -> into.byHand(one.step(), why));
+      return;
+    }
+    String was = facts.trustees().text(facts.item(resource).owner());
+    into.add(
+        new Drafts.Draft(
+            Drafts.steps(items),
+            target,
+            SqlTargetKind.ID,
+            database,
+            List.of(
+                new Difference(
+                    SqlForm.OWNER_OF + object(system, resource), List.of(was), List.of(role)))));
   }
 
   private static String object(DatabaseAccess system, int resource) {

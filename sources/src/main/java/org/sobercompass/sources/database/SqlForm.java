@@ -22,7 +22,13 @@ final class SqlForm {
   /** What a role is called, whose members change. */
   static final String ROLE = "role";
 
+  /** Before the name of an object whose owner is meant: {@code owner-of-table "a"."b"}. */
+  static final String OWNER_OF = "owner-of-";
+
   private static final String WITH_ADMIN = " with admin option";
+  private static final String OWNER_OF_RELATION =
+      "select array[pg_get_userbyid(relowner)::text] from pg_class c join pg_namespace n on n.oid ="
+          + " relnamespace where nspname = %s and relname = %s";
   private static final Pattern NAME = Pattern.compile("\"((?:[^\"]|\"\")*)\"");
 
   /** How the grants of each kind of object are asked for; the names follow in their order. */
@@ -52,6 +58,22 @@ final class SqlForm {
               + WITH_ADMIN
               + "' else '' end from pg_auth_members a join pg_roles m on m.oid = a.member where"
               + " a.roleid = r.oid) from pg_roles r where r.rolname = %s");
+
+  /** How the owner of each kind of object is asked for. */
+  private static final Map<String, String> OWNERS =
+      Map.of(
+          "database",
+          "select array[pg_get_userbyid(datdba)::text] from pg_database where datname = %s",
+          "schema",
+          "select array[pg_get_userbyid(nspowner)::text] from pg_namespace where nspname = %s",
+          "table",
+          OWNER_OF_RELATION,
+          "sequence",
+          OWNER_OF_RELATION,
+          "routine",
+          "select array[pg_get_userbyid(proowner)::text] from pg_proc p join pg_namespace n on"
+              + " n.oid = pronamespace where nspname = %s and proname || '(' ||"
+              + " pg_get_function_identity_arguments(p.oid) || ')' = %s");
 
   private SqlForm() {}
 
@@ -95,10 +117,15 @@ final class SqlForm {
     return names;
   }
 
-  /** Asks for all that an object has, as one array of texts. */
+  /** Asks for all that an object has, or who owns it, as one array of texts. */
   static String query(String object) {
     Object[] names = names(object).stream().map(SqlForm::literal).toArray();
-    return String.format(Locale.ROOT, QUERIES.getOrDefault(kind(object), ""), names);
+    String kind = kind(object);
+    String query =
+        kind.startsWith(OWNER_OF)
+            ? OWNERS.getOrDefault(kind.substring(OWNER_OF.length()), "")
+            : QUERIES.getOrDefault(kind, "");
+    return String.format(Locale.ROOT, query, names);
   }
 
   /** A member of a role, as the query gives it. */
@@ -144,9 +171,9 @@ final class SqlForm {
 
   /** Ends the transaction where something is not as it was read. */
   private static String check(String object, String item, boolean there) {
-    boolean role = kind(object).equals(ROLE);
+    boolean plain = kind(object).equals(ROLE) || kind(object).startsWith(OWNER_OF);
     String found =
-        role
+        plain
             ? literal(item) + " = any ((" + query(object) + ")::text[])"
             : literal(item) + "::aclitem = any ((" + query(object) + ")::aclitem[])";
     String said = object + ": " + item + (there ? " is not there" : " is there already");
@@ -158,6 +185,12 @@ final class SqlForm {
   }
 
   private static List<String> change(String object, String item, boolean gives) {
+    if (kind(object).startsWith(OWNER_OF)) {
+      return gives
+          ? List.of(
+              "alter " + on(object.substring(OWNER_OF.length())) + " owner to " + quoted(item))
+          : List.of();
+    }
     if (kind(object).equals(ROLE)) {
       boolean admin = item.endsWith(WITH_ADMIN);
       String member = admin ? item.substring(0, item.length() - WITH_ADMIN.length()) : item;

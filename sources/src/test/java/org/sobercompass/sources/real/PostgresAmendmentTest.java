@@ -11,10 +11,13 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -28,6 +31,7 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.proposal.Proposal;
+import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.organization.Organization;
@@ -58,6 +62,7 @@ class PostgresAmendmentTest {
       sql.execute("grant keeper to \"odd \"\"one\"\", =/\"");
       sql.execute("grant keeper to \"Lead\" with admin option");
       sql.execute("grant reader to keeper");
+      sql.execute("create role heir login");
       sql.execute("create database \"field \"\"book\"\"\" owner keeper");
     }
     try (Connection root = server.connect("postgres", DATABASE);
@@ -169,6 +174,85 @@ class PostgresAmendmentTest {
       read();
       assertThat(dump()).as(amended.records().toString()).isEqualTo(all);
     }
+  }
+
+  private static Step owner(String at, String role, boolean added) {
+    return new Step.ListItem("book", at, "owner:" + role, added);
+  }
+
+  /** Who may what on which object: of the roles that sign in. */
+  private static Map<String, String> decisions(AccessModel model) {
+    Map<String, String> all = new TreeMap<>();
+    SystemView view = model.system("book").orElseThrow();
+    for (int account = 0; account < model.facts().accounts(); account++) {
+      for (int r = 0; r < view.resources().size(); r++) {
+        for (int right = 0; right < view.rights().size(); right++) {
+          all.put(
+              model.facts().login(account)
+                  + " "
+                  + view.resources().id(r)
+                  + " "
+                  + view.rights().text(right),
+              model.asker().can(view, account, right, r).verdict().toString());
+        }
+      }
+    }
+    return all;
+  }
+
+  @Test
+  void everyObjectCanGetAnotherOwnerAndTheFirstOneBack() throws Exception {
+    Organization before = read();
+    Set<String> all = dump();
+    SystemView view = before.model().system("book").orElseThrow();
+    int changed = 0;
+    for (String at : view.resources().ids()) {
+      if (!view.system().hasItem(view.resources().find(at).orElseThrow(), "owner:keeper")
+          || view.system()
+              .what(view.resources().find(at).orElseThrow())
+              .matches("(column|database).*")) {
+        continue;
+      }
+      Proposal proposal =
+          new Proposal("", List.of(owner(at, "keeper", false), owner(at, "heir", true)));
+      Amended amended =
+          Amended.of(before, proposal, folder.resolve("owner" + changed), door("book"), "");
+      Work work = amended.carryOut();
+      assertThat(work.isWhole()).as(at + " " + work.failed() + work.stopped()).isTrue();
+      AccessModel said = before.model().with(proposal.on(before.assessment().model()).changes());
+      Set<Map.Entry<String, String>> otherwise = new HashSet<>(decisions(said).entrySet());
+      otherwise.removeAll(decisions(read().model()).entrySet());
+      assertThat(otherwise).as(at).isEmpty();
+      assertThat(amended.undo().isWhole()).as(at).isTrue();
+      read();
+      assertThat(dump()).as(at).isEqualTo(all);
+      changed++;
+    }
+    assertThat(changed).as("schema, table, sequence, view, function").isEqualTo(5);
+  }
+
+  /** The server would make grants of the two owners one, which no undo could part. */
+  @Test
+  void whoHasGrantsAlreadyIsMadeOwnerByHand() {
+    Organization before = read();
+    SystemView view = before.model().system("book").orElseThrow();
+    String table =
+        view.resources().ids().stream()
+            .filter(id -> id.endsWith("/it's"))
+            .findFirst()
+            .orElseThrow();
+    Proposal proposal =
+        new Proposal("", List.of(owner(table, "keeper", false), owner(table, "reader", true)));
+    assertThat(proposal.on(before.assessment().model()).isSound()).isTrue();
+    assertThat(before.amendment(proposal, change -> "another owner", Map.of()).byHand())
+        .hasSize(2)
+        .allMatch(why -> why.contains("reader has grants there"));
+    Proposal database = new Proposal("", List.of(owner("/field \"book\"", "heir", true)));
+    assertThat(database.on(before.assessment().model()).notes().get(0).what())
+        .contains("pg_database_owner");
+    Proposal nobody = new Proposal("", List.of(owner(table, "nobody", true)));
+    assertThat(nobody.on(before.assessment().model()).notes().get(0).what())
+        .startsWith("there is no role \"nobody\"");
   }
 
   @Test

@@ -3,6 +3,7 @@ package org.sobercompass.core.system.database;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
@@ -131,7 +132,30 @@ public final class DatabaseAccess extends ListedSystem {
   }
 
   @Override
+  public boolean isExclusive(String text) {
+    return DatabaseOwners.is(text);
+  }
+
+  @Override
+  public boolean hasItem(int resource, String text) {
+    return new DatabaseOwners(facts).has(resource, text);
+  }
+
+  @Override
+  public Map<Integer, List<ListWish.Edit>> items() {
+    return new DatabaseOwners(facts).all();
+  }
+
+  @Override
+  public String itemFor(String text, int subject) {
+    return DatabaseOwners.text(wished().role(subject));
+  }
+
+  @Override
   public String entryWords(String text) {
+    if (DatabaseOwners.is(text)) {
+      return DatabaseOwners.words(text);
+    }
     return AclItem.of(text)
         .map(
             item ->
@@ -185,8 +209,12 @@ public final class DatabaseAccess extends ListedSystem {
         super::redefined);
   }
 
-  /** The same with one more grant; to a role that is there. */
+  /** The same with one more grant, or another owner; to a role that is there. */
   private AccessSystem giving(Redefinition.ListItem more) {
+    if (DatabaseOwners.is(more.text())) {
+      return new DatabaseAccess(
+          definition(), new DatabaseOwners(facts).with(more, name()), subjects);
+    }
     AclItem item =
         AclItem.of(more.text())
             .orElseThrow(

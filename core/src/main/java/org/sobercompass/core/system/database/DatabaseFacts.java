@@ -85,6 +85,10 @@ public final class DatabaseFacts {
     private Item giving(List<Given> others) {
       return new Item(kind, owner, List.copyOf(others), known, rows, policies, view);
     }
+
+    private Item ownedBy(int other, List<Given> others) {
+      return new Item(kind, other, List.copyOf(others), known, rows, policies, view);
+    }
   }
 
   /**
@@ -162,6 +166,7 @@ public final class DatabaseFacts {
   final List<Switch> switches;
   final Map<Integer, List<String>> defaults;
   final Set<Integer> bypassing;
+  private final Set<Integer> bypassingRoles;
   final Map<Integer, DatabaseWho> asRole;
   final Map<Integer, String> powerful;
   final Map<Integer, List<Integer>> signingIn;
@@ -201,10 +206,16 @@ public final class DatabaseFacts {
     superusers = Map.copyOf(builder.superusers);
     readAll = trustees.find("pg_read_all_data");
     writeAll = trustees.find("pg_write_all_data");
+    bypassingRoles = Set.copyOf(builder.bypassingRoles);
     asRole = new HashMap<>();
+    askedAsRoles();
+  }
+
+  /** What views read from is asked as whom they belong to. */
+  private void askedAsRoles() {
     for (Item item : items) {
       if (item.view().isPresent() && item.owner() >= 0) {
-        asRole.computeIfAbsent(item.owner(), owner -> role(owner, builder));
+        asRole.computeIfAbsent(item.owner(), this::role);
       }
     }
   }
@@ -223,7 +234,7 @@ public final class DatabaseFacts {
   }
 
   /** A role as the server counts it: itself, and all that it inherits from. */
-  private DatabaseWho role(int trustee, Builder builder) {
+  private DatabaseWho role(int trustee) {
     long[] sure = new long[(trustees.size() + 63) >> 6];
     Deque<Integer> open = new ArrayDeque<>(List.of(trustee));
     Set<Integer> seen = new HashSet<>(open);
@@ -231,17 +242,17 @@ public final class DatabaseFacts {
     while (!open.isEmpty()) {
       int at = open.remove();
       sure[at >> 6] |= 1L << at;
-      for (Switch one : builder.switches) {
+      for (Switch one : switches) {
         if (one.member() == at && one.inherits() && seen.add(one.role())) {
           open.add(one.role());
         }
       }
     }
-    String power = builder.powerful.getOrDefault(trustee, "");
+    String power = powerful.getOrDefault(trustee, "");
     return new DatabaseWho(
         new Who(sure, new long[sure.length], 2),
         power.equals(SUPERUSER),
-        builder.bypassingRoles.contains(trustee));
+        bypassingRoles.contains(trustee));
   }
 
   /** What a superuser is powerful by. */
@@ -259,11 +270,13 @@ public final class DatabaseFacts {
     this.switches = from.switches;
     this.defaults = from.defaults;
     this.bypassing = from.bypassing;
-    this.asRole = from.asRole;
+    this.bypassingRoles = from.bypassingRoles;
+    this.asRole = new HashMap<>(from.asRole);
     this.powerful = from.powerful;
     this.signingIn = from.signingIn;
     this.creatorsReachAll = from.creatorsReachAll;
     this.creators = from.creators;
+    askedAsRoles();
   }
 
   /** The same with one more grant on an object. */
@@ -273,6 +286,41 @@ public final class DatabaseFacts {
     all.add(more);
     others[resource] = items[resource].giving(all);
     return new DatabaseFacts(this, others);
+  }
+
+  /**
+   * The same with an object, and its columns, owned by somebody else. What the owner before had
+   * been given, and had given, is then the new owner's, as the server does it (PostgreSQL 15
+   * documentation, section 5.7); grants keep their places.
+   */
+  DatabaseFacts owned(int resource, int owner) {
+    Item[] others = items.clone();
+    int was = items[resource].owner();
+    for (int r = resource; r < tree.end(resource); r++) {
+      if (r == resource || (tree.parent(r) == resource && items[r].kind() == Kind.COLUMN)) {
+        others[r] = items[r].ownedBy(owner, given(items[r].given(), was, owner));
+      }
+    }
+    return new DatabaseFacts(this, others);
+  }
+
+  private List<Given> given(List<Given> all, int was, int owner) {
+    String before = trustees.text(was);
+    List<Given> mapped = new ArrayList<>();
+    for (Given one : all) {
+      int trustee = one.trustee() == was ? owner : one.trustee();
+      String by = one.by().equals(before) ? trustees.text(owner) : one.by();
+      long more = one.mask();
+      for (int i = 0; i < mapped.size(); i++) {
+        Given there = mapped.get(i);
+        if (there.trustee() == trustee && there.by().equals(by)) {
+          mapped.set(i, new Given(trustee, there.mask() | more, by));
+          more = 0;
+        }
+      }
+      mapped.add(new Given(trustee, more, by));
+    }
+    return mapped;
   }
 
   /** The same as if one grant on an object gave nothing. */
