@@ -62,7 +62,7 @@ import picocli.CommandLine.Parameters;
       "  sober propose as-in before.survey               as it was in a survey, or in a copy",
       "  sober propose disable petra.vance ilse.brandt   accounts that cannot sign in any more",
       "  sober propose hosts ilse.brandt office-3        from where she may sign in; none for all",
-      "  sober propose primary-group staff ilse.brandt",
+      "  sober propose primary-group weather-station ilse.brandt",
       "  sober propose expire 2026-12-31 petra.vance     accounts that end after a day"
     })
 final class ProposeCommand implements Callable<Integer> {

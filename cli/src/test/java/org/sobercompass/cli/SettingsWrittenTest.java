@@ -35,6 +35,16 @@ import org.sobercompass.sources.text.Window;
 
 /** Settings of applications and admin roles: previewed, written, read again, taken back. */
 class SettingsWrittenTest {
+  private static final String RULE =
+      """
+        - id: hold-and-sign
+          name: holding doors and signing payments
+          weight: low
+          sides:
+            - ["role doors:holder"]
+            - [orders:payments:sign]
+      """;
+
   @TempDir Path folder;
   private Path root;
   private Organization before;
@@ -210,11 +220,35 @@ class SettingsWrittenTest {
         .containsExactly("3 assignments still name it; withdraw what is given first");
     assertThatThrownBy(() -> before.write(alone, "", "")).isInstanceOf(BadInputException.class);
 
+    List<Step> givenAgain = new ArrayList<>(steps);
+    Window always = new Window(Optional.empty(), Optional.empty());
+    givenAgain.add(
+        new Step.Assign(
+            before.names().assignment("doors", "holder", "gil.wick", "vault", true, always)));
+    assertThat(new Proposal("", givenAgain).on(before.assessment().model()).notes())
+        .extracting(Bound.Note::what)
+        .containsExactly("1 assignment still names it; withdraw what is given first");
+
     before.write(whole, "", "");
     Organization after = Organization.open(root);
     assertThat(after.model().system("doors").orElseThrow().system().findRole("holder")).isEmpty();
     // Who is shut out by a role loses nothing by another one that is gone.
     assertThat(after.findings()).isNotEmpty();
+  }
+
+  /** Nothing is written that the workspace could not be read with. */
+  @Test
+  void aRoleThatSomethingElseNamesStays() throws IOException {
+    Files.writeString(
+        root.resolve("compass.yaml"),
+        read("compass.yaml").replace("separation:\n", "separation:\n" + RULE));
+    before = Organization.open(root);
+    Proposal whole = new Proposal("", before.names().settings().deleting("doors", "holder"));
+    Map<String, byte[]> were = files();
+    assertThatThrownBy(() -> before.write(whole, "", ""))
+        .isInstanceOf(BadInputException.class)
+        .hasMessageContaining("holder");
+    were.forEach((name, bytes) -> assertThat(read(name)).as(name).isEqualTo(text(bytes)));
   }
 
   @Test
@@ -273,6 +307,8 @@ class SettingsWrittenTest {
         .hasMessageContaining("sight");
     assertThatThrownBy(() -> setting("seedbook:sigt:on", "no"))
         .hasMessageContaining("did you mean sight");
+    assertThatThrownBy(() -> setting("seedbook:roles", "{}"))
+        .hasMessageContaining("roles is changed part by part");
     assertThatThrownBy(() -> setting("seedbook", "x")).hasMessageContaining("names no setting");
     assertThatThrownBy(() -> setting("fernstore:sight:on", "no"))
         .hasMessageContaining("no proposal can change the settings of");
@@ -301,12 +337,17 @@ class SettingsWrittenTest {
         "applications/seedbook.yaml",
         "  releaser:\n    name: Releaser",
         "  releaser:\n    name: Free");
+    edit(
+        copy,
+        "admin.yaml",
+        "    owner: edda.voss\n    include:\n      - subtree",
+        "    owner: gil.wick\n    include:\n      - subtree");
     edit(copy, "admin.yaml", "actions: [unlock]", "actions: [unlock, edit-contact]");
     edit(copy, "assignments/seedbook.csv", "no,Sunniva Dale", "yes,Sunniva Dale");
     Organization other = Organization.open(copy);
     AsIn.Answer answer = AsIn.of(other.assessment().model(), before.assessment().model());
     assertThat(answer.left()).isEmpty();
-    assertThat(answer.proposal().steps()).hasSize(5);
+    assertThat(answer.proposal().steps()).hasSize(6);
     other.write(answer.proposal(), "", "");
     for (String file :
         List.of("applications/seedbook.yaml", "admin.yaml", "assignments/seedbook.csv")) {

@@ -36,10 +36,7 @@ final class Expecting {
         proposal.created().stream().filter(one -> facts.find(one.subject()).isEmpty()).toList();
     Map<String, List<Setting>> settings = proposal.settings();
     Set<String> asked = asked(settings);
-    boolean defines =
-        settings.values().stream()
-            .flatMap(List::stream)
-            .anyMatch(one -> one.path().size() == 2 && !one.is().isEmpty());
+    boolean defines = proposal.steps().stream().anyMatch(Expecting::defines);
     if (fresh.isEmpty() && asked.isEmpty() && !defines) {
       return of;
     }
@@ -56,6 +53,14 @@ final class Expecting {
       last = List.of(fresh, asked, settings);
     }
     return again;
+  }
+
+  /** Whether a step makes a role, or a scope. */
+  private static boolean defines(Step step) {
+    return step instanceof Step.Setting setting
+        && setting.path().size() == 2
+        && setting.was().isEmpty()
+        && List.of("roles", "scopes").contains(setting.path().get(0));
   }
 
   /** The attributes that settings ask for and that were not kept. */

@@ -95,6 +95,12 @@ public final class MappingFiles {
               this::self);
     }
     problems.throwIfErrors();
+    if (!proposal.settings().isEmpty()) {
+      // Rules and expectations may name what a setting takes away.
+      Map<String, String> texts = new HashMap<>();
+      files.all().forEach(file -> texts.put(file.name(), file.text()));
+      workspace.readsWith(texts);
+    }
     return files.all();
   }
 

@@ -72,6 +72,10 @@ public final class FileSettings implements Settings {
               + String.join(", ", known)
               + Spelling.hint(top, known));
     }
+    if (path.size() < 2 && keys.getOrDefault(top, false)) {
+      throw new IllegalArgumentException(
+          top + " is changed part by part; expected " + top + " and one of its keys");
+    }
     return find(path, earlier).map(Node::inOneLine).orElse("");
   }
 
@@ -153,13 +157,13 @@ public final class FileSettings implements Settings {
   }
 
   private String text(List<Setting> settings) {
-    YamlText text = new YamlText(file, name);
     try {
+      YamlText text = new YamlText(file, name);
       settings.forEach(setting -> write(text, setting));
+      return text.text();
     } catch (OutsideException e) {
       throw new IllegalArgumentException(e.getMessage(), e);
     }
-    return text.text();
   }
 
   private Optional<Node> parse(String text) {

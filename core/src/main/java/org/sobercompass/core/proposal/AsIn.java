@@ -205,7 +205,7 @@ public final class AsIn {
     }
     SettingsAsIn settings = new SettingsAsIn(view, there.get());
     steps.addAll(settings.steps());
-    settings.left().forEach(what -> tell(List.of(what), telling.otherRules, ""));
+    left.addAll(settings.left());
     if (view.system() instanceof AdminRoles roles
         && there.get().system() instanceof AdminRoles otherRoles) {
       roles.defined().stream()

@@ -86,19 +86,20 @@ final class SettingSteps {
         (system, what) -> {
           SystemView view = model.view(system);
           Set<Integer> withdrawn = new HashSet<>();
-          List<Change> changes = all.stream().map(Bound.Made::change).toList();
-          for (Change change : changes) {
-            if (change instanceof Change.AssignmentRemoved gone && gone.system() == system) {
+          Map<String, Integer> counted = otherBasis(view);
+          for (Bound.Made made : all) {
+            if (made.change() instanceof Change.AssignmentRemoved gone && gone.system() == system) {
               withdrawn.add(gone.grant());
+            } else if (made.change() instanceof Change.AssignmentAdded added
+                && added.system() == system) {
+              counted.merge("roles " + role(view, added.role()), 1, Integer::sum);
+              scope(view, added).ifPresent(id -> counted.merge("scopes " + id, 1, Integer::sum));
             }
           }
-          Map<String, Integer> counted = otherBasis(view);
           for (int grant = 0; grant < view.grants().size(); grant++) {
             if (!withdrawn.contains(grant) && !view.grants().get(grant).isWithdrawn()) {
               counted.merge(
-                  "roles " + view.system().roles().get(view.grants().get(grant).role()).id(),
-                  1,
-                  Integer::sum);
+                  "roles " + role(view, view.grants().get(grant).role()), 1, Integer::sum);
               scope(view, grant)
                   .ifPresent(scope -> counted.merge("scopes " + scope, 1, Integer::sum));
             }
@@ -127,18 +128,28 @@ final class SettingSteps {
     for (Basis basis : Basis.values()) {
       if (basis != view.basis() && view.system().hasBothBases()) {
         for (Grant grant : view.system().grants(basis)) {
-          counted.merge("roles " + view.system().roles().get(grant.role()).id(), 1, Integer::sum);
+          counted.merge("roles " + role(view, grant.role()), 1, Integer::sum);
         }
       }
     }
     return counted;
   }
 
+  private static String role(SystemView view, int role) {
+    return view.system().roles().get(role).id();
+  }
+
   private static Optional<String> scope(SystemView view, int grant) {
-    if (!(view.system() instanceof AdminRoles roles)) {
-      return Optional.empty();
-    }
-    int scope = roles.given().get(grant).scope();
+    return view.system() instanceof AdminRoles roles
+        ? id(roles, roles.given().get(grant).scope())
+        : Optional.empty();
+  }
+
+  private static Optional<String> scope(SystemView view, Change.AssignmentAdded added) {
+    return view.system() instanceof AdminRoles roles ? id(roles, added.node()) : Optional.empty();
+  }
+
+  private static Optional<String> id(AdminRoles roles, int scope) {
     return scope < 0 ? Optional.empty() : Optional.of(roles.defined().get(scope).id());
   }
 }

@@ -35,7 +35,11 @@ final class SettingsAsIn {
       try {
         compare(own.get(), other.get());
       } catch (IllegalArgumentException e) {
-        left.add(here.system().name());
+        left.add(
+            "the settings of "
+                + here.system().name()
+                + " cannot be compared: "
+                + String.valueOf(e.getMessage()));
       }
     }
   }
@@ -48,7 +52,8 @@ final class SettingsAsIn {
     for (List<String> path : all.keySet()) {
       String was = has.getOrDefault(path, "");
       String is = had.getOrDefault(path, "");
-      if (!was.equals(is) && !isLeftToOthers(path, was, is)) {
+      boolean both = !was.isEmpty() && !is.isEmpty();
+      if (!was.equals(is) && !(both && isLeftToOthers(path, own, other))) {
         Set<String> keys = was.isEmpty() || is.isEmpty() ? Set.of() : keys(path, own, other);
         if (keys.isEmpty()) {
           steps.add(new Step.Setting(here.id(), path, was, is));
@@ -81,15 +86,20 @@ final class SettingsAsIn {
   }
 
   /** Whether other steps say all that differs. */
-  private boolean isLeftToOthers(List<String> path, String was, String is) {
-    if (path.size() < 2 || was.isEmpty() || is.isEmpty()) {
+  private boolean isLeftToOthers(List<String> path, Settings own, Settings other) {
+    if (path.size() < 2) {
       return false;
     }
     if (path.get(0).equals("roles") && !here.system().written().isEmpty()) {
       return rest(here, path.get(1)).equals(rest(there, path.get(1)));
     }
     return path.get(0).equals("scopes")
-        && rules(here, path.get(1)).equals(rules(there, path.get(1)));
+        && rules(here, path.get(1)).equals(rules(there, path.get(1)))
+        && own.says(owner(path), List.of()).equals(other.says(owner(path), List.of()));
+  }
+
+  private static List<String> owner(List<String> scope) {
+    return List.of(scope.get(0), scope.get(1), "owner");
   }
 
   /** What a role says besides what it allows and includes. */
@@ -115,7 +125,7 @@ final class SettingsAsIn {
     return rules;
   }
 
-  static boolean isLine(ScopeItem item) {
+  private static boolean isLine(ScopeItem item) {
     return item instanceof ScopeItem.Listed listed && listed.subjects().size() == 1;
   }
 
@@ -123,7 +133,7 @@ final class SettingsAsIn {
     return steps;
   }
 
-  /** Systems of which the settings could not be read. */
+  /** Why settings could not be compared, a sentence each. */
   List<String> left() {
     return left;
   }

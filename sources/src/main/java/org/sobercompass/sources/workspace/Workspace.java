@@ -5,7 +5,9 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -31,6 +33,7 @@ import org.sobercompass.sources.crosswalk.CrosswalkSettings;
 import org.sobercompass.sources.delegation.DelegatedSystems;
 import org.sobercompass.sources.delegation.TreeReader;
 import org.sobercompass.sources.disk.Folder;
+import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.survey.SurveyFile;
 
 /**
@@ -157,6 +160,29 @@ public record Workspace(
     Set<String> kept = new TreeSet<>(origin.attributes());
     kept.addAll(attributes);
     return new Origin(origin.folder(), kept, origin.survey(), all).read();
+  }
+
+  /**
+   * Whether it could still be read if some of its files said something else; nothing is written.
+   *
+   * @param texts what they would say, by name
+   * @throws org.sobercompass.core.problem.BadInputException when it could not, with why
+   */
+  public void readsWith(Map<String, String> texts) {
+    Path scratch = OwnFiles.scratch("edited");
+    Map<String, Path> instead = new HashMap<>();
+    texts.forEach(
+        (name, text) -> {
+          Path file = scratch.resolve(instead.size() + ".txt");
+          OwnFiles.write(file, text);
+          instead.put(name, file);
+        });
+    Folder edited = new Folder(root(), origin.folder().closed(), instead);
+    try {
+      new Origin(edited, origin.attributes(), origin.survey(), origin.expected()).read();
+    } finally {
+      OwnFiles.discard(scratch);
+    }
   }
 
   /**
