@@ -108,18 +108,16 @@ final class SettingSteps {
               (name, step) -> {
                 int left = counted.getOrDefault(name, 0);
                 if (left > 0) {
-                  notes.add(
-                      new Bound.Note(
-                          step,
-                          Kind.UNKNOWN,
-                          (left == 1
-                                  ? "1 assignment still names it"
-                                  : left + " assignments still name it")
-                              + "; withdraw what is given first"));
+                  notes.add(new Bound.Note(step, Kind.UNKNOWN, named(left)));
                 }
               });
         });
     return notes;
+  }
+
+  private static String named(int left) {
+    return (left == 1 ? "1 assignment still names it" : left + " assignments still name it")
+        + "; withdraw what is given first";
   }
 
   /** How many assignments name each role in the table that is not in use. */
