@@ -102,7 +102,7 @@ final class AssignCommand implements Callable<Integer> {
         steps.addAll(giving(mapping, who, node, window));
       }
     }
-    return proposing.run(new Proposal("", steps), inputs);
+    return proposing.run(new Proposal("", steps).switching(inputs.assessment().model()), inputs);
   }
 
   private List<Step> giving(Mapping mapping, String who, String node, Window window) {
@@ -112,11 +112,12 @@ final class AssignCommand implements Callable<Integer> {
     if (mapping.lists(role.application).isPresent()) {
       throw new UsageException("entries of lists cannot be switched off; expected sober withdraw");
     }
-    return mapping.giving(
-        inputs
-            .names()
-            .assignment(role.application, role.role, who, node, !hereOnly, window)
-            .switched(false));
+    return List.of(
+        new Step.Assign(
+            inputs
+                .names()
+                .assignment(role.application, role.role, who, node, !hereOnly, window)
+                .switched(false)));
   }
 
   private Window window() {

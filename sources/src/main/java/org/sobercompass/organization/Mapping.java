@@ -11,7 +11,6 @@ import org.sobercompass.core.delegation.ActionRights;
 import org.sobercompass.core.delegation.DirectoryLists;
 import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.problem.UnknownNameException;
-import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.ListWish;
 import org.sobercompass.sources.text.Window;
@@ -59,7 +58,7 @@ public final class Mapping {
       String system, String what, String who, String where, boolean below, Window window) {
     Optional<SystemView> view = lists(system);
     if (view.isEmpty()) {
-      return giving(names.assignment(system, what, who, where, below, window));
+      return List.of(new Step.Assign(names.assignment(system, what, who, where, below, window)));
     }
     if (window.from().isPresent() || window.until().isPresent()) {
       throw new UnknownNameException(
@@ -69,21 +68,6 @@ public final class Mapping {
     }
     ListWish wish = wish(view.get(), what, who, where, below);
     return steps(view.get(), wish, true);
-  }
-
-  /**
-   * What gives an assignment: where it is there and only switched otherwise, it is switched, and is
-   * not there twice.
-   */
-  public List<Step> giving(Step.Assignment wish) {
-    Step.Assignment other = wish.switched(!wish.on());
-    boolean there =
-        delegating.get().delegated().stream().anyMatch(view -> view.id().equals(wish.application()))
-            ? Proposal.isGiven(delegating.get(), other)
-            : Proposal.isGiven(model, other);
-    return there
-        ? List.of(new Step.Withdraw(other), new Step.Assign(wish))
-        : List.of(new Step.Assign(wish));
   }
 
   /** What takes rights from somebody that entries of lists at a place give. */

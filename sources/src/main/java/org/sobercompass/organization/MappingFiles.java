@@ -3,6 +3,7 @@ package org.sobercompass.organization;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -74,9 +75,10 @@ public final class MappingFiles {
     MappingRows rows = new MappingRows(workspace, model, files, problems);
     MappingRows.Why why = new MappingRows.Why(by, reason);
     Map<Change, Change.AssignmentRemoved> moved = rows.moved(bound.changes());
+    Set<Change> staying = new HashSet<>(moved.values());
     for (Bound.Made made : bound.made()) {
       files.of(made.step());
-      if (moved.containsValue(made.change())) {
+      if (staying.contains(made.change())) {
         // The row stays, and is changed where it stands.
         files.table(rows.row((Change.AssignmentRemoved) made.change()).place().file());
         continue;

@@ -90,7 +90,14 @@ final class ProposalFile {
       problems.error(Place.of(name), "there is no change in it", "at least one");
     }
     problems.throwIfErrors();
-    return new Proposal(called, steps);
+    boolean admin =
+        steps.stream()
+            .anyMatch(
+                step ->
+                    step instanceof Step.Assign assign
+                        && organization.model().system(assign.what().application()).isEmpty());
+    return new Proposal(called, steps)
+        .switching(admin ? organization.assessment().model() : organization.model());
   }
 
   /** A form that a kind of system registers. */
@@ -213,7 +220,7 @@ final class ProposalFile {
     Optional<SystemView> lists = mapping.lists(what.application);
     if (lists.isEmpty()) {
       Assignment assignment = assignment(what, place);
-      return gives ? mapping.giving(assignment) : List.of(new Step.Withdraw(assignment));
+      return List.of(gives ? new Step.Assign(assignment) : new Step.Withdraw(assignment));
     }
     return gives
         ? mapping.giving(

@@ -3,8 +3,10 @@ package org.sobercompass.core.proposal;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.system.Change;
@@ -57,13 +59,28 @@ public record Proposal(String name, List<Step> steps) {
     return all;
   }
 
-  /** Whether an assignment stands in a model, at just these times and switched just so. */
-  public static boolean isGiven(AccessModel model, Step.Assignment what) {
+  /**
+   * The same, where an assignment that is there and only switched otherwise gives way to the one
+   * that is given, so that it is not there twice. O(steps + assignments of what they name).
+   *
+   * @param model with its delegated administration, where admin roles are given
+   */
+  public Proposal switching(AccessModel model) {
     Lookup lookup = new Lookup(model, unknown -> {});
-    return lookup
-        .withRoles(what.application())
-        .filter(view -> lookup.given(view).containsKey(what))
-        .isPresent();
+    Set<Step> known = new LinkedHashSet<>(steps);
+    List<Step> all = new ArrayList<>();
+    for (Step step : steps) {
+      if (step instanceof Step.Assign assign) {
+        Step.Assignment other = assign.what().switched(!assign.what().on());
+        Step gone = new Step.Withdraw(other);
+        lookup
+            .withRoles(other.application())
+            .filter(view -> lookup.given(view).containsKey(other) && known.add(gone))
+            .ifPresent(view -> all.add(gone));
+      }
+      all.add(step);
+    }
+    return new Proposal(name, all);
   }
 
   /** This one, then another, under the name of the first that has one. */

@@ -55,7 +55,7 @@ class SettingStepsTest {
   /** Other steps of the same proposal are laid over what the setting makes of the application. */
   @Test
   void otherStepsAreLaidOverIt() {
-    int compared = 0;
+    int changed = 0;
     for (long seed = 0; seed < SEEDS; seed++) {
       SmallWorld.Rewritten world = new SmallWorld(seed).rewritten();
       List<Step> steps = new ArrayList<>(RandomSteps.of(world.before(), new Random(seed)).steps());
@@ -66,13 +66,14 @@ class SettingStepsTest {
       assertThat(ProposalTest.all(together))
           .as("seed " + seed)
           .isEqualTo(ProposalTest.all(without));
-      compared++;
+      changed += ProposalTest.all(together).equals(ProposalTest.all(world.before())) ? 0 : 1;
     }
-    assertThat(compared).isEqualTo(SEEDS);
+    assertThat(changed).isGreaterThan(SEEDS / 3);
   }
 
   @Test
   void oneAfterTheOtherIsBothAtOnce() {
+    int changed = 0;
     for (long seed = 0; seed < SEEDS; seed++) {
       SmallWorld.Rewritten world = new SmallWorld(seed).rewritten();
       Proposal random = RandomSteps.of(world.before(), new Random(seed));
@@ -83,7 +84,12 @@ class SettingStepsTest {
       assertThat(ProposalTest.all(world.before().with(steps).with(settings)))
           .as("seed " + seed)
           .isEqualTo(ProposalTest.all(world.before().with(both)));
+      changed +=
+          ProposalTest.all(world.before().with(both)).equals(ProposalTest.all(world.before()))
+              ? 0
+              : 1;
     }
+    assertThat(changed).isGreaterThan(SEEDS / 3);
   }
 
   @Test
@@ -125,7 +131,7 @@ class SettingStepsTest {
           AccessModel after = model.with(changes);
           assertThat(ProposalTest.all(after))
               .isEqualTo(ProposalTest.all(model.with(one(withdraw).on(model).changes())));
-          assertThat(Proposal.isGiven(after, withdraw.what().switched(false))).isTrue();
+          assertThat(kinds(off, after)).contains(Bound.Kind.ALREADY);
           assertThat(ProposalTest.all(after.with(off.inverse().on(after).changes())))
               .isEqualTo(ProposalTest.all(model));
           switched++;
@@ -150,6 +156,7 @@ class SettingStepsTest {
             false);
     List<Change> changes = one(new Step.Assign(off)).on(model).changes();
     assertThat(Effects.of(model, changes).isNone()).isTrue();
-    assertThat(Proposal.isGiven(model.with(changes), off)).isTrue();
+    assertThat(kinds(one(new Step.Assign(off)), model.with(changes)))
+        .containsExactly(Bound.Kind.ALREADY);
   }
 }
