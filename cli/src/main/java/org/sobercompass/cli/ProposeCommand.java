@@ -232,8 +232,8 @@ final class ProposeCommand implements Callable<Integer> {
     return code;
   }
 
-  private AccountStates states() {
-    return new AccountStates(inputs, what, names);
+  private AccountProposals states() {
+    return new AccountProposals(inputs, what, names);
   }
 
   private void expect(int count, String which) {

@@ -17,7 +17,6 @@ import org.sobercompass.core.amendment.AmendmentRecord;
 import org.sobercompass.core.amendment.Difference;
 import org.sobercompass.core.delegation.DirectoryLists;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Plain;
 import org.sobercompass.core.problem.Problems;
@@ -180,41 +179,41 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
 
   @Override
   public Boolean join(Step.Join step) {
-    return ofDirectory(step.group(), step);
+    return ofDirectory(step);
   }
 
   @Override
   public Boolean leave(Step.Leave step) {
-    return ofDirectory(step.group(), step);
+    return ofDirectory(step);
   }
 
   @Override
   public Boolean account(Step.Disable step) {
-    return ofDirectory(step.account(), step);
+    return ofDirectory(step);
   }
 
   @Override
   public Boolean ends(Step.Ends step) {
-    return ofDirectory(step.account(), step);
+    return ofDirectory(step);
   }
 
   @Override
   public Boolean hosts(Step.Hosts step) {
-    return ofDirectory(step.account(), step);
+    return ofDirectory(step);
   }
 
   @Override
   public Boolean primary(Step.Primary step) {
-    return ofDirectory(step.account(), step);
+    return ofDirectory(step);
   }
 
   @Override
   public Boolean presence(Step.Presence step) {
-    return ofDirectory(step.subject(), step);
+    return ofDirectory(step);
   }
 
-  private Boolean ofDirectory(Key subject, Step step) {
-    String directory = facts.find(subject).map(facts::source).orElse("");
+  private Boolean ofDirectory(Step.OfDirectory step) {
+    String directory = facts.find(step.entry()).map(facts::source).orElse("");
     return wishes
         .computeIfAbsent(directory, d -> new ArrayList<>())
         .add(new SourceKind.Wish(number, step));

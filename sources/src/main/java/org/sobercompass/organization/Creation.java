@@ -11,6 +11,8 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
+import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.problem.UnknownNameException;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.sources.directory.DirectoryKind;
 import org.sobercompass.sources.directory.DnForm;
@@ -81,5 +83,21 @@ record Creation(Step.Presence step, List<String> members) {
       }
     }
     return Optional.empty();
+  }
+
+  /** A group that is to be created where another one stands, of the same kind. */
+  static Step.Presence groupLike(Organization of, String name, int like) {
+    Facts facts = of.model().facts();
+    String directory = facts.source(like);
+    return of.workspace().directories().stream()
+        .filter(one -> one.name().equals(directory))
+        .findFirst()
+        .flatMap(one -> one.kind().groupLike(one.entries(), directory, facts.dn(like), name))
+        .orElseThrow(
+            () ->
+                new UnknownNameException(
+                    "groups like "
+                        + Problem.quote(facts.label(like))
+                        + " are created where they are kept, not by this program"));
   }
 }

@@ -6,8 +6,6 @@ import java.util.Set;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.problem.Problem;
-import org.sobercompass.core.problem.UnknownNameException;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.AccessSystem;
@@ -22,8 +20,12 @@ import org.sobercompass.sources.workspace.Workspace;
  */
 final class Expecting {
   private final Organization of;
-  private List<?> last = List.of();
+  private Wanted last = new Wanted(List.of(), Set.of(), Map.of());
   private @Nullable Organization with;
+
+  /** What is to be there besides, and the attributes that are to be kept for it. */
+  private record Wanted(
+      List<Step.Presence> created, Set<String> attributes, Map<String, List<Setting>> settings) {}
 
   Expecting(Organization of) {
     this.of = of;
@@ -40,8 +42,9 @@ final class Expecting {
     if (fresh.isEmpty() && asked.isEmpty() && !defines) {
       return of;
     }
+    Wanted wanted = new Wanted(fresh, asked, settings);
     Organization again = with;
-    if (again == null || !last.equals(List.of(fresh, asked, settings))) {
+    if (again == null || !last.equals(wanted)) {
       boolean reads = !fresh.isEmpty() || !asked.isEmpty();
       Workspace read = reads ? of.workspace().expecting(fresh, asked) : of.workspace();
       again =
@@ -50,7 +53,7 @@ final class Expecting {
               read.model(of.model().asOf(), of.model().basis()).telling(of.model().progress()),
               settings);
       with = again;
-      last = List.of(fresh, asked, settings);
+      last = wanted;
     }
     return again;
   }
@@ -89,21 +92,5 @@ final class Expecting {
     } catch (IllegalArgumentException e) {
       return Set.of();
     }
-  }
-
-  /** A group that is to be created where another one stands, of the same kind. */
-  Step.Presence groupLike(String name, int like) {
-    Facts facts = of.model().facts();
-    String directory = facts.source(like);
-    return of.workspace().directories().stream()
-        .filter(one -> one.name().equals(directory))
-        .findFirst()
-        .flatMap(one -> one.kind().groupLike(one.entries(), directory, facts.dn(like), name))
-        .orElseThrow(
-            () ->
-                new UnknownNameException(
-                    "groups like "
-                        + Problem.quote(facts.label(like))
-                        + " are created where they are kept, not by this program"));
   }
 }

@@ -264,7 +264,7 @@ public final class Organization {
    * @throws UnknownNameException when groups of its directory are not created by this program
    */
   public Step.Presence groupLike(String name, int like) {
-    return expecting.groupLike(name, like);
+    return Creation.groupLike(this, name, like);
   }
 
   /**

@@ -129,7 +129,7 @@ public interface SourceKind {
       List<Comes> come) {}
 
   /** A step of a proposal, by its number. */
-  record Wish(int step, Step what) implements Drafts.Numbered {}
+  record Wish(int step, Step.OfDirectory what) implements Drafts.Numbered {}
 
   /**
    * An entry of an object's list that is removed.

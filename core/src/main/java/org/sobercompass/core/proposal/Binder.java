@@ -33,9 +33,6 @@ final class Binder implements Step.Cases<Optional<Change>> {
   private final Map<Integer, ListSteps> lists = new HashMap<>();
   private final SubjectSteps subjects;
 
-  /** What the step at hand changes before its last change, where it takes several. */
-  private final List<Change> before = new ArrayList<>();
-
   private final SettingSteps settings;
   private final LineSteps scopes;
   private int step;
@@ -60,12 +57,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
       } else if (made.containsKey(one)) {
         note(Kind.ALREADY, "an earlier step does the same");
       } else {
-        List<Bound.Made> all = new ArrayList<>();
-        Optional<Change> last = one.in(this);
-        before.forEach(change -> all.addAll(made(change)));
-        before.clear();
-        last.ifPresent(change -> all.addAll(made(change)));
-        made.put(one, List.copyOf(all));
+        made.put(one, one.in(this).map(this::made).orElse(List.of()));
       }
       step++;
     }
@@ -75,7 +67,7 @@ final class Binder implements Step.Cases<Optional<Change>> {
     return new Bound(all, notes);
   }
 
-  /** A change; of a member that a group lists by several attributes, one for each. */
+  /** A change, with all that goes with it; see {@link Lookup#whole}. */
   private List<Bound.Made> made(Change change) {
     return lookup.whole(change).stream().map(one -> new Bound.Made(step, one)).toList();
   }
@@ -239,15 +231,9 @@ final class Binder implements Step.Cases<Optional<Change>> {
 
   @Override
   public Optional<Change> primary(Step.Primary primary) {
-    if (isSettled(List.of("primary", primary.account()), primary)) {
-      return Optional.empty();
-    }
-    List<Change> changes = subjects.primary(primary, this::none);
-    if (changes.isEmpty()) {
-      return Optional.empty();
-    }
-    before.addAll(changes.subList(0, changes.size() - 1));
-    return Optional.of(changes.get(changes.size() - 1));
+    return isSettled(List.of("primary", primary.account()), primary)
+        ? Optional.empty()
+        : subjects.primary(primary, this::none);
   }
 
   @Override

@@ -11,6 +11,7 @@ import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
@@ -253,8 +254,18 @@ final class Lookup {
     return Optional.empty();
   }
 
-  /** A change, and the same of all other attributes by which a group lists the same member. */
+  /**
+   * A change, and what goes with it: the same of all other attributes by which a group lists the
+   * same member; and with a primary group the one before, since an account has one.
+   */
   List<Change> whole(Change change) {
+    if (change instanceof Change.MembershipAdded added && added.via() == Via.PRIMARY) {
+      return Stream.concat(
+              SubjectSteps.primaryOf(model, added.member()).stream()
+                  .map(was -> new Change.MembershipRemoved(added.member(), was, Via.PRIMARY)),
+              Stream.of(change))
+          .toList();
+    }
     if (!(change instanceof Change.MembershipRemoved gone) || !gone.via().isListed()) {
       return List.of(change);
     }

@@ -72,7 +72,7 @@ final class SettingSteps {
           .computeIfAbsent(view.number(), n -> new HashMap<>())
           .put(step.path().get(0) + " " + step.path().get(1), number);
     }
-    return Optional.of(new Change.Redefined(view.number(), new Redefinition.Written(setting)));
+    return Optional.of(new Change.Redefined(view.number(), new Redefinition.SettingText(setting)));
   }
 
   private static String words(String says) {

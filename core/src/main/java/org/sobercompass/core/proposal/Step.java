@@ -21,6 +21,12 @@ public sealed interface Step {
   /** The step that takes this one back. */
   Step inverse();
 
+  /** A step that changes one entry of a directory. */
+  sealed interface OfDirectory extends Step {
+    /** The account or group whose entry it is. */
+    Key entry();
+  }
+
   /** What is done with each kind of step. */
   interface Cases<T> {
     /** A member is put into a group. */
@@ -70,7 +76,12 @@ public sealed interface Step {
   }
 
   /** An account or group is put into a group. */
-  record Join(Key member, Key group) implements Step {
+  record Join(Key member, Key group) implements OfDirectory {
+    @Override
+    public Key entry() {
+      return group;
+    }
+
     @Override
     public <T> T in(Cases<T> cases) {
       return cases.join(this);
@@ -83,7 +94,12 @@ public sealed interface Step {
   }
 
   /** An account or group is taken out of a group that lists it. */
-  record Leave(Key member, Key group) implements Step {
+  record Leave(Key member, Key group) implements OfDirectory {
+    @Override
+    public Key entry() {
+      return group;
+    }
+
     @Override
     public <T> T in(Cases<T> cases) {
       return cases.leave(this);
@@ -164,7 +180,12 @@ public sealed interface Step {
   }
 
   /** An account is disabled, or enabled. */
-  record Disable(Key account, boolean disabled) implements Step {
+  record Disable(Key account, boolean disabled) implements OfDirectory {
+    @Override
+    public Key entry() {
+      return account;
+    }
+
     @Override
     public <T> T in(Cases<T> cases) {
       return cases.account(this);
@@ -182,7 +203,7 @@ public sealed interface Step {
    * @param was when it ended before, or empty
    * @param is when it ends then, or empty
    */
-  record Ends(Key account, Optional<Instant> was, Optional<Instant> is) implements Step {
+  record Ends(Key account, Optional<Instant> was, Optional<Instant> is) implements OfDirectory {
     /**
      * That an account ends at another time than it does.
      *
@@ -194,6 +215,11 @@ public sealed interface Step {
 
     private static Optional<Instant> moment(long at) {
       return at == Facts.NEVER ? Optional.empty() : Optional.of(Instant.ofEpochSecond(at));
+    }
+
+    @Override
+    public Key entry() {
+      return account;
     }
 
     @Override
@@ -213,11 +239,16 @@ public sealed interface Step {
    * @param was from which it might before; none for all
    * @param is from which it may then; none for all
    */
-  record Hosts(Key account, List<String> was, List<String> is) implements Step {
+  record Hosts(Key account, List<String> was, List<String> is) implements OfDirectory {
     /** Copies. */
     public Hosts {
       was = List.copyOf(was);
       is = List.copyOf(is);
+    }
+
+    @Override
+    public Key entry() {
+      return account;
     }
 
     @Override
@@ -237,7 +268,7 @@ public sealed interface Step {
    * @param was the one that it had, or empty
    * @param is the one that it is to have, or empty
    */
-  record Primary(Key account, Optional<Key> was, Optional<Key> is) implements Step {
+  record Primary(Key account, Optional<Key> was, Optional<Key> is) implements OfDirectory {
     /** That an account has this group in place of the one that it has. */
     public static Primary of(AccessModel model, int account, int group) {
       Facts facts = model.facts();
@@ -245,6 +276,11 @@ public sealed interface Step {
           facts.key(account),
           SubjectSteps.primaryOf(model, account).map(facts::key),
           Optional.of(facts.key(group)));
+    }
+
+    @Override
+    public Key entry() {
+      return account;
     }
 
     @Override
@@ -268,12 +304,17 @@ public sealed interface Step {
    * @param created whether it is created; else it is deleted
    */
   record Presence(Key subject, String dn, Map<String, List<String>> attributes, boolean created)
-      implements Step {
+      implements OfDirectory {
     /** Copies. */
     public Presence {
       Map<String, List<String>> copy = new LinkedHashMap<>();
       attributes.forEach((name, values) -> copy.put(name, List.copyOf(values)));
       attributes = Collections.unmodifiableMap(copy);
+    }
+
+    @Override
+    public Key entry() {
+      return subject;
     }
 
     @Override

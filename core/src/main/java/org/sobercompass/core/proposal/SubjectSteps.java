@@ -67,6 +67,9 @@ final class SubjectSteps {
   }
 
   Optional<Change> hosts(Step.Hosts step, None none) {
+    if (!HostLimits.isRead(facts)) {
+      return none.told(Kind.UNKNOWN, "it was not read from which hosts accounts may sign in");
+    }
     return lookup
         .account(step.account())
         .flatMap(
@@ -83,30 +86,27 @@ final class SubjectSteps {
                             account, Optional.empty(), Optional.empty(), Optional.of(step.is()))));
   }
 
-  /** What changes the primary group of an account: the old one goes, the new one comes. */
-  List<Change> primary(Step.Primary step, None none) {
+  /** Another primary group; the one before goes with that. */
+  Optional<Change> primary(Step.Primary step, None none) {
     Optional<Integer> account = lookup.account(step.account());
     Optional<Integer> wanted = step.is().flatMap(lookup::group);
     if (account.isEmpty() || (step.is().isPresent() && wanted.isEmpty())) {
-      return List.of();
+      return Optional.empty();
     }
-    List<Change> changes = new ArrayList<>();
-    Optional<Integer> has = primaryOf(model, account.get());
+    int who = account.get();
+    Optional<Integer> has = primaryOf(model, who);
     if (has.equals(wanted)) {
-      String who = Words.subject(facts, account.get());
-      none.told(
+      return none.told(
           Kind.ALREADY,
           wanted
-                  .map(group -> Words.subject(facts, group) + " is the primary group of " + who)
-                  .orElse(who + " has no primary group that was read")
-              + " already");
-      return List.of();
+                  .map(group -> Words.subject(facts, group) + " is the primary group of ")
+                  .orElse("no primary group was read of ")
+              + Words.subject(facts, who)
+              + (wanted.isPresent() ? " already" : ""));
     }
-    has.ifPresent(
-        group -> changes.add(new Change.MembershipRemoved(account.get(), group, Via.PRIMARY)));
-    wanted.ifPresent(
-        group -> changes.add(new Change.MembershipAdded(account.get(), group, Via.PRIMARY)));
-    return changes;
+    return wanted.isPresent()
+        ? wanted.map(group -> new Change.MembershipAdded(who, group, Via.PRIMARY))
+        : has.map(group -> new Change.MembershipRemoved(who, group, Via.PRIMARY));
   }
 
   /** The primary group of an account, if it was read. */

@@ -23,6 +23,11 @@ public final class HostLimits {
 
   private HostLimits() {}
 
+  /** Whether what limits accounts was kept; it is where an application signs people in. */
+  public static boolean isRead(Facts facts) {
+    return facts.arrays().columns().keySet().containsAll(NEEDS);
+  }
+
   /** The hosts an account may sign in from, in lower case; none when it is not limited. */
   public static List<String> of(Facts facts, int account) {
     if (!isLimited(facts, account)) {

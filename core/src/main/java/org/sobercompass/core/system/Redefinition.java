@@ -15,7 +15,7 @@ public sealed interface Redefinition {
       Function<RegisterLine, T> register,
       Function<RoleText, T> role,
       Function<ListItem, T> item,
-      Function<Written, T> setting);
+      Function<SettingText, T> setting);
 
   /** The setting, where it is one. */
   default Stream<Setting> settings() {
@@ -44,7 +44,7 @@ public sealed interface Redefinition {
         Function<RegisterLine, T> register,
         Function<RoleText, T> role,
         Function<ListItem, T> item,
-        Function<Written, T> setting) {
+        Function<SettingText, T> setting) {
       return scopes.apply(this);
     }
   }
@@ -61,7 +61,7 @@ public sealed interface Redefinition {
         Function<RegisterLine, T> lines,
         Function<RoleText, T> role,
         Function<ListItem, T> item,
-        Function<Written, T> setting) {
+        Function<SettingText, T> setting) {
       return lines.apply(this);
     }
   }
@@ -86,7 +86,7 @@ public sealed interface Redefinition {
         Function<RegisterLine, T> register,
         Function<RoleText, T> roles,
         Function<ListItem, T> item,
-        Function<Written, T> setting) {
+        Function<SettingText, T> setting) {
       return roles.apply(this);
     }
   }
@@ -111,20 +111,20 @@ public sealed interface Redefinition {
         Function<RegisterLine, T> register,
         Function<RoleText, T> role,
         Function<ListItem, T> items,
-        Function<Written, T> setting) {
+        Function<SettingText, T> setting) {
       return items.apply(this);
     }
   }
 
   /** A setting is written otherwise in the file that defines the system. */
-  record Written(Setting setting) implements Redefinition {
+  record SettingText(Setting setting) implements Redefinition {
     @Override
     public <T> T byKind(
         Function<ScopeLine, T> scope,
         Function<RegisterLine, T> register,
         Function<RoleText, T> role,
         Function<ListItem, T> item,
-        Function<Written, T> written) {
+        Function<SettingText, T> written) {
       return written.apply(this);
     }
   }

@@ -9,6 +9,8 @@ import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.contract.SmallFacts;
+import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
@@ -158,5 +160,35 @@ class SettingStepsTest {
     assertThat(Effects.of(model, changes).isNone()).isTrue();
     assertThat(kinds(one(new Step.Assign(off)), model.with(changes)))
         .containsExactly(Bound.Kind.ALREADY);
+  }
+
+  /** From where accounts may sign in is not said where the attributes for it were not kept. */
+  @Test
+  void hostsThatWereNotReadAreNotCalledFree() {
+    Facts facts = SmallFacts.of(new Random(1), 2, 1);
+    AccessModel model = AccessModel.of(facts, List.of(), Instant.EPOCH, Optional.empty());
+    Step.Hosts free = new Step.Hosts(facts.key(0), List.of(), List.of());
+    assertThat(kinds(one(free), model)).containsExactly(Bound.Kind.UNKNOWN);
+    AccessModel read = new SmallWorld(1).model();
+    Step.Hosts same = new Step.Hosts(read.facts().key(0), List.of(), List.of());
+    assertThat(kinds(one(same), read)).containsExactly(Bound.Kind.ALREADY);
+  }
+
+  @Test
+  void anAccountHasOnePrimaryGroup() {
+    int moved = 0;
+    for (long seed = 0; seed < SEEDS; seed++) {
+      AccessModel model = new SmallWorld(seed).model();
+      Facts facts = model.facts();
+      int group = facts.firstGroup() + (int) (seed % facts.groups());
+      Step.Primary step = Step.Primary.of(model, 0, group);
+      AccessModel after = model.with(one(step).on(model).changes());
+      assertThat(Step.Primary.of(after, 0, group).was()).contains(facts.key(group));
+      Step.Primary none = new Step.Primary(facts.key(0), step.is(), Optional.empty());
+      AccessModel without = after.with(one(none).on(after).changes());
+      assertThat(Step.Primary.of(without, 0, group).was()).isEmpty();
+      moved += step.was().isPresent() && !step.was().equals(step.is()) ? 1 : 0;
+    }
+    assertThat(moved).isGreaterThan(SEEDS / 10);
   }
 }

@@ -95,7 +95,8 @@ public final class SmallWorld {
             Combining.UNION,
             sight,
             new Admission(facts, false, Set.of("directory"), Optional.empty()),
-            List.of());
+            List.of(),
+            Optional.empty());
     List<Grant> grants = new ArrayList<>();
     for (Grant grant : grants(nodes)) {
       grants.add(
@@ -120,7 +121,9 @@ public final class SmallWorld {
   }
 
   private Facts facts() {
-    FactsBuilder builder = new FactsBuilder(List.of("uidnumber"), dn -> dn, new Problems());
+    FactsBuilder builder =
+        new FactsBuilder(
+            List.of("uidnumber", "host", "userworkstations"), dn -> dn, new Problems());
     FactsSource source = builder.source("dir");
     String[] units = {"ou=x", "ou=y,ou=x", "ou=z"};
     for (String unit : units) {
@@ -279,7 +282,8 @@ public final class SmallWorld {
         combining,
         ownSight,
         new Admission(facts, random.nextInt(12) == 0, Set.of("directory"), register),
-        List.of());
+        List.of(),
+        Optional.empty());
   }
 
   private List<Enrolment> register() {

@@ -168,29 +168,14 @@ final class LdapAmending {
     }
   }
 
-  /** The entry that a step changes; empty when it is none of a directory. */
-  private String place(Step step) {
-    Optional<Key> key =
-        step instanceof Step.Join join
-            ? Optional.of(join.group())
-            : step instanceof Step.Leave leave
-                ? Optional.of(leave.group())
-                : step instanceof Step.Disable disable
-                    ? Optional.of(disable.account())
-                    : step instanceof Step.Ends ends
-                        ? Optional.of(ends.account())
-                        : step instanceof Step.Hosts hosts
-                            ? Optional.of(hosts.account())
-                            : step instanceof Step.Primary primary
-                                ? Optional.of(primary.account())
-                                : Optional.empty();
-    if (step instanceof Step.Presence presence) {
-      return presence.dn();
-    }
-    return key.flatMap(facts::find).map(facts::dn).orElse("");
+  /** Where the entry stands that a step changes; empty when it was not read. */
+  private String place(Step.OfDirectory step) {
+    return step instanceof Step.Presence presence
+        ? presence.dn()
+        : facts.find(step.entry()).map(facts::dn).orElse("");
   }
 
-  private void step(int number, Step step) {
+  private void step(int number, Step.OfDirectory step) {
     String dn = place(step);
     Optional<Entry> entry = entries.getOrDefault(DnForm.of(dn), Optional.empty());
     if (dn.isEmpty() || entry.isEmpty()) {

@@ -156,7 +156,8 @@ public final class RoleFormat implements SystemFormat {
         combining,
         SightReader.of(file, context),
         admission,
-        List.of(file.place().file()));
+        List.of(file.place().file()),
+        Optional.empty());
   }
 
   /** Tells a role for everyone, or of administrators, that is not there. */

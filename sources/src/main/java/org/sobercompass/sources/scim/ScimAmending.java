@@ -39,7 +39,8 @@ final class ScimAmending {
           disable.disabled() ? new Difference(ACTIVE, on, off) : new Difference(ACTIVE, off, on);
       add(wish, disable.account(), active, into);
     } else {
-      into.byHand(wish.step(), "SCIM says no end of an account");
+      into.byHand(
+          wish.step(), "over SCIM only members are changed, and whether an account is active");
     }
   }
 

@@ -155,6 +155,19 @@ public final class FileFacts {
     return listOf[resource] < 0 ? Optional.empty() : Optional.of(lists[listOf[resource]]);
   }
 
+  /**
+   * The list of a path.
+   *
+   * @throws IllegalArgumentException when it was not read
+   */
+  FileList readList(int resource) {
+    return list(resource)
+        .filter(list -> !(list instanceof PosixList posix && posix.mayHideList()))
+        .orElseThrow(
+            () ->
+                new IllegalArgumentException("the list of " + tree.id(resource) + " was not read"));
+  }
+
   /** The tree of paths. */
   public PathTree tree() {
     return tree;

@@ -18,13 +18,7 @@ final class Nfs4Items implements ListItems {
   }
 
   private OrderedList list(int resource) {
-    return facts
-        .list(resource)
-        .map(OrderedList.class::cast)
-        .orElseThrow(
-            () ->
-                new IllegalArgumentException(
-                    "the list of " + facts.tree.id(resource) + " was not read"));
+    return (OrderedList) facts.readList(resource);
   }
 
   private static String who(String text) {

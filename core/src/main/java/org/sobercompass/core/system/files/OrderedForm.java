@@ -215,12 +215,7 @@ abstract sealed class OrderedForm implements ListForm {
       throw new IllegalArgumentException(
           "the entry " + text + " says that it is inherited: add it where it comes from");
     }
-    OrderedList list =
-        facts
-            .list(resource)
-            .map(OrderedList.class::cast)
-            .orElseThrow(
-                () -> new IllegalArgumentException("the list of " + path + " was not read"));
+    OrderedList list = (OrderedList) facts.readList(resource);
     if (list.descriptor.dacl().isEmpty()) {
       throw new IllegalArgumentException(
           path + " has no list, so everyone may do everything; give it a list first");

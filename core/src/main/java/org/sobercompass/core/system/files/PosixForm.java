@@ -129,15 +129,7 @@ final class PosixForm implements ListForm {
   @Override
   public FileFacts with(FileFacts facts, int resource, String text) {
     PosixEntry entry = PosixEntry.of(text);
-    PosixList list =
-        facts
-            .list(resource)
-            .map(PosixList.class::cast)
-            .filter(l -> !l.mayHideList())
-            .orElseThrow(
-                () ->
-                    new IllegalArgumentException(
-                        "the list of " + facts.tree.id(resource) + " was not read"));
+    PosixList list = (PosixList) facts.readList(resource);
     Trustees more = entry.isNamed() ? names.with(facts.trustees, entry.id(names)) : facts.trustees;
     Parts parts = list.parts();
     Parts changed =

@@ -128,15 +128,7 @@ final class PosixItems implements ListItems {
   }
 
   private Parts parts(int resource) {
-    return facts
-        .list(resource)
-        .map(PosixList.class::cast)
-        .filter(list -> !list.mayHideList())
-        .orElseThrow(
-            () ->
-                new IllegalArgumentException(
-                    "the list of " + facts.tree.id(resource) + " was not read"))
-        .parts();
+    return ((PosixList) facts.readList(resource)).parts();
   }
 
   @Override

@@ -19,13 +19,7 @@ final class SharedItems implements ListItems {
   }
 
   private OrderedList list(int resource) {
-    return facts
-        .list(resource)
-        .map(OrderedList.class::cast)
-        .orElseThrow(
-            () ->
-                new IllegalArgumentException(
-                    "the list of " + facts.tree.id(resource) + " was not read"));
+    return (OrderedList) facts.readList(resource);
   }
 
   private static String sid(String text) {

@@ -40,33 +40,11 @@ public record ApplicationDefinition(
     List<String> files,
     Optional<Settings> settings) {
 
-  /** A definition that no proposal can change but for its roles and register. */
-  public ApplicationDefinition(
-      String id,
-      String name,
-      RoleRights rights,
-      Resources nodes,
-      List<RoleInfo> roles,
-      RoleCompiler compiler,
-      Combining combining,
-      Sight sight,
-      Admission admission,
-      List<String> files) {
-    this(
-        id,
-        name,
-        rights,
-        nodes,
-        roles,
-        compiler,
-        combining,
-        sight,
-        admission,
-        files,
-        Optional.empty());
-  }
-
-  ApplicationDefinition with(List<RoleInfo> otherRoles, RoleCompiler otherCompiler) {
+  private ApplicationDefinition with(
+      List<RoleInfo> otherRoles,
+      RoleCompiler otherCompiler,
+      Admission otherAdmission,
+      Optional<Settings> otherSettings) {
     return new ApplicationDefinition(
         id,
         name,
@@ -76,31 +54,34 @@ public record ApplicationDefinition(
         otherCompiler,
         combining,
         sight,
-        admission,
+        otherAdmission,
         files,
-        settings);
+        otherSettings);
   }
 
   /** The same with another admission. */
   public ApplicationDefinition with(Admission other) {
-    return new ApplicationDefinition(
-        id, name, rights, nodes, roles, compiler, combining, sight, other, files, settings);
+    return with(roles, compiler, other, settings);
   }
 
   /** The same, whose settings a proposal can change. */
   public ApplicationDefinition with(Settings own) {
-    return new ApplicationDefinition(
-        id,
-        name,
-        rights,
-        nodes,
-        roles,
-        compiler,
-        combining,
-        sight,
-        admission,
-        files,
-        Optional.of(own));
+    return with(roles, compiler, admission, Optional.of(own));
+  }
+
+  /** The same with one role written otherwise. */
+  ApplicationDefinition with(RoleDefinition other) {
+    return with(
+        compiler.definitions().stream()
+            .map(role -> role.id().equals(other.id()) ? other : role)
+            .toList());
+  }
+
+  /** The same with these roles. */
+  private ApplicationDefinition with(Collection<RoleDefinition> definitions) {
+    List<RoleInfo> infos = new ArrayList<>();
+    RoleCompiler other = compiler.of(List.copyOf(definitions), infos);
+    return with(infos, other, admission, settings);
   }
 
   /** As another one says, with the numbers of this one; its register stays. */
@@ -129,12 +110,5 @@ public record ApplicationDefinition(
       throw new IllegalArgumentException(
           "the file of " + name + " was changed since it was read; read it again");
     }
-  }
-
-  /** The same with these roles. */
-  ApplicationDefinition with(Collection<RoleDefinition> definitions) {
-    List<RoleInfo> infos = new ArrayList<>();
-    RoleCompiler other = compiler.of(List.copyOf(definitions), infos);
-    return with(infos, other);
   }
 }

@@ -196,13 +196,11 @@ public final class RoleApplication implements AccessSystem {
         role.area().isEmpty()
             ? was.including(role.words())
             : was.allowing(role.area(), role.words());
-    List<RoleInfo> roles = new ArrayList<>();
-    RoleCompiler compiler = definition.compiler().with(is, roles);
-    return definition.with(roles, compiler);
+    return definition.with(is);
   }
 
   /** What the file defines with all settings so far; roles that were rewritten are so again. */
-  private ApplicationDefinition rewritten(Redefinition.Written last) {
+  private ApplicationDefinition rewritten(Redefinition.SettingText last) {
     List<Setting> all =
         Stream.concat(written.stream(), Stream.of(last)).flatMap(Redefinition::settings).toList();
     ApplicationDefinition read = definition.as(((RoleApplication) own().with(all)).definition);

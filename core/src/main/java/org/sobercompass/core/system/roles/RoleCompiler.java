@@ -66,18 +66,11 @@ public final class RoleCompiler {
   }
 
   /**
-   * The same roles with one written otherwise, not compiled yet.
+   * Other roles over the same rights.
    *
    * @param roles takes what they are compiled to
-   * @throws IllegalArgumentException when it cannot be so, with the reason
+   * @throws IllegalArgumentException when they cannot be so, with the reason
    */
-  RoleCompiler with(RoleDefinition other, List<RoleInfo> roles) {
-    return of(
-        byId.values().stream().map(role -> role.id().equals(other.id()) ? other : role).toList(),
-        roles);
-  }
-
-  /** Other roles over the same rights. Otherwise as the one above. */
   RoleCompiler of(List<RoleDefinition> all, List<RoleInfo> roles) {
     RoleCompiler changed = new RoleCompiler(rights);
     Problems problems = new Problems();

@@ -8,7 +8,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
-import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.contract.SmallFacts;
@@ -16,13 +15,10 @@ import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.facts.Implicit;
 import org.sobercompass.core.proposal.AsIn;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
-import org.sobercompass.core.system.Admission;
-import org.sobercompass.core.system.ListedSystem;
 import org.sobercompass.core.system.Redefinition;
 import org.sobercompass.core.system.Trustees;
 
@@ -32,36 +28,10 @@ class OwnersAndSharesTest {
 
   private final Facts facts = RandomFiles.facts();
 
-  private Trustees.Builder trustees(FileStyle style) {
-    Trustees.Builder all = new Trustees.Builder(facts, facts.implicit(Implicit.EVERYONE));
-    for (int s = 0; s < RandomFiles.ACCOUNTS + RandomFiles.GROUPS; s++) {
-      boolean account = s < RandomFiles.ACCOUNTS;
-      int subject = account ? s : facts.firstGroup() + s - RandomFiles.ACCOUNTS;
-      String id = account ? "u:" + (1000 + s) : "g:" + (2000 + s - RandomFiles.ACCOUNTS);
-      all.add(
-          style == FileStyle.SHARED ? RandomFiles.sid(style, s) : id,
-          facts.login(subject),
-          subject);
-    }
-    return all;
-  }
-
-  private FileAccess access(FileFacts files) {
-    return new FileAccess(
-        new ListedSystem.Definition(
-            "x",
-            "x",
-            SmallFacts.sight(true),
-            new Admission(facts, false, Set.of(), Optional.empty()),
-            List.of()),
-        List.of(),
-        files,
-        facts);
-  }
-
   /** What the owner, the owning group and everybody may, at a folder and a file in it. */
   private FileAccess nfs4(Random random, int owner, int group) {
-    FileFacts.Builder into = new FileFacts.Builder(FileStyle.NFS4, trustees(FileStyle.NFS4));
+    FileFacts.Builder into =
+        new FileFacts.Builder(FileStyle.NFS4, RandomFiles.trustees(facts, FileStyle.NFS4));
     for (int p = 0; p < 2; p++) {
       int node = p == 0 ? 0 : into.paths().child(0, "f".getBytes(StandardCharsets.UTF_8));
       List<Ace> entries = new ArrayList<>();
@@ -85,7 +55,7 @@ class OwnersAndSharesTest {
       int[] numbers = named.stream().mapToInt(Integer::intValue).toArray();
       into.put(node, p == 0, into.list(list, 1 + owner, numbers));
     }
-    return access(into.build());
+    return RandomFiles.access(facts, into.build());
   }
 
   private static Proposal owned(String at, String was, String is) {
@@ -148,7 +118,8 @@ class OwnersAndSharesTest {
 
   /** A folder that everybody may change, behind a share with a list of its own. */
   private FileAccess shared(List<Ace> ofShare) {
-    FileFacts.Builder into = new FileFacts.Builder(FileStyle.SHARED, trustees(FileStyle.SHARED));
+    FileFacts.Builder into =
+        new FileFacts.Builder(FileStyle.SHARED, RandomFiles.trustees(facts, FileStyle.SHARED));
     List<Ace> open = new ArrayList<>();
     int[] named = new int[RandomFiles.ACCOUNTS];
     for (int a = 0; a < RandomFiles.ACCOUNTS; a++) {
@@ -166,7 +137,7 @@ class OwnersAndSharesTest {
             Optional.of(ofShare),
             Optional.empty());
     into.share("field data", 0, into.shareList(list, numbers));
-    return access(into.build());
+    return RandomFiles.access(facts, into.build());
   }
 
   private String text(FileAccess access, Ace ace) {

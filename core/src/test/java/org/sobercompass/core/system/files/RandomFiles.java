@@ -122,13 +122,7 @@ final class RandomFiles {
 
   /** The tree made new: what comes from above is worked out at each path. */
   static FileAccess access(Facts facts, FileStyle style, List<Spot> spots) {
-    Trustees.Builder trustees = new Trustees.Builder(facts, facts.implicit(Implicit.EVERYONE));
-    for (int s = 0; s < ACCOUNTS + GROUPS; s++) {
-      int subject = s < ACCOUNTS ? s : facts.firstGroup() + s - ACCOUNTS;
-      String kind = s < ACCOUNTS ? "u:" + (1000 + s) : "g:" + (2000 + s - ACCOUNTS);
-      trustees.add(style == FileStyle.SHARED ? sid(style, s) : kind, facts.login(subject), subject);
-    }
-    FileFacts.Builder into = new FileFacts.Builder(style, trustees);
+    FileFacts.Builder into = new FileFacts.Builder(style, trustees(facts, style));
     int[] nodes = new int[spots.size()];
     Descriptor[] made = new Descriptor[spots.size()];
     for (int p = 0; p < spots.size(); p++) {
@@ -150,6 +144,22 @@ final class RandomFiles {
       int[] named = all.stream().mapToInt(a -> number(style, a.trustee())).toArray();
       into.put(nodes[p], spot.folder, into.list(made[p], 1, named));
     }
+    return access(facts, into.build());
+  }
+
+  /** Whom lists name: all accounts, then all groups. */
+  static Trustees.Builder trustees(Facts facts, FileStyle style) {
+    Trustees.Builder trustees = new Trustees.Builder(facts, facts.implicit(Implicit.EVERYONE));
+    for (int s = 0; s < ACCOUNTS + GROUPS; s++) {
+      int subject = s < ACCOUNTS ? s : facts.firstGroup() + s - ACCOUNTS;
+      String kind = s < ACCOUNTS ? "u:" + (1000 + s) : "g:" + (2000 + s - ACCOUNTS);
+      trustees.add(style == FileStyle.SHARED ? sid(style, s) : kind, facts.login(subject), subject);
+    }
+    return trustees;
+  }
+
+  /** Behind a sight of all of them. */
+  static FileAccess access(Facts facts, FileFacts files) {
     return new FileAccess(
         new ListedSystem.Definition(
             "x",
@@ -158,7 +168,7 @@ final class RandomFiles {
             new Admission(facts, false, Set.of(), Optional.empty()),
             List.of()),
         List.of(),
-        into.build(),
+        files,
         facts);
   }
 

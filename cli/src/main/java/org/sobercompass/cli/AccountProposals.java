@@ -11,12 +11,12 @@ import org.sobercompass.core.system.HostLimits;
 import org.sobercompass.sources.text.Moments;
 
 /** Proposals of the state of accounts themselves, by the names that were typed. */
-final class AccountStates {
+final class AccountProposals {
   private final Inputs inputs;
   private final String what;
   private final List<String> names;
 
-  AccountStates(Inputs inputs, String what, List<String> names) {
+  AccountProposals(Inputs inputs, String what, List<String> names) {
     this.inputs = inputs;
     this.what = what;
     this.names = names;
