@@ -98,12 +98,16 @@ public final class MappingFiles {
     }
     problems.throwIfErrors();
     if (!proposal.settings().isEmpty()) {
-      // Rules and expectations may name what a setting takes away.
-      Map<String, String> texts = new HashMap<>();
-      files.all().forEach(file -> texts.put(file.name(), file.text()));
-      workspace.readsWith(texts);
+      readable();
     }
     return files.all();
+  }
+
+  /** Rules and expectations may name what a setting takes away. */
+  private void readable() {
+    Map<String, String> texts = new HashMap<>();
+    files.all().forEach(file -> texts.put(file.name(), file.text()));
+    workspace.readsWith(texts);
   }
 
   /** The numbers of the steps that changed a file. */

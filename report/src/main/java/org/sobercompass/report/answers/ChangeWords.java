@@ -3,6 +3,7 @@ package org.sobercompass.report.answers;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Map;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
@@ -25,6 +26,10 @@ import org.sobercompass.core.system.Setting;
 
 /** Changes in words. Immutable and thread-safe. */
 final class ChangeWords {
+  /** What a setting is that says all of something. */
+  private static final Map<String, String> WHOLE =
+      Map.of("roles", "the role ", "scopes", "the scope ");
+
   private final AccessModel model;
   private final Powers powers;
   private final ZoneId zone;
@@ -127,8 +132,8 @@ final class ChangeWords {
     String who = Words.subject(model.facts(), change.subject());
     if (change.hosts().isPresent()) {
       List<String> hosts = change.hosts().get();
-      String from = hosts.isEmpty() ? "all hosts" : "only " + String.join(", ", hosts);
-      return say("let", "let", who, " sign in from " + from);
+      String from = hosts.isEmpty() ? "from all hosts" : "only from " + String.join(", ", hosts);
+      return say("let", "let", who, " sign in " + from);
     }
     return change
         .disabled()
@@ -209,9 +214,13 @@ final class ChangeWords {
 
   private String setting(SystemView view, Setting setting) {
     String of = " of " + view.system().name();
+    String what =
+        setting.path().size() == 2 && WHOLE.containsKey(setting.path().get(0))
+            ? WHOLE.get(setting.path().get(0)) + setting.path().get(1)
+            : setting.where();
     return setting.is().isEmpty()
-        ? say("take out", "taken out", setting.where(), of)
-        : say("set", "set", setting.where(), of + " to " + setting.is());
+        ? say("take out", "taken out", what, of)
+        : say("set", "set", what, of + " to " + setting.is());
   }
 
   private String removed(Change.AssignmentRemoved removed) {
@@ -228,7 +237,7 @@ final class ChangeWords {
     Grant grant = view.grants().get(removed.grant());
     String role = view.system().roles().get(grant.role()).name();
     String whom = Words.trustee(model.facts(), grant);
-    String place = Words.place(view, grant) + (grant.on() ? "" : ", switched off");
+    String place = Words.place(view, grant);
     String at =
         view.resources().size() == 1
             ? ""
@@ -243,7 +252,13 @@ final class ChangeWords {
             "withdraw",
             "withdrawn",
             "the role " + role + " of " + view.system().name(),
-            " from " + whom + at + " (" + grant.place() + ")");
+            " from "
+                + whom
+                + at
+                + (grant.on() ? "" : ", switched off")
+                + " ("
+                + grant.place()
+                + ")");
   }
 
   private String role(AdminGrant grant) {

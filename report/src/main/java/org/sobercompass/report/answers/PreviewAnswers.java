@@ -110,7 +110,25 @@ public final class PreviewAnswers {
     return ask.finish(sheet);
   }
 
-  /** What a step does without the others; not worked out where there are many. */
+  /** The settings of the same system that are made before: a new role gives nothing without. */
+  private static List<Change> settingsBefore(Bound bound, int at) {
+    int system = system(bound.made().get(at).change());
+    return bound.made().subList(0, at).stream()
+        .map(Bound.Made::change)
+        .filter(
+            change ->
+                system >= 0
+                    && change instanceof Change.Redefined other
+                    && other.system() == system
+                    && other.how().settings().findAny().isPresent())
+        .toList();
+  }
+
+  private static int system(Change change) {
+    return change.fold(membership -> -1, Change.OfSystem::system, subject -> -1);
+  }
+
+  /** What a step does after the settings that it counts on; not worked out where there are many. */
   private String alone(Bound bound, int at) {
     if (bound.made().size() > MOST_ALONE) {
       return "";
@@ -119,8 +137,10 @@ public final class PreviewAnswers {
     if (!standsAlone(one)) {
       return "not by itself";
     }
-    Effects effects = Effects.of(assessment.model(), one);
-    ActEffects acts = ActEffects.of(assessment, one);
+    List<Change> settings = settingsBefore(bound, at);
+    Assessment then = settings.isEmpty() ? assessment : assessment.with(settings);
+    Effects effects = Effects.of(then.model(), one);
+    ActEffects acts = ActEffects.of(then, one);
     int gives = effects.gives().size() + acts.gives().size();
     int ends = effects.ends().size() + acts.ends().size();
     return gives + ends == 0
