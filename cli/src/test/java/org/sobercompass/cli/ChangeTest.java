@@ -148,7 +148,10 @@ class ChangeTest {
             + "drop table loans.loan;\n"
             + "revoke select on loans.loan from curators cascade;\n"
             + "grant select on loans.loan;\n"
-            + "grant curators to nobody;\n");
+            + "grant curators to nobody;\n"
+            + "alter default privileges grant select on tables to curators;\n"
+            + "alter default privileges for role loader grant execute on tables to curators;\n"
+            + "alter default privileges for role loader grant select on views to curators;\n");
     SoberTest.Said said = sober("preview", folder.resolve("wrong.sql").toString());
     assertThat(said.code()).isEqualTo(Exit.INPUT);
     assertThat(said.err())
@@ -157,7 +160,10 @@ class ChangeTest {
         .contains("wrong.sql:4: a statement that begins with drop")
         .contains("wrong.sql:5: the word cascade after that")
         .contains("wrong.sql:6: it is not said to whom")
-        .contains("wrong.sql:7: there is no role nobody");
+        .contains("wrong.sql:7: there is no role nobody")
+        .contains("wrong.sql:8: it is not said for which role")
+        .contains("wrong.sql:9: there is no right execute on a table")
+        .contains("wrong.sql:10: there are no default privileges on views");
     Files.writeString(folder.resolve("so.sql"), "grant select on loans.loan to curators;");
     assertThat(sober("preview", folder.resolve("so.sql").toString()).out())
         .startsWith("Nothing is to be changed.")

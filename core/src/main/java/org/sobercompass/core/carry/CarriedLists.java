@@ -74,15 +74,19 @@ final class CarriedLists {
   void carry(Whose whose, Predicate<ListWish.Edit> may) {
     carried.put(whose.who, whose.to);
     List<ListWish.Edit> items = naming.items(whose.owner);
-    boolean givesUp =
-        whose.moves && items.stream().anyMatch(i -> view.system().isExclusive(i.text()));
+    Set<Integer> givesUp = new HashSet<>();
+    items.stream()
+        .filter(i -> whose.moves && view.system().isExclusive(i.text()) && may.test(i))
+        .forEach(i -> givesUp.add(i.resource()));
     for (ListWish.Edit entry : naming.of(whose.owner)) {
-      if (may.test(entry)) {
+      boolean comes =
+          givesUp.contains(entry.resource()) && view.system().goesWithOwner(naming.grant(entry));
+      if (may.test(entry) && !comes) {
         write(whose, entry, whose.moves);
       }
     }
-    for (ListWish.Edit entry : givesUp ? List.<ListWish.Edit>of() : naming.ofOwner(whose.owner)) {
-      if (may.test(entry)) {
+    for (ListWish.Edit entry : naming.ofOwner(whose.owner)) {
+      if (may.test(entry) && !givesUp.contains(entry.resource())) {
         write(whose, entry, false);
       }
     }

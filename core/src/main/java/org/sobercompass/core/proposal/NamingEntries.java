@@ -6,10 +6,12 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.BiPredicate;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
@@ -33,7 +35,7 @@ public final class NamingEntries {
   private final Map<Integer, String> ids = new HashMap<>();
   private final Set<Integer> anew = new HashSet<>();
   private final Map<ListWish.Edit, Integer> edits = new LinkedHashMap<>();
-  private final Map<List<Integer>, String> items = new HashMap<>();
+  private final Map<List<Integer>, List<String>> items = new HashMap<>();
   private final Map<Integer, List<ListWish.Edit>> pending = new HashMap<>();
   private final Set<List<Integer>> written = new HashSet<>();
   private @Nullable Map<Integer, List<int[]>> bySubject;
@@ -181,10 +183,7 @@ public final class NamingEntries {
       flush(entry.resource());
     }
     OptionalInt grant = now.entryOf(entry.resource(), entry.text());
-    if (grant.isEmpty()) {
-      return List.of();
-    }
-    List<ListWish.Edit> made = now.entryFor(grant.getAsInt(), other);
+    List<ListWish.Edit> made = grant.isEmpty() ? List.of() : now.entryFor(grant.getAsInt(), other);
     made.forEach(edit -> apply(edit, other));
     return made;
   }
@@ -193,8 +192,9 @@ public final class NamingEntries {
    * Takes out one entry, also where it was written otherwise meanwhile, for somebody else's sake.
    */
   public void take(ListWish.Edit entry, int subject) {
-    boolean otherwise = edits.containsKey(new ListWish.Edit(entry.resource(), entry.text(), false));
-    take(entry);
+    ListWish.Edit gone = new ListWish.Edit(entry.resource(), entry.text(), false);
+    boolean otherwise = edits.containsKey(gone);
+    apply(gone, NOBODY);
     List<ListWish.Edit> waiting = pending.getOrDefault(entry.resource(), List.of());
     if (otherwise) {
       List<ListWish.Edit> added = waiting.stream().filter(ListWish.Edit::added).toList();
@@ -234,35 +234,41 @@ public final class NamingEntries {
   }
 
   /** Takes out one entry, or one item. */
-  public void take(ListWish.Edit entry) {
-    apply(new ListWish.Edit(entry.resource(), entry.text(), false), NOBODY);
+  public void take(ListWish.Edit it) {
+    apply(new ListWish.Edit(it.resource(), it.text(), false), NOBODY);
   }
 
   /**
    * Writes an item for another; what the list says for the same already becomes one with it.
    *
-   * @return what it is for the other
+   * @return it for the other
    * @throws IllegalArgumentException when the lists could not name that subject
    */
   public ListWish.Edit item(ListWish.Edit item, int other) {
     String text = view.system().itemFor(item.text(), other);
-    List<Integer> key = List.of(item.resource(), other);
-    String before = items.get(key);
-    for (ListWish.Edit there : before == null ? items(other) : List.<ListWish.Edit>of()) {
-      boolean alike =
-          there.resource() == item.resource() && !view.system().isExclusive(there.text());
-      before = alike ? there.text() : before;
-    }
     if (view.system().isExclusive(text)) {
       take(item);
-    } else if (before != null) {
-      text = view.system().joined(text, before);
-      if (!text.equals(before)) {
-        apply(new ListWish.Edit(item.resource(), before, false), other);
-      }
-      items.put(key, text);
     } else {
-      items.put(key, text);
+      List<String> known =
+          items.computeIfAbsent(
+              List.of(item.resource(), other),
+              k ->
+                  items(other).stream()
+                      .filter(there -> there.resource() == item.resource())
+                      .map(ListWish.Edit::text)
+                      .filter(there -> !view.system().isExclusive(there))
+                      .collect(Collectors.toCollection(ArrayList::new)));
+      for (String before : List.copyOf(known)) {
+        Optional<String> both = view.system().joined(text, before);
+        if (both.isPresent()) {
+          known.remove(before);
+          text = both.get();
+          if (!text.equals(before)) {
+            apply(new ListWish.Edit(item.resource(), before, false), other);
+          }
+        }
+      }
+      known.add(text);
     }
     ListWish.Edit made = new ListWish.Edit(item.resource(), text, true);
     apply(made, other);

@@ -229,14 +229,19 @@ public interface AccessSystem {
     throw new UnsupportedOperationException(id());
   }
 
+  /** Whether what a grant gives the owner of its resource is the next owner's without an edit. */
+  default boolean goesWithOwner(int grant) {
+    return false;
+  }
+
   /** Whether an item has one bearer only, such as who owns a resource. */
   default boolean isExclusive(String text) {
     return false;
   }
 
-  /** Two items for the same, as one that says what both say. */
-  default String joined(String text, String other) {
-    return text;
+  /** Two items for the same, as one that says what both say; empty where they stay two. */
+  default Optional<String> joined(String text, String other) {
+    return Optional.empty();
   }
 
   /** Whether the list of a resource says something that is no grant. */

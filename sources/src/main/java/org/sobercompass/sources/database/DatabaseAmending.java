@@ -17,6 +17,7 @@ import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.database.DatabaseAccess;
 import org.sobercompass.core.system.database.DatabaseFacts;
+import org.sobercompass.core.system.database.DefaultPrivileges;
 import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.SourceKind;
 import org.sobercompass.sources.SystemFormat;
@@ -56,7 +57,12 @@ final class DatabaseAmending {
         owners.computeIfAbsent(one.resource(), r -> new ArrayList<>()).add(one);
         continue;
       }
-      add(one.step(), object(system, one.resource()), one.text());
+      Optional<DefaultPrivileges.Item> later = DefaultPrivileges.item(one.text());
+      if (later.isPresent()) {
+        later(one, later.get(), way(system.facts().tree().id(one.resource())));
+      } else {
+        add(one.step(), object(system, one.resource()), one.text());
+      }
     }
     put(database);
     for (Map.Entry<Integer, List<SystemFormat.Comes>> one : owners.entrySet()) {
@@ -105,6 +111,16 @@ final class DatabaseAmending {
             List.of(
                 new Difference(
                     SqlForm.OWNER_OF + object(system, resource), List.of(was), List.of(role)))));
+  }
+
+  private void later(SystemFormat.Comes one, DefaultPrivileges.Item item, List<String> way) {
+    String schema = way.size() == 1 ? "" : way.get(1);
+    String object = SqlForm.later(item.made(), item.item().grantor(), schema);
+    if (one.added()) {
+      add(one.step(), object, item.item().text());
+    } else {
+      remove(one.step(), object, item.item().text());
+    }
   }
 
   private static String object(DatabaseAccess system, int resource) {

@@ -38,6 +38,7 @@ import org.sobercompass.core.system.database.DatabaseFacts.Read;
 import org.sobercompass.core.system.database.DatabaseFacts.Rows;
 import org.sobercompass.core.system.database.DatabaseFacts.View;
 import org.sobercompass.core.system.database.DatabaseRights;
+import org.sobercompass.core.system.database.DefaultPrivileges;
 import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.Ids;
 import org.sobercompass.sources.SightReader;
@@ -183,30 +184,29 @@ public final class DatabaseFormat implements SystemFormat {
       }
     }
 
-    /** What {@code alter default privileges} says, in words. */
+    /** What {@code alter default privileges} says. */
     private void byDefault(JsonNode node, Place place) {
       String schema = Lines.text(node, "schema");
       int at = schema.isEmpty() ? step(0, database) : step(step(0, database), schema);
-      String made =
-          switch (Lines.text(node, "type")) {
-            case "r" -> "a new table";
-            case "S" -> "a new sequence";
-            case "f" -> "a new function";
-            case "n" -> "a new schema";
-            default -> "a new type";
-          };
-      List<String> given = new ArrayList<>();
+      String maker = Lines.text(node, "role");
+      trustee(maker);
+      List<AclItem> given = new ArrayList<>();
       for (String text : Lines.texts(node, "grants")) {
-        Optional<AclItem> item = AclItem.of(text);
-        if (item.isEmpty()) {
-          problems.error(place, Problem.quote(text) + " is no grant", "grantee=privileges/grantor");
-        } else {
-          String whom = item.get().grantee().isEmpty() ? "everyone" : item.get().grantee();
-          given.add(DatabaseRights.words(item.get().mask()) + " to " + whom);
-        }
+        AclItem.of(text)
+            .ifPresentOrElse(
+                item -> {
+                  given.add(item);
+                  if (!item.grantee().isEmpty()) {
+                    trustee(item.grantee());
+                  }
+                },
+                () ->
+                    problems.error(
+                        place, Problem.quote(text) + " is no grant", "grantee=privileges/grantor"));
       }
       into.byDefault(
-          at, made + " by " + Lines.text(node, "role") + ": " + String.join("; ", given));
+          at,
+          new DefaultPrivileges(DefaultPrivileges.Made.of(Lines.text(node, "type")), maker, given));
     }
 
     private static Kind kind(JsonNode node) {

@@ -12,6 +12,7 @@ import org.sobercompass.core.amendment.Difference;
 import org.sobercompass.core.system.database.AclItem;
 import org.sobercompass.core.system.database.DatabaseFacts.Kind;
 import org.sobercompass.core.system.database.DatabaseRights;
+import org.sobercompass.core.system.database.DefaultPrivileges;
 
 /**
  * Grants as statements of PostgreSQL, and how to ask for them. An object is named by its kind and
@@ -75,6 +76,9 @@ final class SqlForm {
               + " n.oid = pronamespace where nspname = %s and proname || '(' ||"
               + " pg_get_function_identity_arguments(p.oid) || ')' = %s");
 
+  /** Before the kind of object that default privileges are for: {@code new-table by "a"}. */
+  private static final String NEW = "new-";
+
   private SqlForm() {}
 
   private static String relation(String kind) {
@@ -93,6 +97,42 @@ final class SqlForm {
           default -> kind.name().toLowerCase(Locale.ROOT);
         };
     return word + " " + String.join(".", names.stream().map(SqlForm::quoted).toList());
+  }
+
+  /**
+   * The name of the default privileges of a role.
+   *
+   * @param schema where, or empty for all schemas
+   */
+  static String later(DefaultPrivileges.Made made, String maker, String schema) {
+    return NEW
+        + made.word()
+        + " by "
+        + quoted(maker)
+        + (schema.isEmpty() ? "" : " in " + quoted(schema));
+  }
+
+  /** Asks for the default privileges of a role: in a schema, else for all. */
+  private static String later(String object) {
+    List<String> names = names(object);
+    DefaultPrivileges.Made made = made(object);
+    boolean all = names.size() == 1;
+    // The one letter that differs from that of pg_default_acl (PostgreSQL 15 source, acldefault).
+    char usual = made == DefaultPrivileges.Made.SEQUENCE ? 's' : made.letter();
+    return "select coalesce((select defaclacl from pg_default_acl where defaclrole = r.oid and"
+        + " defaclobjtype = '"
+        + made.letter()
+        + "' and defaclnamespace = "
+        + (all ? "0), acldefault('" + usual + "', r.oid)" : "n.oid), '{}'")
+        + ")::text[] from pg_roles r"
+        + (all ? "" : ", pg_namespace n")
+        + " where r.rolname = %s"
+        + (all ? "" : " and n.nspname = %s");
+  }
+
+  private static DefaultPrivileges.Made made(String object) {
+    String word = kind(object).substring(NEW.length());
+    return DefaultPrivileges.Made.valueOf(word.toUpperCase(Locale.ROOT));
   }
 
   /** A name as an identifier in double quotes. */
@@ -122,9 +162,11 @@ final class SqlForm {
     Object[] names = names(object).stream().map(SqlForm::literal).toArray();
     String kind = kind(object);
     String query =
-        kind.startsWith(OWNER_OF)
-            ? OWNERS.getOrDefault(kind.substring(OWNER_OF.length()), "")
-            : QUERIES.getOrDefault(kind, "");
+        kind.startsWith(NEW)
+            ? later(object)
+            : kind.startsWith(OWNER_OF)
+                ? OWNERS.getOrDefault(kind.substring(OWNER_OF.length()), "")
+                : QUERIES.getOrDefault(kind, "");
     return String.format(Locale.ROOT, query, names);
   }
 
@@ -204,19 +246,33 @@ final class SqlForm {
         AclItem.of(item).orElseThrow(() -> new IllegalArgumentException("no grant: " + item));
     String whom = read.grantee().isEmpty() ? "public" : quoted(read.grantee());
     List<String> all = new ArrayList<>();
-    all.add("set local role " + quoted(read.grantor()));
+    boolean later = kind(object).startsWith(NEW);
+    if (!later) {
+      all.add("set local role " + quoted(read.grantor()));
+    }
     for (boolean option : new boolean[] {false, true}) {
       String rights = rights(object, read.mask(), option);
       if (!rights.isEmpty()) {
         String on = rights + " on " + on(object);
         all.add(
-            gives
-                ? "grant " + on + " to " + whom + (option ? " with grant option" : "")
-                : "revoke " + on + " from " + whom);
+            (later ? whoseNew(object) : "")
+                + (gives
+                    ? "grant " + on + " to " + whom + (option ? " with grant option" : "")
+                    : "revoke " + on + " from " + whom));
       }
     }
-    all.add("reset role");
+    if (!later) {
+      all.add("reset role");
+    }
     return all;
+  }
+
+  private static String whoseNew(String object) {
+    List<String> names = names(object);
+    return "alter default privileges for role "
+        + quoted(names.get(0))
+        + (names.size() == 1 ? "" : " in schema " + quoted(names.get(1)))
+        + " ";
   }
 
   /** The rights that may, or may not, be passed on; of a column with its name. */
@@ -236,6 +292,9 @@ final class SqlForm {
   }
 
   private static String on(String object) {
+    if (kind(object).startsWith(NEW)) {
+      return made(object).word() + "s";
+    }
     List<String> names = names(object);
     return switch (kind(object)) {
       case "column" -> "table " + quoted(names.get(0)) + "." + quoted(names.get(1));

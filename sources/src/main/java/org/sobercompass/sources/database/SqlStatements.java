@@ -1,10 +1,8 @@
 package org.sobercompass.sources.database;
 
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -19,7 +17,6 @@ import org.sobercompass.core.system.database.AclItem;
 import org.sobercompass.core.system.database.DatabaseAccess;
 import org.sobercompass.core.system.database.DatabaseFacts;
 import org.sobercompass.core.system.database.DatabaseFacts.Kind;
-import org.sobercompass.core.system.database.DatabaseRights;
 
 /**
  * Grants and revokes (PostgreSQL 15 documentation, GRANT and REVOKE) one after the other, as what
@@ -35,10 +32,8 @@ final class SqlStatements {
   private final Facts facts;
   private final Consumer<Step> into;
 
-  /** The items of each object that was named: as they are, and as they become. */
-  private final Map<Integer, List<AclItem>> before = new LinkedHashMap<>();
-
-  private final Map<Integer, List<AclItem>> after = new LinkedHashMap<>();
+  private final SqlItems<Integer> given = new SqlItems<>(this::items);
+  private final SqlDefaults defaults;
   private String role = "";
 
   SqlStatements(AccessModel model, SystemView view, Consumer<Step> into) {
@@ -46,6 +41,7 @@ final class SqlStatements {
     this.objects = ((DatabaseAccess) view.system()).facts();
     this.facts = model.facts();
     this.into = into;
+    this.defaults = new SqlDefaults(objects, way -> object(way), this::step);
   }
 
   void take(SqlWords words) {
@@ -57,6 +53,8 @@ final class SqlStatements {
         throw new IllegalArgumentException("an option of a role is not read yet");
       }
       change(words, grants, optionOnly);
+    } else if (words.passes("alter", "default", "privileges")) {
+      defaults.take(words, role);
     } else if (words.passes("set")) {
       session(words);
     } else if (words.isEnd()) {
@@ -79,11 +77,8 @@ final class SqlStatements {
     }
   }
 
-  /** One right, and the columns that it is for. */
-  private record Right(String name, List<String> columns) {}
-
   private void change(SqlWords words, boolean grants, boolean optionOnly) {
-    List<Right> rights = rights(words);
+    List<SqlRights> rights = SqlRights.all(words);
     if (!words.passes("on")) {
       member(rights, words, grants);
       return;
@@ -92,49 +87,23 @@ final class SqlStatements {
     if (!words.passes(grants ? "to" : "from")) {
       throw new IllegalArgumentException("it is not said " + (grants ? "to" : "from") + " whom");
     }
-    List<String> whom = whom(words);
+    List<String> whom = SqlRights.whom(words);
     boolean option = grants && words.passes("with", "grant", "option");
+    SqlItems.Verb verb = new SqlItems.Verb(grants, option, optionOnly);
     String by = words.passes("granted", "by") ? words.next() : role;
-    if (!words.isEnd() && !words.passes("restrict")) {
-      throw new IllegalArgumentException("the word " + words.next() + " after that");
-    }
+    SqlRights.end(words);
     for (int object : on) {
-      for (Right right : rights) {
+      for (SqlRights right : rights) {
         for (int at : columns(object, right)) {
           String grantor = by.isEmpty() || by.equals("current_user") ? owner(at) : by;
           for (String grantee : whom) {
             AclItem item = new AclItem(grantee, mask(at, right), grantor);
-            one(at, item, grants, option, optionOnly);
+            // What is so already, whoever binds it says.
+            given.change(at, item, verb, (idle, is) -> step(at, idle.text(), is));
           }
         }
       }
     }
-  }
-
-  private static List<Right> rights(SqlWords words) {
-    List<Right> rights = new ArrayList<>();
-    do {
-      String name = words.next();
-      List<String> columns = new ArrayList<>();
-      if (words.passes("(")) {
-        do {
-          columns.add(words.next());
-        } while (words.passes(","));
-        words.passes(")");
-      }
-      rights.add(new Right(name, columns));
-    } while (words.passes(","));
-    words.passes("privileges");
-    return rights;
-  }
-
-  private static List<String> whom(SqlWords words) {
-    List<String> whom = new ArrayList<>();
-    do {
-      words.passes("group");
-      whom.add(words.passes("public") ? "" : words.next());
-    } while (words.passes(","));
-    return whom;
   }
 
   /** The objects that a statement names. */
@@ -168,10 +137,10 @@ final class SqlStatements {
   }
 
   /** What a right is for: the columns that it names, else the object. */
-  private List<Integer> columns(int object, Right right) {
-    return right.columns.isEmpty()
+  private List<Integer> columns(int object, SqlRights right) {
+    return right.columns().isEmpty()
         ? List.of(object)
-        : right.columns.stream().map(column -> below(object, column)).toList();
+        : right.columns().stream().map(column -> below(object, column)).toList();
   }
 
   private static String word(Kind kind) {
@@ -204,68 +173,9 @@ final class SqlStatements {
     return objects.trustees().text(objects.item(object).owner());
   }
 
-  private long mask(int object, Right right) {
-    if (right.name.equals("all")) {
-      return objects.item(object).kind().rights() & plain();
-    }
-    String wanted = right.name.equals("temp") ? "temporary" : right.name;
-    for (char letter : DatabaseRights.LETTERS.toCharArray()) {
-      if (DatabaseRights.name(letter).equals(wanted)) {
-        boolean fits = (objects.item(object).kind().rights() & DatabaseRights.bit(letter)) != 0;
-        if (fits) {
-          return DatabaseRights.bit(letter);
-        }
-      }
-    }
-    throw new IllegalArgumentException(
-        "there is no right " + right.name + " on a " + objects.item(object).kind().word());
-  }
-
-  private static long plain() {
-    long mask = 0;
-    for (char letter : DatabaseRights.LETTERS.toCharArray()) {
-      mask |= DatabaseRights.bit(letter);
-    }
-    return mask;
-  }
-
-  private static long options(long mask) {
-    long options = 0;
-    for (char letter : DatabaseRights.LETTERS.toCharArray()) {
-      options |= (mask & DatabaseRights.bit(letter)) != 0 ? DatabaseRights.option(letter) : 0;
-    }
-    return options;
-  }
-
-  /** What one right does to the item of who gave it and who gets it. */
-  private void one(int object, AclItem item, boolean grants, boolean option, boolean optionOnly) {
-    List<AclItem> items = after.computeIfAbsent(object, r -> new ArrayList<>(items(r)));
-    before.putIfAbsent(object, items(object));
-    AclItem was =
-        items.stream()
-            .filter(i -> i.grantee().equals(item.grantee()) && i.grantor().equals(item.grantor()))
-            .findFirst()
-            .orElse(new AclItem(item.grantee(), 0, item.grantor()));
-    long mask = was.mask();
-    if (grants) {
-      mask |= item.mask() | (option ? options(item.mask()) : 0);
-    } else {
-      mask &= ~options(item.mask()) & ~(optionOnly ? 0 : item.mask());
-    }
-    if (mask == was.mask()) {
-      // It is so already; whoever binds it says so.
-      String at = objects.tree().id(object);
-      AclItem idle = grants ? was : item;
-      into.accept(new Step.ListItem(view.id(), at, idle.text(), grants));
-      return;
-    }
-    int at = items.indexOf(was);
-    if (at >= 0) {
-      items.remove(at);
-    }
-    if (mask != 0) {
-      items.add(new AclItem(item.grantee(), mask, item.grantor()));
-    }
+  private long mask(int object, SqlRights right) {
+    Kind kind = objects.item(object).kind();
+    return right.mask(kind.rights(), kind.word());
   }
 
   private List<AclItem> items(int object) {
@@ -279,20 +189,18 @@ final class SqlStatements {
   }
 
   /** Roles given to roles, or taken from them. */
-  private void member(List<Right> roles, SqlWords words, boolean grants) {
+  private void member(List<SqlRights> roles, SqlWords words, boolean grants) {
     if (!words.passes(grants ? "to" : "from")) {
       throw new IllegalArgumentException("it is not said on what");
     }
-    for (String member : whom(words)) {
-      for (Right one : roles) {
-        Key group = group(one.name);
+    for (String member : SqlRights.whom(words)) {
+      for (SqlRights one : roles) {
+        Key group = group(one.name());
         into.accept(
             grants ? new Step.Join(group(member), group) : new Step.Leave(group(member), group));
       }
     }
-    if (!words.isEnd()) {
-      throw new IllegalArgumentException("the word " + words.next() + " after that");
-    }
+    SqlRights.end(words);
   }
 
   private Key group(String name) {
@@ -310,16 +218,11 @@ final class SqlStatements {
 
   /** Hands on what differs in the end: items that go, then items that come. */
   void end() {
-    after.forEach(
-        (object, items) -> {
-          String at = objects.tree().id(object);
-          List<AclItem> were = before.getOrDefault(object, List.of());
-          were.stream()
-              .filter(item -> !items.contains(item))
-              .forEach(item -> into.accept(new Step.ListItem(view.id(), at, item.text(), false)));
-          items.stream()
-              .filter(item -> !were.contains(item))
-              .forEach(item -> into.accept(new Step.ListItem(view.id(), at, item.text(), true)));
-        });
+    given.differences((at, item, added) -> step(at, item.text(), added));
+    defaults.end();
+  }
+
+  private void step(int at, String text, boolean added) {
+    into.accept(new Step.ListItem(view.id(), objects.tree().id(at), text, added));
   }
 }

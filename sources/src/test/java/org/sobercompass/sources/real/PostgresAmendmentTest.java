@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
@@ -19,6 +20,7 @@ import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -30,6 +32,7 @@ import org.sobercompass.core.amendment.Work;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Change;
@@ -83,6 +86,10 @@ class PostgresAmendmentTest {
       sql.execute("grant usage on sequence \"odd/one\".counter to reader");
       sql.execute("grant select on \"odd/one\".seen to public");
       sql.execute("grant execute on function \"odd/one\".twice to reader");
+      sql.execute(
+          "alter default privileges in schema \"odd/one\" grant select on tables to reader");
+      sql.execute("alter default privileges revoke execute on functions from public");
+      sql.execute("alter default privileges grant usage on types to \"Lead\" with grant option");
       sql.execute("reset role");
     }
     Files.writeString(
@@ -231,6 +238,104 @@ class PostgresAmendmentTest {
     assertThat(changed).as("schema, table, sequence, view, function").isEqualTo(5);
   }
 
+  private static final String ANYWHERE = "/field \"book\"";
+  private static final String IN_SCHEMA = ANYWHERE + "/odd\\057one";
+
+  private static Step later(String at, String text, boolean added) {
+    return new Step.ListItem("book", at, text, added);
+  }
+
+  /** Default privileges as sets: the server keeps their items in an order of its own. */
+  private static Map<String, Set<Set<String>>> later(AccessModel model) {
+    Map<String, Set<Set<String>>> all = new TreeMap<>();
+    SystemView view = model.system("book").orElseThrow();
+    for (String at : List.of(ANYWHERE, IN_SCHEMA)) {
+      all.put(
+          at,
+          view.system().made(view.resources().find(at).orElseThrow()).stream()
+              .map(words -> Set.of(words.split("(?<=by [a-z]{1,9}): |; ")))
+              .collect(Collectors.toSet()));
+    }
+    return all;
+  }
+
+  @Test
+  void defaultPrivilegesAreGivenTakenAndGivenBack() throws Exception {
+    Organization before = read();
+    Set<String> all = dump();
+    List<List<Step>> proposals =
+        List.of(
+            List.of(later(IN_SCHEMA, "new-table by \"keeper\": reader=r/keeper", false)),
+            List.of(
+                later(IN_SCHEMA, "new-table by \"keeper\": reader=r/keeper", false),
+                later(IN_SCHEMA, "new-table by \"keeper\": reader=rw/keeper", true)),
+            List.of(
+                later(IN_SCHEMA, "new-sequence by \"heir\": \"odd \"\"one\"\", =/\"=rU/heir", true),
+                later(ANYWHERE, "new-schema by \"heir\": reader=U*C/heir", true)),
+            List.of(later(ANYWHERE, "new-function by \"keeper\": =X/keeper", true)),
+            List.of(
+                later(ANYWHERE, "new-type by \"keeper\": =U/keeper", false),
+                later(ANYWHERE, "new-type by \"keeper\": Lead=U*/keeper", false)));
+    for (int i = 0; i < proposals.size(); i++) {
+      Proposal proposal = new Proposal("", proposals.get(i));
+      Bound bound = proposal.on(before.assessment().model());
+      assertThat(bound.notes()).as("%s", i).isEmpty();
+      Amended amended =
+          Amended.of(before, proposal, folder.resolve("default" + i), door("book"), "");
+      Work work = amended.carryOut();
+      assertThat(work.isWhole()).as(i + " " + work.failed() + work.stopped()).isTrue();
+      assertThat(later(read().model()))
+          .as("%s", i)
+          .isNotEqualTo(later(before.model()))
+          .isEqualTo(later(before.model().with(bound.changes())));
+      assertThat(updatesWhatIsNew()).as("%s", i).isEqualTo(i == 1);
+      assertThat(amended.undo().isWhole()).as("%s", i).isTrue();
+      read();
+      assertThat(dump()).as("%s", i).isEqualTo(all);
+    }
+  }
+
+  /** Whether reader may update a table that keeper makes now. */
+  private static boolean updatesWhatIsNew() throws SQLException {
+    try (Connection root = server.connect("postgres", DATABASE);
+        Statement sql = root.createStatement()) {
+      root.setAutoCommit(false);
+      sql.execute("set local role keeper");
+      sql.execute("create table \"odd/one\".fresh(a integer)");
+      try (ResultSet found =
+          sql.executeQuery("select has_table_privilege('reader', '\"odd/one\".fresh', 'update')")) {
+        found.next();
+        return found.getBoolean(1);
+      } finally {
+        root.rollback();
+      }
+    }
+  }
+
+  @Test
+  void defaultPrivilegesThatCannotBeAreToldWithWhy() {
+    AccessModel model = read().assessment().model();
+    Map<String, Step> wrong =
+        Map.of(
+            "stand at the database",
+            later(IN_SCHEMA, "new-schema by \"heir\": reader=U/heir", true),
+            "stand at a schema or the database",
+            later(IN_SCHEMA + "/counter", "new-table by \"heir\": reader=r/heir", true),
+            "no role \"nobody\"",
+            later(IN_SCHEMA, "new-table by \"nobody\": reader=r/nobody", true),
+            "no execute on a table",
+            later(IN_SCHEMA, "new-table by \"heir\": reader=X/heir", true),
+            "are there already",
+            later(IN_SCHEMA, "new-table by \"keeper\": reader=rw/keeper", true),
+            "is no default privilege",
+            later(IN_SCHEMA, "new-table by \"keeper\": reader=rw/heir", true));
+    wrong.forEach(
+        (why, step) ->
+            assertThat(new Proposal("", List.of(step)).on(model).notes())
+                .singleElement()
+                .satisfies(note -> assertThat(note.what()).contains(why)));
+  }
+
   /** The server would make grants of the two owners one, which no undo could part. */
   @Test
   void whoHasGrantsAlreadyIsMadeOwnerByHand() {
@@ -363,6 +468,13 @@ class PostgresAmendmentTest {
   /** Statements in any form that administrators and dumps write; the server makes them too. */
   private static final List<String> STATEMENTS =
       List.of(
+          "alter default privileges for role keeper in schema \"odd/one\" grant update, delete on"
+              + " tables to reader with grant option;",
+          "alter default privileges for role keeper grant execute on routines to public;",
+          "alter default privileges for role keeper, heir in schema \"odd/one\" grant usage on"
+              + " sequences to public, \"Lead\";",
+          "alter default privileges for role keeper in schema \"odd/one\" revoke all on tables"
+              + " from reader;",
           "grant select, update on \"odd/one\".\"it's\" to outsider with grant option;",
           "revoke insert on table \"odd/one\".\"it's\" from reader;\n-- a comment; with a sign",
           "GRANT ALL PRIVILEGES ON \"odd/one\".\"it's\" TO keeper, reader;",

@@ -3,6 +3,7 @@ package org.sobercompass.sources.real;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -11,6 +12,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -23,6 +25,8 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.amendment.Work;
 import org.sobercompass.core.carry.Carry;
 import org.sobercompass.core.carry.CarryPlan;
 import org.sobercompass.core.carry.CarryPlan.How;
@@ -224,5 +228,65 @@ class PostgresCarryTest {
       }
     }
     assertThat(given).isGreaterThan(20);
+  }
+
+  /** Everything that was collected of defaults and owners, items in any order. */
+  private static Set<String> defaultsAndOwners() throws IOException {
+    Set<String> lines = new TreeSet<>();
+    for (String line : Files.readAllLines(folder.resolve("b.jsonl"))) {
+      if (line.contains("\"kind\":\"default\"")) {
+        char[] letters = line.toCharArray();
+        Arrays.sort(letters);
+        lines.add(line.replaceFirst("\"grants\":.*", "") + new String(letters));
+      } else if (line.contains("\"kind\":\"relation\"")) {
+        lines.add(line.replaceFirst("\"grants\":\\[.*?]", ""));
+      }
+    }
+    return lines;
+  }
+
+  @Test
+  void whatTheOldRoleOwnsAndWouldGetTheNewOneOwnsAndWouldGet() throws Exception {
+    execute("create schema yard; create table yard.paths(a integer)");
+    execute("alter table yard.paths owner to ann; grant usage on schema yard to ann, new_ann");
+    execute("set role ann; grant delete on yard.paths to team");
+    String later = "alter default privileges for role keeper in schema garden grant ";
+    execute(later + "select on tables to ann, new_ann; " + later + "insert on tables to ann");
+    execute(later + "update on tables to new_ann; " + later + "usage on sequences to bob");
+    try {
+      Organization before = read();
+      Set<String> was = defaultsAndOwners();
+      AccessModel model = before.assessment().model();
+      Proposal proposal =
+          new Carry(model, counterparts(model.facts()), CarryPlan.USUAL.by(How.INSTEAD))
+              .make()
+              .proposal("carried");
+      Amended amended = amended(before, proposal, "items");
+      for (var target : amended.folder().amendment().targets()) {
+        Work work = amended.carryOut(target.name());
+        assertThat(work.isWhole()).as(target.name() + work.failed() + work.stopped()).isTrue();
+      }
+      AccessModel after = read().assessment().model();
+      SystemView view = after.system("b").orElseThrow();
+      assertThat(view.system().what(view.resources().find("/postgres/yard/paths").orElseThrow()))
+          .isEqualTo("table of new_ann");
+      assertThat(view.system().made(view.resources().find("/postgres/garden").orElseThrow()))
+          .containsExactlyInAnyOrder(
+              "a new table by keeper: insert, select, update to new_ann",
+              "a new sequence by keeper: usage to new_bob");
+      assertThat(
+              new Carry(after, counterparts(after.facts()), CarryPlan.USUAL.by(How.INSTEAD))
+                  .make()
+                  .proposal("")
+                  .steps())
+          .isEmpty();
+      for (var target : amended.folder().amendment().targets()) {
+        assertThat(amended.undo(target.name()).isWhole()).as(target.name()).isTrue();
+      }
+      read();
+      assertThat(defaultsAndOwners()).isEqualTo(was);
+    } finally {
+      execute("drop schema yard cascade; drop owned by ann, bob, new_ann, new_bob");
+    }
   }
 }

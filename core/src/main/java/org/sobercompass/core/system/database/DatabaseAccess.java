@@ -124,6 +124,13 @@ public final class DatabaseAccess extends ListedSystem {
         .orElse(List.of());
   }
 
+  @Override
+  public boolean goesWithOwner(int grant) {
+    DatabaseFacts.Item object = facts.item(grants.all().get(grant).resource());
+    OptionalInt entry = grants.entry(grant);
+    return entry.isPresent() && object.given().get(entry.getAsInt()).trustee() == object.owner();
+  }
+
   private AclItem item(DatabaseFacts.Item object, int number) {
     DatabaseFacts.Given given = object.given().get(number);
     boolean everybody = given.trustee() == Trustees.EVERYONE;
@@ -138,23 +145,38 @@ public final class DatabaseAccess extends ListedSystem {
 
   @Override
   public boolean hasItem(int resource, String text) {
-    return new DatabaseOwners(facts).has(resource, text);
+    return new DatabaseOwners(facts).has(resource, text)
+        || new DatabaseDefaults(facts).has(resource, text);
   }
 
   @Override
   public Map<Integer, List<ListWish.Edit>> items() {
-    return new DatabaseOwners(facts).all();
+    Map<Integer, List<ListWish.Edit>> all = new DatabaseOwners(facts).all();
+    new DatabaseDefaults(facts).all(all);
+    return all;
   }
 
   @Override
   public String itemFor(String text, int subject) {
-    return DatabaseOwners.text(wished().role(subject));
+    String role = wished().role(subject);
+    return DefaultPrivileges.item(text)
+        .map(item -> DatabaseDefaults.with(item, role))
+        .orElseGet(() -> DatabaseOwners.text(role));
+  }
+
+  @Override
+  public Optional<String> joined(String text, String other) {
+    return DefaultPrivileges.joined(text, other);
   }
 
   @Override
   public String entryWords(String text) {
     if (DatabaseOwners.is(text)) {
       return DatabaseOwners.words(text);
+    }
+    Optional<DefaultPrivileges.Item> later = DefaultPrivileges.item(text);
+    if (later.isPresent()) {
+      return later.get().words();
     }
     return AclItem.of(text)
         .map(
@@ -209,18 +231,18 @@ public final class DatabaseAccess extends ListedSystem {
         super::redefined);
   }
 
-  /** The same with one more grant, or another owner; to a role that is there. */
+  /** The same with one more grant, another owner or default; to a role that is there. */
   private AccessSystem giving(Redefinition.ListItem more) {
+    Optional<DefaultPrivileges.Item> later = DefaultPrivileges.item(more.text());
+    if (later.isPresent()) {
+      return new DatabaseAccess(
+          definition(), new DatabaseDefaults(facts).with(more, later.get(), name()), subjects);
+    }
     if (DatabaseOwners.is(more.text())) {
       return new DatabaseAccess(
           definition(), new DatabaseOwners(facts).with(more, name()), subjects);
     }
-    AclItem item =
-        AclItem.of(more.text())
-            .orElseThrow(
-                () ->
-                    new IllegalArgumentException(
-                        Problem.quote(more.text()) + " is no grant of a database"));
+    AclItem item = WishedGrants.item(more.text());
     for (String role : List.of(item.grantee(), item.grantor())) {
       if (!role.isEmpty() && facts.trustees().find(role) < 0) {
         throw new IllegalArgumentException(
@@ -287,7 +309,7 @@ public final class DatabaseAccess extends ListedSystem {
   public List<String> made(int resource) {
     List<String> made = new ArrayList<>();
     for (int at = resource; at >= 0; at = facts.tree.parent(at)) {
-      made.addAll(facts.defaults.getOrDefault(at, List.of()));
+      facts.defaults.getOrDefault(at, List.of()).forEach(one -> made.add(one.words()));
     }
     boolean holds =
         facts.items[resource].kind() == DatabaseFacts.Kind.SCHEMA

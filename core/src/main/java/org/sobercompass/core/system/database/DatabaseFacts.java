@@ -164,7 +164,7 @@ public final class DatabaseFacts {
   final int writeAll;
   final BitSet closed;
   final List<Switch> switches;
-  final Map<Integer, List<String>> defaults;
+  final Map<Integer, List<DefaultPrivileges>> defaults;
   final Set<Integer> bypassing;
   private final Set<Integer> bypassingRoles;
   final Map<Integer, DatabaseWho> asRole;
@@ -199,7 +199,7 @@ public final class DatabaseFacts {
         (node, item) -> items[built.numbers()[node]] = numbered(item, built.numbers()));
     whole = Arrays.stream(items).allMatch(DatabaseFacts::isWhole);
     defaults = new HashMap<>();
-    builder.defaults.forEach((node, words) -> defaults.put(built.numbers()[node], words));
+    builder.defaults.forEach((node, all) -> defaults.put(built.numbers()[node], all));
     bypassing = Set.copyOf(builder.bypassing);
     builder.closed.forEach(node -> closed.set(built.numbers()[node]));
     switches = List.copyOf(builder.switches);
@@ -259,6 +259,11 @@ public final class DatabaseFacts {
   static final String SUPERUSER = "a superuser";
 
   private DatabaseFacts(DatabaseFacts from, Item[] items) {
+    this(from, items, from.defaults);
+  }
+
+  private DatabaseFacts(
+      DatabaseFacts from, Item[] items, Map<Integer, List<DefaultPrivileges>> defaults) {
     this.tree = from.tree;
     this.items = items;
     this.whole = from.whole;
@@ -268,7 +273,7 @@ public final class DatabaseFacts {
     this.writeAll = from.writeAll;
     this.closed = from.closed;
     this.switches = from.switches;
-    this.defaults = from.defaults;
+    this.defaults = defaults;
     this.bypassing = from.bypassing;
     this.bypassingRoles = from.bypassingRoles;
     this.asRole = new HashMap<>(from.asRole);
@@ -277,6 +282,11 @@ public final class DatabaseFacts {
     this.creatorsReachAll = from.creatorsReachAll;
     this.creators = from.creators;
     askedAsRoles();
+  }
+
+  /** The same with other default privileges. */
+  DatabaseFacts defaulting(Map<Integer, List<DefaultPrivileges>> others) {
+    return new DatabaseFacts(this, items, others);
   }
 
   /** The same with one more grant on an object. */
@@ -375,7 +385,7 @@ public final class DatabaseFacts {
     private final Map<Integer, Integer> superusers = new HashMap<>();
     private final List<Integer> closed = new ArrayList<>();
     private final List<Switch> switches = new ArrayList<>();
-    private final Map<Integer, List<String>> defaults = new HashMap<>();
+    private final Map<Integer, List<DefaultPrivileges>> defaults = new HashMap<>();
     private final Set<Integer> bypassing = new HashSet<>();
     private final Set<Integer> bypassingRoles = new HashSet<>();
     private final Map<Integer, String> powerful = new HashMap<>();
@@ -414,8 +424,8 @@ public final class DatabaseFacts {
     }
 
     /** Says in words what something made in a schema, or anywhere in a database, would get. */
-    public void byDefault(int node, String words) {
-      defaults.computeIfAbsent(node, n -> new ArrayList<>()).add(words);
+    public void byDefault(int node, DefaultPrivileges one) {
+      defaults.computeIfAbsent(node, n -> new ArrayList<>()).add(one);
     }
 
     /** Says that an account signs in as a role for which row security does not count. */

@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.function.BiFunction;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
+import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.system.ListWish;
 import org.sobercompass.core.system.Trustees;
 
@@ -143,5 +144,24 @@ record WishedGrants(
       return subjects.login(subject);
     }
     throw new IllegalArgumentException(subjects.title(subject) + " is no role of the database");
+  }
+
+  /**
+   * A grant on an object, as text.
+   *
+   * @throws IllegalArgumentException when it is none
+   */
+  static AclItem item(String text) {
+    boolean later = DefaultPrivileges.isMeant(text);
+    return AclItem.of(text)
+        .filter(item -> !later)
+        .orElseThrow(
+            () ->
+                new IllegalArgumentException(
+                    Problem.quote(text)
+                        + (later
+                            ? " is no default privilege, which is written "
+                                + "new-table by \"maker\": role=r/maker"
+                            : " is no grant of a database")));
   }
 }

@@ -198,8 +198,8 @@ public final class FileAccess extends ListedSystem {
   }
 
   @Override
-  public String joined(String text, String other) {
-    return PosixItems.joined(text, other);
+  public Optional<String> joined(String text, String other) {
+    return Optional.of(PosixItems.joined(text, other));
   }
 
   @Override
