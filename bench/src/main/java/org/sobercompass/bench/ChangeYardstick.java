@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Random;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.audit.Preview;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
@@ -48,6 +49,21 @@ public final class ChangeYardstick {
     tell("1 role written otherwise", () -> effects(List.of(redefine())));
     tell("1,000 assignments to accounts", () -> effects(many()));
     tell("unpick of one holding", this::unpick);
+    tell(
+        "and findings: 1 assignment",
+        () -> preview(List.of(assign(random.nextInt(facts.accounts())))));
+    tell("and findings: 1 to a group", () -> preview(List.of(assign(group()))));
+    tell(
+        "and findings: 1 into a group",
+        () -> preview(List.of(join(random.nextInt(facts.accounts())))));
+    tell("and findings: a group into one", () -> preview(List.of(join(group()))));
+    tell("and findings: 1 disabled", () -> preview(List.of(disable())));
+  }
+
+  private String preview(List<Step> steps) {
+    Bound bound = new Proposal("", steps).on(model);
+    Preview preview = organization.preview(bound.changes());
+    return preview.begin().size() + " findings begin, " + preview.end().size() + " end";
   }
 
   private int group() {

@@ -1,9 +1,14 @@
 package org.sobercompass.core.access;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
+import java.util.PrimitiveIterator;
 import java.util.TreeSet;
+import java.util.stream.IntStream;
+import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.store.IntRows;
@@ -40,6 +45,36 @@ public final class Redundancy {
       }
     }
     return redundant;
+  }
+
+  /**
+   * Whether a grant is redundant for every account it reaches, and reaches at least one. O(accounts
+   * that count as its subject), and mostly less: the first for which it matters ends it.
+   */
+  public boolean isEverywhere(SystemView view, int grant) {
+    Facts facts = asker.model().facts();
+    int subject = view.grants().get(grant).counted(facts);
+    if (subject < 0) {
+      return false;
+    }
+    if (facts.kind(subject) != SubjectKind.IMPLICIT) {
+      IntList accounts = new IntList();
+      view.memberships().walker().candidates(subject, accounts);
+      return isEverywhere(view, grant, Arrays.stream(accounts.toArray()));
+    }
+    return isEverywhere(view, grant, IntStream.range(0, facts.accounts()));
+  }
+
+  private boolean isEverywhere(SystemView view, int grant, IntStream accounts) {
+    BitSet reached = new BitSet();
+    boolean[] need = new boolean[view.grants().size()];
+    Arrays.fill(need, true);
+    need[grant] = false;
+    PrimitiveIterator.OfInt each = accounts.iterator();
+    while (each.hasNext() && !need[grant]) {
+      mark(view, each.nextInt(), reached, need);
+    }
+    return reached.get(grant) && !need[grant];
   }
 
   private boolean isRedundant(

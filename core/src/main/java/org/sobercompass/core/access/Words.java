@@ -138,4 +138,16 @@ public final class Words {
         ? at.toString()
         : (isEnd ? local.toLocalDate().minusDays(1) : local.toLocalDate()).toString();
   }
+
+  /** Who holds what is given to somebody who is not there. */
+  public static String whoHolds(int subject) {
+    return subject == Grant.UNREAD ? "it is not known who holds it" : "nobody holds it today";
+  }
+
+  /** What is wrong with giving something to somebody who is not there. */
+  public static String whoIsMissing(int subject) {
+    return subject == Grant.UNREAD
+        ? ", which is not in what was read; it may be gone, or anybody may be in it"
+        : ", who does not exist; whoever gets that name next gets the role";
+  }
 }

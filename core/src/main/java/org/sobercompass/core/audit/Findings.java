@@ -1,6 +1,7 @@
 package org.sobercompass.core.audit;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
@@ -92,19 +93,25 @@ public final class Findings {
    * evidence for each finding).
    */
   public static List<Finding> of(Assessment assessment) {
-    FindingContext context = new FindingContext(assessment);
+    return of(new FindingContext(assessment), Set.of(FindingKind.values()));
+  }
+
+  /** Those of some kinds, and of what the context looks at. */
+  static List<Finding> of(FindingContext context, Set<FindingKind> kinds) {
+    Assessment assessment = context.assessment;
     FindingRules rules = assessment.rules();
     List<Finding> found = new ArrayList<>();
     Set<Key> absent = absent(assessment.model().facts());
     Consumer<Finding> out =
         finding -> {
-          if (!rules.off().contains(finding.kind()) && !isOf(finding, absent)) {
+          boolean asked = kinds.contains(finding.kind()) && !rules.off().contains(finding.kind());
+          if (asked && !isOf(finding, absent)) {
             Weight weight = rules.weights().getOrDefault(finding.kind(), finding.weight());
             found.add(weight == finding.weight() ? finding : finding.weighing(weight));
           }
         };
     for (Registered one : FINDERS) {
-      if (!rules.off().containsAll(one.kinds)) {
+      if (!rules.off().containsAll(one.kinds) && !Collections.disjoint(kinds, one.kinds)) {
         assessment.model().progress().begin(one.words());
         one.maker.apply(context).find(out);
       }

@@ -1,15 +1,12 @@
 package org.sobercompass.core.audit;
 
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
 import org.sobercompass.core.expect.Expectation;
 import org.sobercompass.core.expect.Expectations;
 import org.sobercompass.core.expect.Outcome;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.key.Key;
 import org.sobercompass.core.removal.Effects;
 import org.sobercompass.core.system.Change;
 
@@ -40,20 +37,20 @@ public record Preview(
   public record Expected(Outcome before, Outcome after) {}
 
   /**
-   * Of changes; their numbers are those of the model that is judged. O(two runs of findings and
-   * expectations).
+   * Of changes; their numbers are those of the model that is judged. O(what they may concern, and
+   * the quick findings twice) for memberships, assignments and states of accounts; else O(two runs
+   * of all findings). Expectations are checked twice.
    */
   public static Preview of(
       Assessment assessment, List<Change> changes, List<Expectation> expectations) {
-    List<Finding> before = Findings.of(assessment);
     Assessment changed = assessment.with(changes);
-    List<Finding> after = Findings.of(changed);
+    FindingDifference findings = FindingDifference.of(assessment, changed, changes);
     Effects effects = Effects.of(assessment.model(), changes);
     return new Preview(
         effects,
         ActEffects.of(assessment, changes),
-        without(after, before),
-        without(before, after),
+        findings.begin(),
+        findings.end(),
         Door.of(assessment.model(), changed.model(), effects),
         expected(assessment, changed, expectations));
   }
@@ -71,12 +68,6 @@ public record Preview(
       }
     }
     return List.copyOf(all);
-  }
-
-  private static List<Finding> without(List<Finding> some, List<Finding> others) {
-    Set<Key> known = new HashSet<>();
-    others.forEach(finding -> known.add(finding.key()));
-    return some.stream().filter(finding -> !known.contains(finding.key())).toList();
   }
 
   /** Whether nothing would differ for anybody. */

@@ -6,8 +6,8 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.sobercompass.core.access.Words;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.Waiver;
 import org.sobercompass.core.key.Key;
 
@@ -84,7 +84,7 @@ public record Triage(List<Finding> open, List<Waived> waived, List<String> told)
     return "the waiver of "
         + waiver.acceptedBy()
         + " does not name "
-        + FindingContext.count(others.size(), "subject", "subjects")
+        + Words.count(others.size(), "subject", "subjects")
         + " of the finding, which is open: "
         + String.join(", ", others.stream().limit(3).toList())
         + (others.size() > 3 ? " and more" : "");

@@ -48,10 +48,26 @@ public final class FindingContext {
   public final Assessment assessment;
   public final FindingRules rules;
   public final Thresholds limits;
+  private final @Nullable Focus focus;
   private @Nullable PowerfulAccounts powerful;
 
   public FindingContext(Assessment assessment) {
-    this(assessment, assessment.model().asker());
+    this(assessment, assessment.model().asker(), null);
+  }
+
+  /** Where only what changes may concern is looked at. */
+  public FindingContext(Assessment assessment, Focus focus) {
+    this(assessment, assessment.model().asker(), focus);
+  }
+
+  /** What is looked at; empty for everything. */
+  public Optional<Focus> focus() {
+    return Optional.ofNullable(focus);
+  }
+
+  /** Whether assignments to a subject are looked at. */
+  public boolean looksAt(int subject) {
+    return focus == null || focus.subjects().get(subject);
   }
 
   /**
@@ -91,7 +107,7 @@ public final class FindingContext {
               IntFunction<T> work =
                   workers.computeIfAbsent(
                       Thread.currentThread(),
-                      thread -> worker.apply(new FindingContext(assessment.apart(), own)));
+                      thread -> worker.apply(new FindingContext(assessment.apart(), own, focus)));
               List<T> done = new ArrayList<>();
               for (int thing = range.from(); thing < range.to(); thing++) {
                 done.add(work.apply(thing));
@@ -101,8 +117,9 @@ public final class FindingContext {
             done -> done.forEach(out));
   }
 
-  private FindingContext(Assessment assessment, Asker asker) {
+  private FindingContext(Assessment assessment, Asker asker, @Nullable Focus focus) {
     this.assessment = assessment;
+    this.focus = focus;
     this.rules = assessment.rules();
     this.limits = rules.thresholds();
     this.model = assessment.model();
@@ -306,10 +323,6 @@ public final class FindingContext {
     return grant.resource() == 0 && (grant.descends() || tree.size() == 1);
   }
 
-  public static String count(int number, String one, String many) {
-    return Words.count(number, one, many);
-  }
-
   /** Those that their source says are, and those that the workspace names. */
   public BitSet services() {
     BitSet services = new BitSet();
@@ -330,17 +343,5 @@ public final class FindingContext {
         && grant.activeAt(asOf)
         && grant.subject() >= 0
         && model.facts().kind(grant.subject()) != SubjectKind.IMPLICIT;
-  }
-
-  /** Who holds what is given to somebody who is not there. */
-  public static String whoHolds(int subject) {
-    return subject == Grant.UNREAD ? "it is not known who holds it" : "nobody holds it today";
-  }
-
-  /** What is wrong with giving something to somebody who is not there. */
-  public static String whoIsMissing(int subject) {
-    return subject == Grant.UNREAD
-        ? ", which is not in what was read; it may be gone, or anybody may be in it"
-        : ", who does not exist; whoever gets that name next gets the role";
   }
 }

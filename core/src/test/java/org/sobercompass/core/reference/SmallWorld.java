@@ -61,7 +61,7 @@ public final class SmallWorld {
   }
 
   /** The model with more applications, each with a sight of its own or with that of the first. */
-  AccessModel modelOf(int applications) {
+  public AccessModel modelOf(int applications) {
     List<AccessSystem> all = new ArrayList<>(List.of(application));
     for (int i = 1; i < applications; i++) {
       Sight own = random.nextBoolean() ? sight : sight();

@@ -5,23 +5,30 @@ import com.unboundid.ldap.sdk.LDAPException;
 import com.unboundid.util.ssl.PEMFileTrustManager;
 import com.unboundid.util.ssl.SSLUtil;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
+import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.security.GeneralSecurityException;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 
 /**
  * A real Samba domain controller on loopback, provisioned into a folder of its own. Its ports are
- * fixed, so only one runs at a time. Closing it ends the process that was started here.
+ * fixed, so only one runs at a time: tests in other processes wait for their turn. Closing it ends
+ * the process that was started here.
  */
 public final class SambaDc implements AutoCloseable {
   public static final String SUFFIX = "DC=alderfen,DC=example";
   public static final String ADMIN = "CN=Administrator,CN=Users," + SUFFIX;
   public static final String PASSWORD = "Only4Tests.";
   private static final int LDAPS = 636;
+
+  /** Held by the process whose turn it is. */
+  private static FileChannel turn;
 
   private final Process process;
   private final Path ca;
@@ -31,15 +38,17 @@ public final class SambaDc implements AutoCloseable {
     this.ca = ca;
   }
 
-  /** Why it cannot run here; empty when it can. */
+  /** Why it cannot run here; empty when it can. Waits for its turn, which ends with closing. */
   public static String missing() {
     if (!Files.isExecutable(Path.of("/usr/sbin/samba"))) {
       return "no samba here: scripts/install-servers installs it";
     }
+    await();
     for (int port : new int[] {389, LDAPS, 3268}) {
       try (ServerSocket socket = new ServerSocket(port, 1, InetAddress.getLoopbackAddress())) {
         socket.getLocalPort();
       } catch (IOException e) {
+        pass();
         return "port " + port + " is taken or not allowed";
       }
     }
@@ -85,7 +94,31 @@ public final class SambaDc implements AutoCloseable {
       dc.await(folder);
       return dc;
     } catch (IOException | InterruptedException e) {
+      pass();
       throw new IllegalStateException(e);
+    }
+  }
+
+  private static synchronized void await() {
+    try {
+      if (turn == null) {
+        Path lock = Path.of(System.getProperty("java.io.tmpdir"), "sober-domain-controller.lock");
+        turn = FileChannel.open(lock, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+        turn.lock();
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static synchronized void pass() {
+    try {
+      if (turn != null) {
+        turn.close();
+        turn = null;
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
     }
   }
 
@@ -184,6 +217,8 @@ public final class SambaDc implements AutoCloseable {
       }
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
+    } finally {
+      pass();
     }
   }
 }

@@ -156,9 +156,9 @@ public final class AccountFinder implements Finder {
       if (held > 0) {
         why.add(
             "it holds "
-                + FindingContext.count(held, "permission", "permissions")
+                + Words.count(held, "permission", "permissions")
                 + " in "
-                + FindingContext.count(systems.size(), "application", "applications"));
+                + Words.count(systems.size(), "application", "applications"));
       }
       if (strongest > 0) {
         why.add(strongest + " of the strongest kind");
@@ -171,7 +171,7 @@ public final class AccountFinder implements Finder {
       String what =
           held == 0
               ? delegations(entrusted.size())
-              : FindingContext.count(held, "permission", "permissions")
+              : Words.count(held, "permission", "permissions")
                   + (entrusted.isEmpty() ? "" : " and " + delegations(entrusted.size()));
       boolean one = held + entrusted.size() == 1;
       out.accept(
@@ -188,7 +188,7 @@ public final class AccountFinder implements Finder {
   }
 
   private static String delegations(int number) {
-    return FindingContext.count(number, "delegation", "delegations");
+    return Words.count(number, "delegation", "delegations");
   }
 
   /** What was delegated, looked up when first asked. */

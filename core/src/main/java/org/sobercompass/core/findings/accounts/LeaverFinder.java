@@ -124,7 +124,7 @@ public final class LeaverFinder implements Finder {
             facts.key(account),
             strong ? Weight.HIGH : Weight.MEDIUM,
             List.of(
-                "it holds " + FindingContext.count(held, "permission", "permissions"),
+                "it holds " + Words.count(held, "permission", "permissions"),
                 "the account of " + facts.source(other) + " " + state),
             Words.subject(facts, other)
                 + " "

@@ -164,7 +164,7 @@ public final class PowerfulFinder implements Finder {
               power,
               free,
               Weight.LOW,
-              FindingContext.count(free.cardinality(), "account that can ", "accounts that can ")
+              Words.count(free.cardinality(), "account that can ", "accounts that can ")
                   + power.name()
                   + " may sign in from anywhere",
               evidence,
@@ -219,7 +219,7 @@ public final class PowerfulFinder implements Finder {
         ? Words.subject(facts, accounts.nextSetBit(0))
         : Words.subject(facts, accounts.nextSetBit(0))
             + " and "
-            + FindingContext.count(accounts.cardinality() - 1, "more account", "more accounts");
+            + Words.count(accounts.cardinality() - 1, "more account", "more accounts");
   }
 
   /** Those of one set whose person has no account in another. */

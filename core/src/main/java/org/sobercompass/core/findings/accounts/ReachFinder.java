@@ -97,8 +97,7 @@ public final class ReachFinder implements Finder {
         Weight.HIGH,
         List.of(
             name + " can " + power.name(),
-            FindingContext.count(who.cardinality(), "account", "accounts")
-                + " less powerful can act as it"),
+            Words.count(who.cardinality(), "account", "accounts") + " less powerful can act as it"),
         who(who) + " can act as " + name + ", who can " + power.name() + " and so is more powerful",
         "",
         context.keys(who),
@@ -119,7 +118,7 @@ public final class ReachFinder implements Finder {
         new Key(KeyKind.APPLICATION, "", power.id()),
         power.ofDirectory() ? Weight.HIGH : Weight.MEDIUM,
         List.of(
-            FindingContext.count(who.cardinality(), "account", "accounts")
+            Words.count(who.cardinality(), "account", "accounts")
                 + " could, in some steps, "
                 + power.name()),
         who(who) + " could come to " + power.name() + " by steps that are allowed today",
@@ -194,7 +193,7 @@ public final class ReachFinder implements Finder {
     String more =
         ways.size() == 1
             ? ""
-            : ", or in " + FindingContext.count(ways.size() - 1, "other way", "other ways");
+            : ", or in " + Words.count(ways.size() - 1, "other way", "other ways");
     out.accept(
         finding(
             FindingKind.SCOPE_CAN_BE_WIDENED,
@@ -227,7 +226,7 @@ public final class ReachFinder implements Finder {
         "",
         new Key(KeyKind.NODE, "scope", scope.id()),
         weight,
-        List.of(FindingContext.count(who.cardinality(), "administrator", "administrators")),
+        List.of(Words.count(who.cardinality(), "administrator", "administrators")),
         sentence,
         "",
         context.keys(who),

@@ -118,7 +118,7 @@ public final class ServiceFinder implements Finder {
               context.facts.key(account),
               Weight.MEDIUM,
               List.of(
-                  FindingContext.count(held.size(), "permission", "permissions")
+                  Words.count(held.size(), "permission", "permissions")
                       + " of the strongest kind that services are not said to need"),
               Words.subject(context.facts, account)
                   + " is a service account and holds "

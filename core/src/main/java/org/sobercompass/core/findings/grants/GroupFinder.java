@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Dangling;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finder;
@@ -134,7 +135,7 @@ public final class GroupFinder implements Finder {
         "the group "
             + facts.label(group)
             + " carries rights and lists "
-            + FindingContext.count(
+            + Words.count(
                 missing.size(), "member that does not exist", "members that do not exist"),
         "",
         List.of(facts.key(group)),

@@ -57,6 +57,7 @@ public final class NestingFinder implements Finder {
       for (Grant grant : nests ? view.assigned() : List.<Grant>of()) {
         boolean asked =
             grant.subject() >= 0
+                && context.looksAt(grant.subject())
                 && grant.activeAt(asOf)
                 && facts.kind(grant.subject()) == SubjectKind.GROUP;
         if (asked) {
@@ -126,7 +127,7 @@ public final class NestingFinder implements Finder {
         List.of(
             "up to " + deepest + " memberships one after the other",
             "more than " + context.limits.nesting()),
-        FindingContext.count(deep.size(), "account gets", "accounts get")
+        Words.count(deep.size(), "account gets", "accounts get")
             + " the rights of "
             + facts.label(group)
             + " in "

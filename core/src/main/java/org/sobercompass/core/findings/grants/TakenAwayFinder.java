@@ -62,16 +62,21 @@ public final class TakenAwayFinder implements Finder {
       return;
     }
     Map<Integer, Map<Integer, Taken>> all = new TreeMap<>();
-    Bulk bulk = context.model.bulk();
-    bulk.inOrder(
-        (asker, range) -> chunk(asker, range, asked),
+    Consumer<List<int[]>> gather =
         part ->
             part.forEach(
                 one ->
                     all.computeIfAbsent(one[0], s -> new TreeMap<>())
                         .computeIfAbsent(one[1], grant -> taken(one[0], grant))
                         .accounts
-                        .add(one[2])));
+                        .add(one[2]));
+    if (context.focus().isPresent()) {
+      context.focus().get().accounts().stream()
+          .mapToObj(account -> new Bulk.Range(account, account + 1))
+          .forEach(one -> gather.accept(chunk(context.asker, one, asked)));
+    } else {
+      context.model.bulk().inOrder((asker, range) -> chunk(asker, range, asked), gather);
+    }
     List<Taken> taken = new ArrayList<>();
     all.values().forEach(of -> taken.addAll(of.values()));
     context.each(
@@ -160,12 +165,11 @@ public final class TakenAwayFinder implements Finder {
         Weight.LOW,
         List.of(
             denied ? "what is denied is taken away everywhere" : "the nearer one decides",
-            FindingContext.count(what.accounts.size(), "account loses", "accounts lose")
-                + " something"),
+            Words.count(what.accounts.size(), "account loses", "accounts lose") + " something"),
         "the assignment of "
             + context.describe(view, grant)
             + " takes away from "
-            + FindingContext.count(what.accounts.size(), "account", "accounts")
+            + Words.count(what.accounts.size(), "account", "accounts")
             + " what another assignment gives them",
         view.id(),
         context.facts.keys(what.accounts.toArray()),

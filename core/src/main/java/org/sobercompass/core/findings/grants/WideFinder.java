@@ -83,7 +83,7 @@ public final class WideFinder implements Finder {
     each.forEach(finding -> evidence.addAll(finding.evidence()));
     each.forEach(finding -> changes.addAll(finding.changes()));
     List<String> systems = each.stream().map(Finding::system).distinct().toList();
-    why.add(FindingContext.count(each.size(), "assignment", "assignments") + " of the same cause");
+    why.add(Words.count(each.size(), "assignment", "assignments") + " of the same cause");
     return new Finding(
         FindingKind.ASSIGNED_TO_EMPTY_GROUP,
         "",
@@ -95,7 +95,7 @@ public final class WideFinder implements Finder {
             + " is empty and has "
             + each.size()
             + " roles in "
-            + FindingContext.count(systems.size(), "application", "applications")
+            + Words.count(systems.size(), "application", "applications")
             + "; its next member gets them",
         systems.size() == 1 ? systems.get(0) : "",
         List.of(context.facts.key(group)),
@@ -118,7 +118,8 @@ public final class WideFinder implements Finder {
 
   private void group(SystemView view, int number, Grant grant, Consumer<Finding> out) {
     boolean isUnit = context.facts.kind(grant.subject()) == SubjectKind.UNIT;
-    if (!isUnit && context.facts.kind(grant.subject()) != SubjectKind.GROUP) {
+    boolean isOfMany = isUnit || context.facts.kind(grant.subject()) == SubjectKind.GROUP;
+    if (!isOfMany || !context.looksAt(grant.subject())) {
       return;
     }
     boolean isEmpty =
@@ -174,7 +175,7 @@ public final class WideFinder implements Finder {
               weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
               why,
               (isUnit ? "given to a unit with " : "given to a group with ")
-                  + FindingContext.count(
+                  + Words.count(
                       inside, isUnit ? "account" : "member", isUnit ? "accounts" : "members")
                   + ": "
                   + context.describe(view, grant),

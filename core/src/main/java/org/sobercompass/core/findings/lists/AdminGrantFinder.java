@@ -138,7 +138,7 @@ public final class AdminGrantFinder implements Finder {
               weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
               reasons,
               "given to a group with "
-                  + FindingContext.count(inside, "member", "members")
+                  + Words.count(inside, "member", "members")
                   + ": "
                   + words(number),
               "give the role to a group of those who do the task"));
@@ -181,12 +181,12 @@ public final class AdminGrantFinder implements Finder {
         FindingKind.UNRESOLVED_SUBJECT,
         number,
         Weight.LOW,
-        List.of(FindingContext.whoHolds(grant.subject())),
+        List.of(Words.whoHolds(grant.subject())),
         "the admin role "
             + role(grant).name()
             + " is given to "
             + Problem.quote(grant.subjectText())
-            + FindingContext.whoIsMissing(grant.subject()),
+            + Words.whoIsMissing(grant.subject()),
         "withdraw the assignment, or correct the name");
   }
 

@@ -12,6 +12,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
+import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.Delegation;
 import org.sobercompass.core.delegation.DirectoryTree;
@@ -184,7 +185,7 @@ public final class DelegationFinder implements Finder {
     List<String> why = new ArrayList<>();
     Weight weight = weight(tree, worst, why);
     if (lines.size() > 1) {
-      why.add("on " + FindingContext.count(lines.size(), "object", "objects"));
+      why.add("on " + Words.count(lines.size(), "object", "objects"));
     }
     String name = names.name(group.trustee);
     String what = worst.may() + ", on " + place(tree, worst.object()) + also(lines.size() - 1);
@@ -202,7 +203,7 @@ public final class DelegationFinder implements Finder {
       }
       case ASSIGNED_TO_EVERYONE -> {
         int reached = powers.lists().counting(group.trustee).yes().cardinality();
-        why.add("it reaches " + FindingContext.count(reached, "account", "accounts"));
+        why.add("it reaches " + Words.count(reached, "account", "accounts"));
         yield of(
             group,
             lines,
@@ -220,7 +221,7 @@ public final class DelegationFinder implements Finder {
             low,
             why,
             "delegated to a group with "
-                + FindingContext.count(inside, "member", "members")
+                + Words.count(inside, "member", "members")
                 + ": "
                 + what
                 + ", to "
@@ -274,8 +275,7 @@ public final class DelegationFinder implements Finder {
   /** High for what gives an object itself, with all below it; low for what gives little. */
   private static Weight weight(DirectoryTree tree, Delegation line, List<String> why) {
     int below = below(tree, line.object());
-    String reach =
-        below == 0 ? "" : ", with " + FindingContext.count(below, "object", "objects") + " below";
+    String reach = below == 0 ? "" : ", with " + Words.count(below, "object", "objects") + " below";
     if (line.weight() == 2) {
       why.add("who can do that has the object itself" + reach);
       return Weight.HIGH;
@@ -291,7 +291,7 @@ public final class DelegationFinder implements Finder {
   private static String also(int more) {
     return more == 0
         ? ""
-        : ", and more on " + FindingContext.count(more, "further object", "further objects");
+        : ", and more on " + Words.count(more, "further object", "further objects");
   }
 
   private Finding of(

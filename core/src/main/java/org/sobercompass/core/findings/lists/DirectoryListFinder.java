@@ -136,8 +136,7 @@ public final class DirectoryListFinder implements Finder {
     private String also(IntList objects) {
       return objects.size() == 1
           ? ""
-          : "; the same on "
-              + FindingContext.count(objects.size() - 1, "further object", "further objects");
+          : "; the same on " + Words.count(objects.size() - 1, "further object", "further objects");
     }
 
     private String words(Ace ace) {
@@ -230,7 +229,7 @@ public final class DirectoryListFinder implements Finder {
                 key(object),
                 Weight.MEDIUM,
                 List.of(
-                    FindingContext.count(missing.size(), "entry", "entries")
+                    Words.count(missing.size(), "entry", "entries")
                         + " of the list above did not arrive"),
                 tree.label(object)
                     + " did not get what "
@@ -264,7 +263,7 @@ public final class DirectoryListFinder implements Finder {
             differ.or(these);
             evidence.add(
                 Evidence.of(
-                    FindingContext.count(these.cardinality(), "account", "accounts")
+                    Words.count(these.cardinality(), "account", "accounts")
                         + (as.intersects(these) ? " can " : " cannot ")
                         + action.name()
                         + " only by this order"));
@@ -280,7 +279,7 @@ public final class DirectoryListFinder implements Finder {
                 Weight.LOW,
                 List.of(
                     "in the usual order "
-                        + FindingContext.count(differ.cardinality(), "account", "accounts")
+                        + Words.count(differ.cardinality(), "account", "accounts")
                         + " could do other things"),
                 "the list of "
                     + tree.label(object)
@@ -346,15 +345,13 @@ public final class DirectoryListFinder implements Finder {
           Weight.MEDIUM,
           List.of(
               "an owner may change the permissions, whatever the list says",
-              FindingContext.count(below, "object", "objects") + " below"),
+              Words.count(below, "object", "objects") + " below"),
           name
               + " owns "
               + tree.label(first)
               + (objects.size() == 1
                   ? ""
-                  : " and "
-                      + FindingContext.count(
-                          objects.size() - 1, "further object", "further objects"))
+                  : " and " + Words.count(objects.size() - 1, "further object", "further objects"))
               + " and may give rights on "
               + (objects.size() == 1 ? "it" : "them")
               + " to anybody",

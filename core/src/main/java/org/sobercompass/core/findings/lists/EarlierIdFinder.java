@@ -105,7 +105,7 @@ public final class EarlierIdFinder implements Finder {
         by.key,
         Weight.MEDIUM,
         List.of(
-            FindingContext.count(by.named.size(), "entry names", "entries name") + " it",
+            Words.count(by.named.size(), "entry names", "entries name") + " it",
             "whoever ran the earlier directory could have given it to anybody"),
         by.bearer + " still has access through " + sid + ", an id kept from a former directory",
         "",

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.access.Words;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Finding.Evidence;
@@ -75,8 +76,7 @@ public final class RemarkFinder implements Finder {
     FindingKind kind = FindingKind.of(remark.kind());
     List<String> why = new ArrayList<>(List.of(kind.words()));
     if (remark.also() > 0) {
-      why.add(
-          "the same on " + FindingContext.count(remark.also(), "further path", "further paths"));
+      why.add("the same on " + Words.count(remark.also(), "further path", "further paths"));
     }
     List<Evidence> evidence = new ArrayList<>();
     List<Change> changes = new ArrayList<>();
@@ -94,7 +94,7 @@ public final class RemarkFinder implements Finder {
             ? remark.sentence()
             : remark.sentence()
                 + "; the same on "
-                + FindingContext.count(remark.also(), "further path", "further paths");
+                + Words.count(remark.also(), "further path", "further paths");
     return new Finding(
         kind,
         "",

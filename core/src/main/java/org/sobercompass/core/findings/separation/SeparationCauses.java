@@ -31,7 +31,7 @@ final class SeparationCauses {
   private final Map<Integer, Long> sidesOfUnit = new HashMap<>();
   private final Map<Integer, Integer> sizes = new HashMap<>();
   private final BitSet groups = new BitSet();
-  private final BitSet broken;
+  private final Broken broken;
   private long sidesOfAll;
   private int everyone = -1;
 
@@ -39,14 +39,26 @@ final class SeparationCauses {
   record RoleCause(SystemView view, int role) {}
 
   /**
+   * The accounts that hold enough sides of a rule, usable or not.
+   *
+   * @param known those whose causes are asked
+   * @param any whether an account is one, among the known or not
+   */
+  record Broken(BitSet known, IntPredicate any) {
+    boolean get(int account) {
+      return known.get(account) || any.test(account);
+    }
+  }
+
+  /**
    * @param broken the accounts that hold enough sides, usable or not
    */
-  SeparationCauses(FindingContext context, SeparationTests tests, int rule, BitSet broken) {
+  SeparationCauses(FindingContext context, SeparationTests tests, int rule, Broken broken) {
     this.context = context;
     this.tests = tests;
     this.rule = rule;
     this.broken = broken;
-    BitSet whole = whole(broken);
+    BitSet whole = whole();
     for (SystemView view : context.model.systems()) {
       if (tests.rights[view.number()].length + tests.roles[view.number()].length > 0) {
         collect(view, whole);
@@ -95,7 +107,7 @@ final class SeparationCauses {
         roles.add(new RoleCause(view, role));
       }
     }
-    if (all == 0 || broken.isEmpty()) {
+    if (all == 0 || broken.known.isEmpty()) {
       return;
     }
     long asOf = context.model.asOf().getEpochSecond();
@@ -140,19 +152,19 @@ final class SeparationCauses {
    * The groups all of whose members break the rule: from the groups of those who break it upwards,
    * as long as nobody else is in them. There are few, so this comes before what groups are given.
    */
-  private BitSet whole(BitSet broken) {
+  private BitSet whole() {
     BitSet whole = new BitSet();
     BitSet asked = new BitSet();
     MembershipGraph graph = context.model.graph();
     IntList next = new IntList();
-    broken.stream().forEach(next::add);
+    broken.known.stream().forEach(next::add);
     for (int at = 0; at < next.size(); at++) {
       int member = next.get(at);
       for (int i = 0; i < graph.upCount(member); i++) {
         int group = graph.upGroup(member, i);
         if (!asked.get(group) && graph.upVia(member, i).isSure()) {
           asked.set(group);
-          if (isOfAll(graph, group, broken)) {
+          if (isOfAll(graph, group)) {
             whole.set(group);
             next.add(group);
           }
@@ -163,7 +175,7 @@ final class SeparationCauses {
   }
 
   /** Whether really all of its members break the rule: a deny or a window may stop some. */
-  private boolean isOfAll(MembershipGraph graph, int group, BitSet broken) {
+  private boolean isOfAll(MembershipGraph graph, int group) {
     if (context.facts.isOpen(group)) {
       return false;
     }

@@ -12,11 +12,13 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
+import java.util.function.IntPredicate;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.separation.SeparationCauses.Broken;
 import org.sobercompass.core.findings.separation.SeparationSweep.Hold;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.store.IntList;
@@ -62,7 +64,11 @@ public final class SeparationFinder implements Finder {
     if (tests.rules.isEmpty()) {
       return;
     }
-    List<Hold> holds = sweep.run();
+    List<Hold> holds =
+        context
+            .focus()
+            .map(focus -> sweep.of(context.asker, focus.accounts()))
+            .orElseGet(sweep::run);
     causes(holds);
     BitSet held = new BitSet();
     holds.stream().filter(hold -> hold.usable() != 0).forEach(hold -> held.set(hold.rule()));
@@ -102,10 +108,22 @@ public final class SeparationFinder implements Finder {
         broken.get(hold.rule()).set(hold.account());
       }
     }
+    if (context.focus().isPresent()) {
+      // Of accounts that are not looked at it is asked one by one whether they break a rule.
+      SeparationBroken each = new SeparationBroken(context.asker, tests, sweep);
+      for (int rule = 0; rule < broken.size(); rule++) {
+        int asked = rule;
+        IntPredicate any = account -> each.rules(account).get(asked);
+        causes.add(new SeparationCauses(context, tests, rule, new Broken(broken.get(rule), any)));
+      }
+      return;
+    }
     context.work(
         tests.rules.size(),
         1,
-        own -> rule -> new SeparationCauses(own, tests, rule, broken.get(rule)),
+        own ->
+            rule ->
+                new SeparationCauses(own, tests, rule, new Broken(broken.get(rule), a -> false)),
         causes::add);
   }
 

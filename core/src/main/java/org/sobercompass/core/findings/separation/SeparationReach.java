@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.TreeSet;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.admin.NamedPower;
+import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.admin.Reach;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.FindingContext;
@@ -31,11 +32,12 @@ final class SeparationReach {
   SeparationReach(FindingContext context, SeparationTests tests) {
     this.context = context;
     this.tests = tests;
-    var powers = context.assessment.powers();
-    this.asked =
-        !tests.rules.isEmpty()
-            && (!powers.trees().all().isEmpty()
-                || !powers.roles().administration().grants().isEmpty());
+    this.asked = !tests.rules.isEmpty() && counts(context.assessment.powers());
+  }
+
+  /** Whether anything can be within reach: there are lists of directories, or admin roles. */
+  static boolean counts(Powers powers) {
+    return !powers.trees().all().isEmpty() || !powers.roles().administration().grants().isEmpty();
   }
 
   boolean isAsked() {

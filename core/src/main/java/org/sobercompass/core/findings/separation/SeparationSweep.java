@@ -51,6 +51,13 @@ final class SeparationSweep {
     this.keepAll = keepAll;
   }
 
+  /** All that is kept of some accounts, by account and rule. */
+  List<Hold> of(Asker asker, BitSet accounts) {
+    List<Hold> all = new ArrayList<>();
+    accounts.stream().forEach(account -> all.addAll(of(asker, account)));
+    return all;
+  }
+
   /** All that is kept, by account and rule. */
   List<Hold> run() {
     List<Hold> all = new ArrayList<>();

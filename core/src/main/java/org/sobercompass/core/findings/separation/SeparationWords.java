@@ -59,7 +59,7 @@ final class SeparationWords {
     boolean person = draft.cause().words().endsWith("of one person");
     List<String> why = new ArrayList<>();
     why.add("the rule " + rule.id() + " says " + rule.weight().word());
-    why.add(FindingContext.count(accounts.size(), "account is", "accounts are") + " concerned");
+    why.add(Words.count(accounts.size(), "account is", "accounts are") + " concerned");
     if (rule.where() != SeparationRule.Where.ANYWHERE) {
       why.add(
           "held "
@@ -166,7 +166,7 @@ final class SeparationWords {
     }
     return count == 0
         ? List.of()
-        : List.of("it comes by " + FindingContext.count(count, "assignment", "assignments"));
+        : List.of("it comes by " + Words.count(count, "assignment", "assignments"));
   }
 
   /** Routes to the sides where they meet; one a side, wherever, where that does not matter. */
