@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Random;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.audit.Preview;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.proposal.Bound;
@@ -58,6 +59,13 @@ public final class ChangeYardstick {
         () -> preview(List.of(join(random.nextInt(facts.accounts())))));
     tell("and findings: a group into one", () -> preview(List.of(join(group()))));
     tell("and findings: 1 disabled", () -> preview(List.of(disable())));
+    tell("beside it: all findings, twice", this::twice);
+  }
+
+  /** What a preview would cost if it looked for everything before and after. */
+  private String twice() {
+    int before = Findings.of(organization.assessment()).size();
+    return before + " findings, then " + Findings.of(organization.assessment()).size();
   }
 
   private String preview(List<Step> steps) {

@@ -13,14 +13,14 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Packages point one way. */
 class DirectionTest {
-  private final JavaClasses core =
+  private static final JavaClasses CORE =
       new ClassFileImporter()
           .withImportOption(new ImportOption.DoNotIncludeTests())
           .importPackages("org.sobercompass.core");
 
   @Test
   void packagesHaveNoCycles() {
-    slices().matching("org.sobercompass.core.(**)").should().beFreeOfCycles().check(core);
+    slices().matching("org.sobercompass.core.(**)").should().beFreeOfCycles().check(CORE);
   }
 
   @Test
@@ -29,7 +29,7 @@ class DirectionTest {
         .should()
         .onlyDependOnClassesThat()
         .resideInAnyPackage("org.sobercompass.core..", "java..", "org.jspecify..")
-        .check(core);
+        .check(CORE);
   }
 
   @Test
@@ -38,9 +38,9 @@ class DirectionTest {
         .should()
         .dependOnClassesThat()
         .resideInAnyPackage("java.nio.file..", "java.io..", "java.net..", "java.sql..")
-        .check(core);
-    noClasses().should().callMethod(java.time.Instant.class, "now").check(core);
-    noClasses().should().callMethod(System.class, "currentTimeMillis").check(core);
+        .check(CORE);
+    noClasses().should().callMethod(java.time.Instant.class, "now").check(CORE);
+    noClasses().should().callMethod(System.class, "currentTimeMillis").check(CORE);
   }
 
   /** The seam, its users, and the other kinds know none of them. */
@@ -53,7 +53,7 @@ class DirectionTest {
         .should()
         .dependOnClassesThat()
         .resideInAPackage("org.sobercompass.core.system." + kind)
-        .check(core);
+        .check(CORE);
   }
 
   /** A family of findings is known to what runs them all, and to no other family. */
@@ -67,6 +67,6 @@ class DirectionTest {
         .should()
         .dependOnClassesThat()
         .resideInAPackage("org.sobercompass.core.findings." + family)
-        .check(core);
+        .check(CORE);
   }
 }

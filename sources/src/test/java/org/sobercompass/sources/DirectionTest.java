@@ -15,7 +15,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Rooms point one way, and those of the formats do not see each other. */
 class DirectionTest {
-  private final JavaClasses sources =
+  private static final JavaClasses SOURCES =
       new ClassFileImporter()
           .withImportOption(new ImportOption.DoNotIncludeTests())
           .importPackages("org.sobercompass.sources");
@@ -37,7 +37,7 @@ class DirectionTest {
 
   @Test
   void packagesHaveNoCycles() {
-    slices().assignedFrom(new Rooms()).should().beFreeOfCycles().check(sources);
+    slices().assignedFrom(new Rooms()).should().beFreeOfCycles().check(SOURCES);
   }
 
   @ParameterizedTest
@@ -49,6 +49,6 @@ class DirectionTest {
         .should()
         .dependOnClassesThat()
         .resideInAPackage("org.sobercompass.sources." + room)
-        .check(sources);
+        .check(SOURCES);
   }
 }

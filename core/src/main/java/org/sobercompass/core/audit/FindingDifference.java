@@ -31,7 +31,10 @@ record FindingDifference(List<Finding> begin, List<Finding> end) {
   private static final List<Set<FindingKind>> SHARED =
       List.of(SeparationFinder.KINDS, TakenAwayFinder.KINDS, GrantFinder.KINDS);
 
-  private static final int MOST_ROUNDS = 4;
+  private static final int MOST_ROUNDS = 8;
+
+  /** How many who share a cause are looked at beside, first and then, before all are. */
+  private static final int[] BESIDE = {1, 50, 2_000};
 
   /**
    * Of changes; their numbers are those of the model before.
@@ -71,8 +74,9 @@ record FindingDifference(List<Finding> begin, List<Finding> end) {
     Optional<Focus> focus = more.map(accounts -> on.focus().with(accounts, Set.of()));
     for (int round = 0; round < MOST_ROUNDS && focus.isPresent(); round++) {
       FindingDifference found = of(before, after, focus.get(), kinds);
+      int beside = round < BESIDE.length ? BESIDE[round] : Integer.MAX_VALUE;
       // Whoever shares a cause that comes or goes may have had it before, and has a part in it.
-      Optional<Focus> wider = on.sharing(found.begin, found.end, focus.get());
+      Optional<Focus> wider = on.sharing(found.begin, found.end, focus.get(), beside);
       if (wider.equals(focus)) {
         return found;
       }

@@ -187,10 +187,14 @@ final class Focusing {
   }
 
   /**
-   * With all who share a cause of shared findings that come or go; empty where those are a great
-   * part of all accounts, or it is not known who they are.
+   * With some more of those who share a cause of shared findings that come or go; the same where
+   * all of them are looked at; empty where those are a great part of all accounts, or it is not
+   * known who they are.
+   *
+   * @param most how many more of each cause: where one of them has the finding before and after, it
+   *     neither comes nor goes, and the others need not be looked at
    */
-  Optional<Focus> sharing(List<Finding> begin, List<Finding> end, Focus focus) {
+  Optional<Focus> sharing(List<Finding> begin, List<Finding> end, Focus focus, int most) {
     known = true;
     BitSet more = new BitSet();
     Set<Key> causes = new HashSet<>();
@@ -199,17 +203,21 @@ final class Focusing {
         if (finding.kind() == FindingKind.REDUNDANT_ASSIGNMENT) {
           causes.add(finding.cause());
         } else if (!GrantFinder.KINDS.contains(finding.kind())) {
-          cause(finding.cause(), more);
+          BitSet all = cause(finding.cause());
+          all.andNot(focus.accounts());
+          all.stream().limit(most).forEach(more::set);
         }
       }
     }
     persons(more);
     Focus wider = focus.with(more, causes);
-    boolean few = wider.accounts().cardinality() <= SHARING * most;
+    boolean few = wider.accounts().cardinality() <= SHARING * this.most;
     return known && few ? Optional.of(wider) : Optional.empty();
   }
 
-  private void cause(Key cause, BitSet into) {
+  /** All accounts that can share a cause, before or after. */
+  private BitSet cause(Key cause) {
+    BitSet all = new BitSet();
     if (cause.kind() == KeyKind.ROLE || cause.kind() == KeyKind.ASSIGNMENT) {
       boolean isRole = cause.kind() == KeyKind.ROLE;
       for (AccessModel model : models) {
@@ -217,16 +225,22 @@ final class Focusing {
         for (Grant grant : view.grants()) {
           String id = isRole ? view.system().roles().get(grant.role()).id() : grant.id();
           if (grant.subject() >= 0 && id.equals(cause.id())) {
-            members(grant.subject(), into);
+            orAll(grant.subject(), all);
           }
         }
       }
     } else {
-      before
-          .model()
-          .facts()
-          .find(cause)
-          .ifPresentOrElse(s -> members(s, into), () -> known = false);
+      before.model().facts().find(cause).ifPresentOrElse(s -> orAll(s, all), () -> known = false);
+    }
+    return all;
+  }
+
+  private void orAll(int subject, BitSet into) {
+    Facts facts = before.model().facts();
+    if (facts.kind(subject) == SubjectKind.IMPLICIT) {
+      into.set(0, facts.accounts());
+    } else {
+      members(subject, into);
     }
   }
 }
