@@ -2,7 +2,6 @@ package org.sobercompass.core.audit;
 
 import java.util.BitSet;
 import java.util.EnumSet;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -16,7 +15,6 @@ import org.sobercompass.core.findings.grants.GrantFinder;
 import org.sobercompass.core.findings.grants.TakenAwayFinder;
 import org.sobercompass.core.findings.separation.SeparationFinder;
 import org.sobercompass.core.findings.separation.SeparationFocus;
-import org.sobercompass.core.key.Key;
 import org.sobercompass.core.system.Change;
 
 /**
@@ -69,7 +67,7 @@ record FindingDifference(List<Finding> begin, List<Finding> end) {
       Assessment before, Assessment after, Focusing on, Set<FindingKind> kinds) {
     Optional<BitSet> more =
         kinds.equals(SeparationFinder.KINDS)
-            ? SeparationFocus.of(before, after.model(), on.focus())
+            ? SeparationFocus.of(before, on.focus())
             : Optional.of(new BitSet());
     Optional<Focus> focus = more.map(accounts -> on.focus().with(accounts, Set.of()));
     for (int round = 0; round < MOST_ROUNDS && focus.isPresent(); round++) {
@@ -95,13 +93,7 @@ record FindingDifference(List<Finding> begin, List<Finding> end) {
   }
 
   private static FindingDifference of(List<Finding> before, List<Finding> after) {
-    return new FindingDifference(without(after, before), without(before, after));
-  }
-
-  private static List<Finding> without(List<Finding> some, List<Finding> others) {
-    Set<Key> known = new HashSet<>();
-    others.forEach(finding -> known.add(finding.key()));
-    return some.stream().filter(finding -> !known.contains(finding.key())).toList();
+    return new FindingDifference(Finding.without(after, before), Finding.without(before, after));
   }
 
   private FindingDifference and(FindingDifference other) {

@@ -1,7 +1,6 @@
 package org.sobercompass.core.audit;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashSet;
 import java.util.List;
@@ -62,7 +61,8 @@ final class Focusing {
       Assessment before, AccessModel after, List<Change> changes, int part) {
     Focusing focusing = new Focusing(before, after, part);
     for (Change change : changes) {
-      change.<Object>fold(focusing::membership, focusing::assignment, focusing::subject);
+      boolean told = change.fold(focusing::membership, focusing::assignment, focusing::subject);
+      focusing.known &= told;
       focusing.impact(change);
       if (!focusing.isFew()) {
         return Optional.empty();
@@ -94,47 +94,39 @@ final class Focusing {
     }
   }
 
-  private Object membership(Change.OfMembership moved) {
+  /** Each says whether it is known whom such a change can concern. */
+  private boolean membership(Change.OfMembership moved) {
     members(moved.member(), accounts);
     above(moved.group());
-    return this;
+    return true;
   }
 
-  private Object assignment(Change.OfSystem own) {
+  private boolean assignment(Change.OfSystem own) {
     SystemView view = before.model().view(own.system());
-    known &= !view.system().isOfLists();
-    if (known) {
-      systems.set(view.number());
-      own.<Object>byKind(
-          added -> to(added.subject()),
-          removed -> to(view.grants().get(removed.grant()).subject()),
-          redefined -> {
-            known = false;
-            return this;
-          });
-    }
-    return this;
+    systems.set(view.number());
+    return !view.system().isOfLists()
+        && own.byKind(
+            added -> to(added.subject()),
+            removed -> to(view.grants().get(removed.grant()).subject()),
+            redefined -> false);
   }
 
-  private Object to(int subject) {
+  private boolean to(int subject) {
     if (subject >= 0) {
       subjects.set(subject);
       members(subject, accounts);
     }
-    return this;
+    return true;
   }
 
-  private Object subject(Change.OfSubject change) {
-    return change.<Object>byKind(
+  private boolean subject(Change.OfSubject change) {
+    return change.byKind(
         account -> {
           accounts.set(account.subject());
           counted(account.subject(), subjects);
-          return this;
+          return true;
         },
-        presence -> {
-          known = false;
-          return this;
-        });
+        presence -> false);
   }
 
   /** All accounts that count as a subject, before or after, surely or perhaps. */
@@ -147,7 +139,7 @@ final class Focusing {
     for (Memberships.Walker walker : walkers) {
       IntList found = new IntList();
       walker.candidates(subject, found);
-      Arrays.stream(found.toArray()).forEach(into::set);
+      found.setIn(into);
     }
   }
 
@@ -157,8 +149,8 @@ final class Focusing {
     for (Memberships.Walker walker : walkers) {
       SubjectSet found = new SubjectSet();
       walker.subjects(subject, found);
-      Arrays.stream(found.sure().toArray()).forEach(into::set);
-      Arrays.stream(found.perhaps().toArray()).forEach(into::set);
+      found.sure().setIn(into);
+      found.perhaps().setIn(into);
     }
   }
 
@@ -191,10 +183,10 @@ final class Focusing {
    * all of them are looked at; empty where those are a great part of all accounts, or it is not
    * known who they are.
    *
-   * @param most how many more of each cause: where one of them has the finding before and after, it
-   *     neither comes nor goes, and the others need not be looked at
+   * @param beside how many more of each cause: where one of them has the finding before and after,
+   *     it neither comes nor goes, and the others need not be looked at
    */
-  Optional<Focus> sharing(List<Finding> begin, List<Finding> end, Focus focus, int most) {
+  Optional<Focus> sharing(List<Finding> begin, List<Finding> end, Focus focus, int beside) {
     known = true;
     BitSet more = new BitSet();
     Set<Key> causes = new HashSet<>();
@@ -205,13 +197,13 @@ final class Focusing {
         } else if (!GrantFinder.KINDS.contains(finding.kind())) {
           BitSet all = cause(finding.cause());
           all.andNot(focus.accounts());
-          all.stream().limit(most).forEach(more::set);
+          all.stream().limit(beside).forEach(more::set);
         }
       }
     }
     persons(more);
     Focus wider = focus.with(more, causes);
-    boolean few = wider.accounts().cardinality() <= SHARING * this.most;
+    boolean few = wider.accounts().cardinality() <= SHARING * most;
     return known && few ? Optional.of(wider) : Optional.empty();
   }
 
@@ -221,9 +213,10 @@ final class Focusing {
     if (cause.kind() == KeyKind.ROLE || cause.kind() == KeyKind.ASSIGNMENT) {
       boolean isRole = cause.kind() == KeyKind.ROLE;
       for (AccessModel model : models) {
-        SystemView view = model.system(cause.source()).orElseThrow();
-        for (Grant grant : view.grants()) {
-          String id = isRole ? view.system().roles().get(grant.role()).id() : grant.id();
+        Optional<SystemView> view = model.system(cause.source());
+        known &= view.isPresent();
+        for (Grant grant : view.map(SystemView::grants).orElse(List.of())) {
+          String id = isRole ? view.get().system().roles().get(grant.role()).id() : grant.id();
           if (grant.subject() >= 0 && id.equals(cause.id())) {
             orAll(grant.subject(), all);
           }

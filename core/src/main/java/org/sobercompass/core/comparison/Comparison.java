@@ -62,8 +62,8 @@ public record Comparison(
         now.model().asOf(),
         found,
         subjects(before.model(), now.model()),
-        without(is, was),
-        without(was, is),
+        Finding.without(is, was),
+        Finding.without(was, is),
         causes.otherwise(),
         causes.isAlone());
   }
@@ -121,12 +121,6 @@ public record Comparison(
 
   private boolean isAccount(Key key) {
     return subjects.stream().anyMatch(s -> s.of() == SubjectKind.ACCOUNT && s.key().equals(key));
-  }
-
-  private static List<Finding> without(List<Finding> some, List<Finding> others) {
-    Set<Key> known = new HashSet<>();
-    others.forEach(finding -> known.add(finding.key()));
-    return some.stream().filter(finding -> !known.contains(finding.key())).toList();
   }
 
   private static List<SubjectChange> subjects(AccessModel before, AccessModel now) {

@@ -3,8 +3,10 @@ package org.sobercompass.core.findings;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.zip.CRC32;
 import org.sobercompass.core.access.Route;
 import org.sobercompass.core.key.Key;
@@ -127,5 +129,12 @@ public record Finding(
   public Key key() {
     String ofRule = rule.isEmpty() ? "" : rule + "/";
     return new Key(KeyKind.FINDING, kind.id(), ofRule + cause.text());
+  }
+
+  /** Those of some findings of which there is no other with the same key. */
+  public static List<Finding> without(List<Finding> some, List<Finding> others) {
+    Set<Key> known = new HashSet<>();
+    others.forEach(finding -> known.add(finding.key()));
+    return some.stream().filter(finding -> !known.contains(finding.key())).toList();
   }
 }

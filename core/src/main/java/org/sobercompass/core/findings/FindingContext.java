@@ -205,9 +205,7 @@ public final class FindingContext {
     IntList found = new IntList();
     widest.accounts(subject, found);
     BitSet accounts = new BitSet();
-    for (int i = 0; i < found.size(); i++) {
-      accounts.set(found.get(i));
-    }
+    found.setIn(accounts);
     return accounts;
   }
 

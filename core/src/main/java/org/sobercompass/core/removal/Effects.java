@@ -115,9 +115,7 @@ public record Effects(List<Effect> ends, List<Effect> gives) {
       SystemView view, int subject, Map<Memberships, Memberships.Walker> walkers, BitSet into) {
     IntList found = new IntList();
     walkers.computeIfAbsent(view.memberships(), Memberships::walker).candidates(subject, found);
-    for (int i = 0; i < found.size(); i++) {
-      into.set(found.get(i));
-    }
+    found.setIn(into);
   }
 
   private static void compare(

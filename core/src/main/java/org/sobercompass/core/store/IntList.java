@@ -1,6 +1,7 @@
 package org.sobercompass.core.store;
 
 import java.util.Arrays;
+import java.util.BitSet;
 
 /** A growable list of ints. Not thread-safe. Doubles when full; adding is O(1) amortised. */
 public final class IntList {
@@ -95,6 +96,13 @@ public final class IntList {
   /** The backing array, valid up to {@link #size()} until the next change; for hot loops. */
   public int[] raw() {
     return items;
+  }
+
+  /** Sets a bit for each value; none may be negative. */
+  public void setIn(BitSet bits) {
+    for (int i = 0; i < size(); i++) {
+      bits.set(get(i));
+    }
   }
 
   /** A copy of the items. */

@@ -11,6 +11,7 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.Implicit;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
@@ -100,6 +101,10 @@ class FindingDifferenceTest {
     Change many = new Change.AssignmentAdded(0, 0, 0, 0, true, Optional.empty(), Optional.empty());
     assertThat(Focusing.of(before, before.with(List.of(many)).model(), List.of(many), 1))
         .isPresent();
+    int everyone = model.facts().implicit(Implicit.EVERYONE);
+    Change all =
+        new Change.AssignmentAdded(0, 0, everyone, 0, true, Optional.empty(), Optional.empty());
+    assertThat(Focusing.of(before, before.with(List.of(all)).model(), List.of(all), 1)).isEmpty();
     Change gone = new Change.PresenceChanged(0, false);
     assertThat(Focusing.of(before, before.with(List.of(gone)).model(), List.of(gone), 1)).isEmpty();
   }

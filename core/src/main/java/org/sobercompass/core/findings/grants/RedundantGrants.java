@@ -181,9 +181,7 @@ final class RedundantGrants {
         .computeIfAbsent(view.context(), c -> view.memberships().walker())
         .subjects(subject, found);
     BitSet all = new BitSet();
-    for (int i = 0; i < found.sure().size(); i++) {
-      all.set(found.sure().get(i));
-    }
+    found.sure().setIn(all);
     return all;
   }
 

@@ -225,9 +225,7 @@ public final class SeparationFinder implements Finder {
       IntList accounts = new IntList();
       tests.rules.get(rule).except().forEach(of -> context.widest().accounts(of, accounts));
       BitSet set = new BitSet();
-      for (int i = 0; i < accounts.size(); i++) {
-        set.set(accounts.get(i));
-      }
+      accounts.setIn(set);
       all.put(rule, set);
     }
     return all;

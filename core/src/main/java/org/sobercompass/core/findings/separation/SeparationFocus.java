@@ -1,15 +1,12 @@
 package org.sobercompass.core.findings.separation;
 
-import java.util.Arrays;
 import java.util.BitSet;
-import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Focus;
 import org.sobercompass.core.membership.Memberships;
-import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
 
 /**
@@ -34,38 +31,29 @@ public final class SeparationFocus {
    * The accounts to look at beside those that change; empty where all must be looked at: where acts
    * on somebody count, or what is within reach.
    */
-  public static Optional<BitSet> of(Assessment before, AccessModel after, Focus focus) {
+  public static Optional<BitSet> of(Assessment before, Focus focus) {
     SeparationTests tests = new SeparationTests(before);
     if (tests.rules.isEmpty()) {
       return Optional.of(new BitSet());
     }
     return SeparationReach.counts(before.powers()) || !tests.acts.isEmpty()
         ? Optional.empty()
-        : Optional.of(new SeparationFocus(before, tests, focus).sharing(after));
+        : Optional.of(new SeparationFocus(before, tests, focus).sharing());
   }
 
-  private BitSet sharing(AccessModel after) {
+  private BitSet sharing() {
     BitSet shared = (BitSet) focus.subjects().clone();
-    for (AccessModel model : List.of(before, after)) {
-      Memberships.Walker walker = model.widest().walker();
-      focus.accounts().stream()
-          .forEach(
-              account -> {
-                SubjectSet above = new SubjectSet();
-                walker.subjects(account, above);
-                Arrays.stream(above.sure().toArray()).forEach(shared::set);
-              });
-    }
+    shared.or(focus.counted());
     BitSet more = new BitSet();
     Memberships.Walker walker = before.widest().walker();
     shared.stream()
-        .filter(subject -> isOfMany(subject))
+        .filter(this::isOfMany)
         .forEach(
             subject -> {
               IntList members = new IntList();
               walker.accounts(subject, members);
               if (breakTogether(members)) {
-                Arrays.stream(members.toArray()).forEach(more::set);
+                members.setIn(more);
               }
             });
     return more;
