@@ -171,6 +171,19 @@ class ChangeTest {
   }
 
   @Test
+  void whatCountsOnlyForWhatIsMadeLaterIsToldAsThat() throws IOException {
+    Files.writeString(
+        folder.resolve("later.sql"),
+        "alter default privileges for role fieldbook_owner in schema loans"
+            + " grant select on tables to curators;");
+    assertThat(sober("preview", folder.resolve("later.sql").toString()).out())
+        .startsWith(
+            "1 change for what is made later; nothing would be different for anybody today.")
+        .contains("select on each new table by fieldbook_owner, for curators")
+        .contains("nothing yet");
+  }
+
+  @Test
   void changeRecordsOfADirectoryArePreviewedAndNotWrittenHere() throws IOException {
     SoberTest.Said said = sober("preview", "proposals/leave-approvers.ldif");
     assertThat(said.out())

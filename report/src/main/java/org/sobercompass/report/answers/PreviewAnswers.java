@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
+import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.audit.ActEffects;
@@ -143,13 +144,17 @@ public final class PreviewAnswers {
     ActEffects acts = ActEffects.of(then, one);
     int gives = effects.gives().size() + acts.gives().size();
     int ends = effects.ends().size() + acts.ends().size();
-    return gives + ends == 0
-        ? "nothing"
-        : String.join(
-            ", ",
-            Stream.of(gives > 0 ? "+" + gives : "", ends > 0 ? "-" + ends : "")
-                .filter(part -> !part.isEmpty())
-                .toList());
+    if (gives + ends == 0) {
+      AccessModel after = then.model().with(one);
+      return PreviewSentence.isForLater(then.model(), after, one.get(0))
+          ? "nothing yet"
+          : "nothing";
+    }
+    return String.join(
+        ", ",
+        Stream.of(gives > 0 ? "+" + gives : "", ends > 0 ? "-" + ends : "")
+            .filter(part -> !part.isEmpty())
+            .toList());
   }
 
   /** An entry may come only where another was taken out. */

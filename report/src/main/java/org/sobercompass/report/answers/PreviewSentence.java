@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.Function;
+import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.audit.ActEffects.Act;
 import org.sobercompass.core.audit.Door;
 import org.sobercompass.core.audit.Preview;
@@ -13,6 +14,9 @@ import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.removal.Effects.Effect;
+import org.sobercompass.core.system.AccessSystem;
+import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.Redefinition;
 import org.sobercompass.core.system.Verdict;
 
 /** What a preview comes to, in one sentence. Immutable. */
@@ -38,8 +42,13 @@ final class PreviewSentence {
 
   private String effects(Bound bound, Preview preview) {
     if (preview.changesNothing()) {
+      AccessModel after = ask.model().with(bound.changes());
+      boolean later =
+          bound.changes().stream().allMatch(change -> isForLater(ask.model(), after, change));
       return AnswerContext.count(bound.changes().size(), "change", "changes")
-          + ", and nothing would be different for anybody.";
+          + (later
+              ? " for what is made later; nothing would be different for anybody today."
+              : ", and nothing would be different for anybody.");
     }
     List<String> parts = new ArrayList<>();
     parts.add(side(preview.effects().gives(), preview.acts().gives(), "gains", "gain"));
@@ -64,6 +73,32 @@ final class PreviewSentence {
     }
     parts.addAll(states(preview));
     return String.join("; ", parts) + ".";
+  }
+
+  /** Whether a change is of what a list says for what is made later, and of nothing else. */
+  static boolean isForLater(AccessModel before, AccessModel after, Change change) {
+    return change.fold(
+        membership -> false,
+        own ->
+            own.byKind(
+                added -> false,
+                removed -> false,
+                redefined ->
+                    redefined
+                        .how()
+                        .byKind(
+                            scope -> false,
+                            register -> false,
+                            role -> false,
+                            item -> isForLater((item.added() ? after : before), own, item),
+                            setting -> false)),
+        subject -> false);
+  }
+
+  private static boolean isForLater(
+      AccessModel model, Change.OfSystem of, Redefinition.ListItem item) {
+    AccessSystem system = model.view(of.system()).system();
+    return !system.isExclusive(item.text()) && system.hasItem(item.resource(), item.text());
   }
 
   /** Which expectations are not met any more, and who is shut out. */
