@@ -10,6 +10,7 @@ module org.sobercompass.sources {
   requires static transitive org.jspecify;
   requires java.net.http;
   requires java.sql;
+  requires com.hierynomus.smbj;
   requires com.networknt.schema;
   requires io.github.javadiffutils;
   requires org.dhatim.fastexcel.reader;
@@ -49,7 +50,8 @@ module org.sobercompass.sources {
 
   provides org.sobercompass.sources.Collecting with
       org.sobercompass.sources.database.DatabaseCollecting,
-      org.sobercompass.sources.files.FilesCollecting;
+      org.sobercompass.sources.files.FilesCollecting,
+      org.sobercompass.sources.files.SharesCollecting;
   provides org.sobercompass.sources.SourceKind with
       org.sobercompass.sources.live.LdapKind.Standard,
       org.sobercompass.sources.live.LdapKind.Posix,
@@ -69,6 +71,8 @@ module org.sobercompass.sources {
       org.sobercompass.sources.database.SqlTargetKind,
       org.sobercompass.sources.files.PosixTargetKind,
       org.sobercompass.sources.files.SharedTargetKind,
+      org.sobercompass.sources.files.ShareListTargetKind,
+      org.sobercompass.sources.files.Nfs4TargetKind,
       org.sobercompass.sources.scim.ScimTargetKind,
       org.sobercompass.sources.workspace.WorkspaceTargetKind;
   provides org.sobercompass.sources.ProposalForm with

@@ -20,25 +20,26 @@ import picocli.CommandLine.Spec;
     name = "collect",
     mixinStandardHelpOptions = true,
     description = {
-      "Reads the rights in a database or a tree of files into one file for a workspace.",
+      "Reads the rights in a database, a tree of files or a share into one file for a workspace.",
       "Nothing is changed there."
     },
     footer = {
       "",
       "Examples:",
       "  sober collect database db.example:5432/fieldbook --as reader --out fieldbook.jsonl",
-      "  sober collect files /srv/notes --out notes.getfacl"
+      "  sober collect files /srv/notes --out notes.getfacl",
+      "  sober collect share smb://files.example/field --as reader --out fieldshare.jsonl"
     })
 final class CollectCommand implements Callable<Integer> {
   @Spec private @Nullable CommandSpec spec;
 
-  @Parameters(index = "0", paramLabel = "WHAT", description = "database or files")
+  @Parameters(index = "0", paramLabel = "WHAT", description = "database, files or share")
   private String what = "";
 
   @Parameters(
       index = "1",
       paramLabel = "WHERE",
-      description = "HOST:PORT/DATABASE of a PostgreSQL server, or a folder")
+      description = "HOST:PORT/DATABASE of a PostgreSQL server, a folder, or smb://HOST/SHARE")
   private String where = "";
 
   @Option(

@@ -94,6 +94,12 @@ class Inputs {
     return read;
   }
 
+  /** What is answered from here on is read again. */
+  void again() {
+    workspace = null;
+    organization = null;
+  }
+
   Workspace workspace() {
     return workspace == null ? open(Set.of()) : workspace;
   }

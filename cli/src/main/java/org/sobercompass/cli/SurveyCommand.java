@@ -1,7 +1,6 @@
 package org.sobercompass.cli;
 
 import java.nio.file.Path;
-import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -9,7 +8,6 @@ import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.report.answers.AnswerContext;
-import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.live.LdapAccess;
 import org.sobercompass.sources.live.LdapSource;
@@ -74,13 +72,14 @@ final class SurveyCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     switch (what) {
-      case "take" -> tell(surveyor().take(inputs.root, join, Optional.ofNullable(out)));
+      case "take" ->
+          tell(Surveying.surveyor(inputs).take(inputs.root, join, Optional.ofNullable(out)));
       case "collect" -> {
         if (out == null) {
           throw new UsageException("collect needs --out and a file to write");
         }
         LdapAccess access = connection.access(object("an address, as in ldaps://host"));
-        tell(surveyor().part(access.name(), new LdapSource(access), out));
+        tell(Surveying.surveyor(inputs).part(access.name(), new LdapSource(access), out));
       }
       case "list" -> inputs.print(SurveySheets.list(Surveys.all(inputs.root)));
       case "verify" -> verify(Path.of(object("the file of a survey")));
@@ -96,13 +95,6 @@ final class SurveyCommand implements Callable<Integer> {
       throw new UsageException(what + " needs " + expected);
     }
     return object;
-  }
-
-  private Surveyor surveyor() {
-    return new Surveyor(
-        Secret.Origins.PROCESS,
-        Clock.systemUTC(),
-        (source, entries) -> inputs.err().println("  " + source + ": " + entries + " entries ..."));
   }
 
   private void tell(Surveyor.Taken taken) {

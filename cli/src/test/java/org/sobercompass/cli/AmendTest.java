@@ -138,6 +138,47 @@ class AmendTest {
     assertThat(isApprover()).isTrue();
   }
 
+  /** The workspace asks the directory itself, not its export. */
+  private void live() throws IOException {
+    Path settings = root.resolve("compass.yaml");
+    String text = Files.readString(settings);
+    String file = "    file: directory/alderfen.ldif\n    taken: 2026-11-20T06:00:00Z\n";
+    assertThat(text).contains(file);
+    String address = "    address: " + directory.address() + "\n    plain: true\n";
+    Files.writeString(settings, text.replace(file, address));
+    assertThat(sober("survey").code()).isZero();
+  }
+
+  @Test
+  void aSurveyIsTakenAndSinceWhenSomethingIsOtherwiseIsSaid() throws Exception {
+    live();
+    amend();
+    SoberTest.Said early = sober("read-back", leave.toString());
+    assertThat(early.code()).isEqualTo(Exit.NO);
+    assertThat(early.out()).contains("No record of the amendment was carried out yet.");
+    Thread.sleep(1100);
+    carryOut("--write");
+    Thread.sleep(1100);
+    SoberTest.Said whole = sober("read-back", leave.toString());
+    assertThat(whole.err()).contains("A survey was taken: ");
+    assertThat(whole.out()).startsWith("Everything is as the preview said");
+    assertThat(whole.code()).isZero();
+    SoberTest.Said again = sober("read-back", leave.toString());
+    assertThat(again.err()).doesNotContain("A survey was taken");
+
+    try (LDAPConnection connection = connect()) {
+      connection.modify(GROUP, new Modification(ModificationType.ADD, "member", ILSE));
+    }
+    Thread.sleep(1100);
+    assertThat(sober("survey").code()).isZero();
+    SoberTest.Said otherwise = sober("read-back", leave.toString(), "-f", "csv");
+    assertThat(otherwise.code()).isEqualTo(Exit.NO);
+    List<String> lines = otherwise.out().lines().toList();
+    assertThat(lines).hasSize(5);
+    assertThat(lines.get(1))
+        .containsPattern("ilse.brandt,orders,.*,no,yes,\"between 2\\d{3}-.*Z and 2\\d{3}-.*Z\"$");
+  }
+
   @Test
   void whatWasChangedMeanwhileIsToldAndLeftAlone() throws Exception {
     amend();

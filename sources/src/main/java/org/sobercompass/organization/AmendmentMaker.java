@@ -23,6 +23,7 @@ import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
+import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Redefinition;
 import org.sobercompass.sources.Drafts;
@@ -52,6 +53,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
   private final Map<Integer, List<SystemFormat.Comes>> more = new LinkedHashMap<>();
   private final Map<Integer, Step> mapping = new LinkedHashMap<>();
   private final Map<Integer, Change> changes = new LinkedHashMap<>();
+  private final Map<Integer, List<Change>> all = new LinkedHashMap<>();
   private int number;
 
   AmendmentMaker(Workspace workspace, AccessModel model, Function<Change, String> words) {
@@ -74,6 +76,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
     for (Map.Entry<Integer, List<Change>> one : bound.byStep().entrySet()) {
       number = one.getKey();
       changes.put(number, one.getValue().get(0));
+      all.put(number, one.getValue());
       proposal.steps().get(number).in(this);
     }
     for (DirectoryFile directory : workspace.directories()) {
@@ -105,11 +108,13 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
     Optional<SystemFormat> format = SystemFormats.of(view.system().kind());
     List<SystemFormat.Comes> come = more.getOrDefault(system, List.of());
     if (format.isPresent()) {
-      format
-          .get()
-          .amend(
-              new SystemFormat.Wanted(view.system(), Folder.of(workspace.root()), gone, come),
-              drafts);
+      Set<Integer> steps = Drafts.steps(gone);
+      steps.addAll(Drafts.steps(come));
+      List<Change> own =
+          steps.stream().flatMap(step -> all.getOrDefault(step, List.of()).stream()).toList();
+      AccessSystem then = model.with(own).view(system).system();
+      Folder root = Folder.of(workspace.root());
+      format.get().amend(new SystemFormat.Wanted(view.system(), then, root, gone, come), drafts);
     } else {
       String why = view.system().name() + " is only read";
       gone.forEach(one -> drafts.byHand(one.step(), why));

@@ -40,11 +40,14 @@ public interface SystemFormat {
   /**
    * Changes of the lists of a system.
    *
+   * @param system as it was read
+   * @param then the same with these changes, as the preview has it
    * @param root the folder of the workspace
    * @param gone entries that are removed
    * @param come entries that are added
    */
-  record Wanted(AccessSystem system, Folder root, List<Gone> gone, List<Comes> come) {}
+  record Wanted(
+      AccessSystem system, AccessSystem then, Folder root, List<Gone> gone, List<Comes> come) {}
 
   /**
    * An entry that is added; or taken out, of what is no grant.

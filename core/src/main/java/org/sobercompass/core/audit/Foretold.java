@@ -98,6 +98,19 @@ public record Foretold(List<Right> rights, List<String> begin, List<String> end)
         preview.end().stream().map(finding -> finding.key().text()).toList());
   }
 
+  /** Whether nothing was said. */
+  boolean isNothing() {
+    return rights.isEmpty() && begin.isEmpty() && end.isEmpty();
+  }
+
+  /** Only that of it which is otherwise. */
+  Foretold only(Readback otherwise) {
+    return new Foretold(
+        otherwise.rights.stream().map(Differs::said).toList(),
+        otherwise.notBegun,
+        otherwise.notEnded);
+  }
+
   /** Holds what was said against what is judged now. O(findings + rights said). */
   public Readback against(Assessment now) {
     Asking asking = new Asking(now);

@@ -1,5 +1,7 @@
 package org.sobercompass.report.answers;
 
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -12,6 +14,7 @@ import org.sobercompass.core.amendment.Rehearsal;
 import org.sobercompass.core.amendment.Standing;
 import org.sobercompass.core.amendment.Work;
 import org.sobercompass.core.audit.Foretold;
+import org.sobercompass.core.audit.OtherwiseSince;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.report.data.AnswerTable;
 
@@ -215,9 +218,9 @@ public final class AmendmentAnswers {
    * @param ask what it is held against
    */
   public static AnswerTable readback(
-      AnswerContext ask, Foretold foretold, Foretold.Readback readback) {
+      AnswerContext ask, Foretold foretold, Foretold.Readback readback, OtherwiseSince since) {
     AnswerTable.Builder sheet =
-        ask.begin("read-back/1", "key", "login", "system", "what", "where", "said", "is");
+        ask.begin("read-back/2", "key", "login", "system", "what", "where", "said", "is", "since");
     Map<String, String> logins = logins(ask.model().facts());
     for (Foretold.Differs differs : readback.rights()) {
       Foretold.Right right = differs.said();
@@ -228,12 +231,16 @@ public final class AmendmentAnswers {
           right.what(),
           right.where(),
           right.verdict().name().toLowerCase(Locale.ROOT),
-          differs.now().map(now -> now.name().toLowerCase(Locale.ROOT)).orElse("not there"));
+          differs.now().map(now -> now.name().toLowerCase(Locale.ROOT)).orElse("not there"),
+          since(since.of(right)));
     }
-    readback
-        .notBegun()
-        .forEach(key -> sheet.row("", "", "", "finding", key, "begins", "is not there"));
-    readback.notEnded().forEach(key -> sheet.row("", "", "", "finding", key, "ends", "is there"));
+    for (String key : readback.notBegun()) {
+      String when = since(since.of(key));
+      sheet.row("", "", "", "finding", key, "begins", "is not there", when);
+    }
+    for (String key : readback.notEnded()) {
+      sheet.row("", "", "", "finding", key, "ends", "is there", since(since.of(key)));
+    }
     String rights =
         AnswerContext.count(foretold.rights().size(), "right", "rights")
             + ", "
@@ -245,6 +252,20 @@ public final class AmendmentAnswers {
             ? "Everything is as the preview said: " + rights + "."
             : sheet.size() + " of what the preview said is otherwise; it said: " + rights + ".");
     return ask.finish(sheet);
+  }
+
+  /** The two readings between which it came about; surveys have these moments as names. */
+  private static String since(Optional<OtherwiseSince.When> when) {
+    return when.map(
+            one ->
+                one.asSaid()
+                    .map(last -> "between " + second(last) + " and " + second(one.otherwise()))
+                    .orElse("from the start"))
+        .orElse("");
+  }
+
+  private static Instant second(Instant moment) {
+    return moment.truncatedTo(ChronoUnit.SECONDS);
   }
 
   private static Map<String, String> logins(Facts facts) {

@@ -14,6 +14,7 @@ import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.sobercompass.core.amendment.Journal;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.OutsideException;
@@ -94,6 +95,15 @@ public final class JournalFile implements Journal.Keeping, AutoCloseable {
       throw OwnFiles.failed(file, e);
     }
     return new Journal(lines, NOTHING);
+  }
+
+  /** When the last record was made, over all targets; empty when none was. */
+  public static Optional<Instant> lastMade(AmendmentFolder amendment) {
+    return amendment.amendment().targets().stream()
+        .flatMap(target -> look(amendment, target.name()).lines().stream())
+        .filter(line -> line.event() == Journal.Event.MADE && !line.undo())
+        .map(Journal.Line::at)
+        .max(Instant::compareTo);
   }
 
   private static final Journal.Keeping NOTHING =

@@ -135,16 +135,12 @@ public abstract class FileFormat implements SystemFormat {
 
   @Override
   public void amend(Wanted wanted, Drafts into) {
-    if (style == FileStyle.NFS4) {
-      SystemFormat.super.amend(wanted, into);
-      return;
-    }
     ListAmending amending =
         new ListAmending((FileAccess) wanted.system(), wanted.gone(), wanted.come(), into);
-    if (style == FileStyle.SHARED) {
-      amending.descriptors();
-    } else {
+    if (style == FileStyle.POSIX) {
       amending.posix(wanted.root());
+    } else {
+      amending.whole((FileAccess) wanted.then());
     }
   }
 

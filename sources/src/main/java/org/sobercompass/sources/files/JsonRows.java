@@ -1,15 +1,22 @@
 package org.sobercompass.sources.files;
 
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.sources.disk.Ending;
+import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.text.TextFiles;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Paths with lists as JSON lines: {@code {"path": ..., "kind": ..., "list": ...}}. */
+/**
+ * Paths with lists as JSON lines: {@code {"path": ..., "kind": ..., "list": ...}}. Where the last
+ * line says how long the file is, it has to be so long.
+ */
 final class JsonRows {
   private static final JsonMapper JSON = JsonMapper.shared();
 
@@ -28,7 +35,22 @@ final class JsonRows {
   }
 
   void read(Path file, Take take) {
-    TextFiles.lines(file, name, problems, (line, place) -> row(line, place, take));
+    try {
+      if (Files.isRegularFile(file)) {
+        Ending.check(file, name, Ending.Form.JSON, problems);
+      }
+    } catch (IOException e) {
+      problems.error(Place.of(name), "the file cannot be read: " + OwnFiles.reason(e), "");
+    }
+    TextFiles.lines(
+        file,
+        name,
+        problems,
+        (line, place) -> {
+          if (!Ending.Form.JSON.is(line)) {
+            row(line, place, take);
+          }
+        });
   }
 
   private void row(String line, Place place, Take take) {

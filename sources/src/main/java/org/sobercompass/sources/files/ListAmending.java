@@ -12,13 +12,13 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import org.sobercompass.core.amendment.Difference;
-import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
-import org.sobercompass.core.descriptor.MalformedException;
 import org.sobercompass.core.descriptor.Sddl;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.files.FileAccess;
+import org.sobercompass.core.system.files.FileStyle;
+import org.sobercompass.core.system.files.RewrittenList;
 import org.sobercompass.core.system.files.ShareEntry;
 import org.sobercompass.sources.Drafts;
 import org.sobercompass.sources.SystemFormat;
@@ -31,8 +31,6 @@ import org.sobercompass.sources.disk.Folder;
 final class ListAmending {
   /** What the list of a path is called. */
   static final String LIST = "list";
-
-  private static final String OF_SHARE = "the list of a share is changed where the share is set up";
 
   private final FileAccess system;
   private final Drafts into;
@@ -57,18 +55,10 @@ final class ListAmending {
     this.into = into;
     for (SystemFormat.Gone one : gone) {
       Grant grant = system.grants(system.usualBasis()).get(one.grant());
-      if (system.entry(one.grant()).isPresent()) {
-        byPath.computeIfAbsent(grant.resource(), r -> new Steps()).gone.add(one);
-      } else {
-        into.byHand(one.step(), OF_SHARE);
-      }
+      byPath.computeIfAbsent(grant.resource(), r -> new Steps()).gone.add(one);
     }
     for (SystemFormat.Comes one : come) {
-      if (ShareEntry.of(one.text()).isPresent()) {
-        into.byHand(one.step(), OF_SHARE);
-      } else {
-        byPath.computeIfAbsent(one.resource(), r -> new Steps()).come.add(one);
-      }
+      byPath.computeIfAbsent(one.resource(), r -> new Steps()).come.add(one);
     }
   }
 
@@ -78,51 +68,86 @@ final class ListAmending {
     return entries;
   }
 
-  private void add(int resource, Steps steps, String kind, String was, String is) {
+  private void add(int resource, Steps steps, String was, String is) {
     into.add(
         new Drafts.Draft(
             Drafts.steps(steps.all()),
             system.id(),
-            kind,
+            PosixTargetKind.ID,
             system.facts().tree().id(resource),
             List.of(new Difference(LIST, List.of(was), List.of(is)))));
   }
 
-  /** Of descriptors: the entries go, what was inherited from them goes with them. */
-  void descriptors() {
-    byPath.forEach(
-        (resource, steps) -> {
-          Optional<Descriptor> was = system.facts().descriptor(resource);
-          if (was.isEmpty()) {
-            steps.all().forEach(one -> into.byHand(one.step(), "its list was not read"));
-            return;
-          }
-          Set<Integer> entries = entries(steps);
-          List<Ace> left = new ArrayList<>();
-          for (int i = 0; i < was.get().entries().size(); i++) {
-            if (!entries.contains(i)) {
-              left.add(was.get().entries().get(i));
-            }
-          }
-          Descriptor is = was.get().with(left);
-          for (SystemFormat.Comes one : steps.come) {
-            if (!system.isExclusive(one.text())) {
-              is = is.withMore(entry(one.text()));
-            } else if (one.added()) {
-              is = is.ownedBy(one.text().substring(one.text().indexOf(':') + 1));
-            }
-          }
-          add(resource, steps, SharedTargetKind.ID, Sddl.text(was.get()), Sddl.text(is));
-        });
+  /**
+   * Of descriptors, and of lists of NFSv4: each list that the preview has otherwise, with those
+   * below that get what is handed on.
+   *
+   * @param then the system as it is to be
+   */
+  void whole(FileAccess then) {
+    Set<Integer> made = new TreeSet<>();
+    for (RewrittenList list : RewrittenList.between(system.facts(), then.facts())) {
+      Set<Integer> steps = steps(list);
+      made.addAll(steps);
+      boolean ofShare = !list.share().isEmpty();
+      into.add(
+          new Drafts.Draft(
+              steps,
+              system.id(),
+              kind(ofShare),
+              ofShare ? list.share() : system.facts().tree().id(list.resource()),
+              List.of(
+                  new Difference(
+                      LIST, List.of(text(list.was(), list)), List.of(text(list.is(), list))))));
+    }
+    for (Steps steps : byPath.values()) {
+      steps.all().stream()
+          .filter(one -> !made.contains(one.step()))
+          .forEach(one -> into.byHand(one.step(), "no list would be another by it"));
+    }
   }
 
-  /** What was laid over the model can be read. */
-  private static Ace entry(String text) {
-    try {
-      return Sddl.readEntry(text, Optional.empty());
-    } catch (MalformedException e) {
-      throw new IllegalStateException(e);
+  private String kind(boolean ofShare) {
+    return ofShare
+        ? ShareListTargetKind.ID
+        : system.facts().style() == FileStyle.NFS4 ? Nfs4TargetKind.ID : SharedTargetKind.ID;
+  }
+
+  private String text(Descriptor descriptor, RewrittenList list) {
+    if (system.facts().style() != FileStyle.NFS4) {
+      return Sddl.text(descriptor);
     }
+    boolean owned =
+        !list.was().owner().equals(list.is().owner())
+            || !list.was().group().equals(list.is().group());
+    return Nfs4Text.of(descriptor, owned);
+  }
+
+  /** The steps that change a list: those on it, and on what is above it. */
+  private Set<Integer> steps(RewrittenList list) {
+    Set<Integer> steps = new TreeSet<>();
+    byPath.forEach(
+        (resource, own) -> {
+          for (SystemFormat.Gone one : own.gone) {
+            boolean ofPath = system.entry(one.grant()).isPresent();
+            if (ofPath == list.share().isEmpty() && reaches(resource, list)) {
+              steps.add(one.step());
+            }
+          }
+          for (SystemFormat.Comes one : own.come) {
+            String share = ShareEntry.of(one.text()).map(ShareEntry::share).orElse("");
+            if (share.equals(list.share()) && reaches(resource, list)) {
+              steps.add(one.step());
+            }
+          }
+        });
+    return steps;
+  }
+
+  private boolean reaches(int resource, RewrittenList list) {
+    return list.share().isEmpty()
+        ? system.facts().tree().covers(resource, list.resource())
+        : resource == list.resource();
   }
 
   /** Of 1003.1e lists, from the files that they were read from. */
@@ -158,7 +183,7 @@ final class ListAmending {
             steps.all().forEach(one -> into.byHand(one.step(), why));
           } else {
             String before = String.join("\n", was);
-            add(resource, steps, PosixTargetKind.ID, before, String.join("\n", is));
+            add(resource, steps, before, String.join("\n", is));
           }
         });
   }

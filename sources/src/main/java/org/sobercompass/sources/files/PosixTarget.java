@@ -1,26 +1,22 @@
 package org.sobercompass.sources.files;
 
-import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.TimeUnit;
 import org.sobercompass.core.amendment.AmendmentRecord;
 import org.sobercompass.core.amendment.Difference;
 import org.sobercompass.core.amendment.LiveTarget;
 import org.sobercompass.core.amendment.Standing;
-import org.sobercompass.core.problem.OutsideException;
-import org.sobercompass.core.problem.Place;
-import org.sobercompass.core.problem.Problem;
 
 /**
  * A tree of files on this machine whose lists are changed with the system's own tools. The kernel
  * has no way to change a list only if it is still the same: it is read and compared just before.
  */
 final class PosixTarget implements LiveTarget {
-  private static final int PATIENCE_SECONDS = 60;
+  /** What the tools come with. */
+  private static final String PACKAGE = "acl";
 
   private final Path root;
 
@@ -52,14 +48,15 @@ final class PosixTarget implements LiveTarget {
             PathText.unescaped(path(record).getBytes(StandardCharsets.UTF_8)),
             StandardCharsets.UTF_8);
     String options = numbers ? "-pEn" : "-pE";
-    Said said = run(List.of("getfacl", options, "--", plain.isEmpty() ? "/" : plain), "");
-    if (said.code != 0) {
+    Tool.Said said =
+        Tool.run(List.of("getfacl", options, "--", plain.isEmpty() ? "/" : plain), "", PACKAGE);
+    if (said.code() != 0) {
       return Optional.empty();
     }
     boolean owned = record.differences().get(0).added().get(0).startsWith("# owner");
-    List<String> list = new ArrayList<>(owned ? PosixText.owners(said.out) : List.of());
-    list.addAll(PosixText.flags(said.out));
-    list.addAll(PosixText.entries(said.out));
+    List<String> list = new ArrayList<>(owned ? PosixText.owners(said.out()) : List.of());
+    list.addAll(PosixText.flags(said.out()));
+    list.addAll(PosixText.entries(said.out()));
     return Optional.of(String.join("\n", list));
   }
 
@@ -93,36 +90,9 @@ final class PosixTarget implements LiveTarget {
       return new Result(Outcome.NOT_AS_COUNTED_ON, "");
     }
     String list = record.differences().get(0).added().get(0);
-    Said said = run(List.of("setfacl", "--restore=-"), PosixTargetKind.block(path(record), list));
-    return said.code == 0
-        ? Result.MADE
-        : new Result(Outcome.REFUSED, said.err.lines().findFirst().orElse("no reason given"));
-  }
-
-  private record Said(int code, String out, String err) {}
-
-  private static Said run(List<String> command, String in) {
-    try {
-      Process process = new ProcessBuilder(command).start();
-      process.getOutputStream().write(in.getBytes(StandardCharsets.UTF_8));
-      process.getOutputStream().close();
-      String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-      String err = new String(process.getErrorStream().readAllBytes(), StandardCharsets.UTF_8);
-      if (!process.waitFor(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
-        process.destroyForcibly();
-        return new Said(1, out, command.get(0) + " did not end");
-      }
-      return new Said(process.exitValue(), out, err.strip());
-    } catch (IOException e) {
-      throw new OutsideException(
-          Problem.error(
-              Place.of(command.get(0)),
-              "the program cannot be run here",
-              "the package acl of the system"));
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      return new Said(1, "", "interrupted");
-    }
+    String block = PosixTargetKind.block(path(record), list);
+    Tool.Said said = Tool.run(List.of("setfacl", "--restore=-"), block, PACKAGE);
+    return said.code() == 0 ? Result.MADE : new Result(Outcome.REFUSED, said.why());
   }
 
   @Override

@@ -8,7 +8,10 @@ import org.sobercompass.sources.Collecting;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.TargetKind;
 
-/** Lists of files behind shares: the whole list of each path as SDDL, to be set on its server. */
+/**
+ * Lists of files behind shares: the whole list of each path as SDDL. They are changed over SMB, or
+ * on the file server by its own tools.
+ */
 public final class SharedTargetKind implements TargetKind {
   /** The word for it. */
   static final String ID = "shared-files";
@@ -18,7 +21,7 @@ public final class SharedTargetKind implements TargetKind {
           ID,
           "a table of paths and their lists as SDDL",
           ".csv",
-          "nowhere: its lists are set on the file server, by its own tools",
+          "smb://HOST/SHARE, or smb://HOST/SHARE/FOLDER, where the top of the tree is",
           "");
 
   @Override
@@ -28,7 +31,12 @@ public final class SharedTargetKind implements TargetKind {
 
   @Override
   public String text(List<AmendmentRecord> records) {
-    StringBuilder out = new StringBuilder("path,was,is\n");
+    return table("path", records);
+  }
+
+  /** A table of places with their lists. */
+  static String table(String first, List<AmendmentRecord> records) {
+    StringBuilder out = new StringBuilder(first + ",was,is\n");
     for (AmendmentRecord record : records) {
       for (Difference difference : record.differences()) {
         out.append(quoted(record.place()))
@@ -48,7 +56,10 @@ public final class SharedTargetKind implements TargetKind {
 
   @Override
   public LiveTarget open(Door door, Secret.Origins origins) {
-    throw new Collecting.Mistyped(
-        door.target() + " cannot be changed from here; expected somebody on its file server");
+    if (door.authority().isPresent()) {
+      throw new Collecting.Mistyped("SMB knows no certificates; leave out the authority");
+    }
+    return new SharedTarget(
+        ShareDoor.open(door.where(), door.as(), door.secret(), door.plain(), origins));
   }
 }

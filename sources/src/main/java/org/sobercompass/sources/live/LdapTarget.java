@@ -12,25 +12,17 @@ import com.unboundid.ldap.sdk.SearchRequest;
 import com.unboundid.ldap.sdk.SearchScope;
 import com.unboundid.ldap.sdk.controls.AssertionRequestControl;
 import com.unboundid.ldap.sdk.controls.ManageDsaITRequestControl;
-import com.unboundid.util.Base64;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.BiPredicate;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.amendment.AmendmentRecord;
 import org.sobercompass.core.amendment.Difference;
 import org.sobercompass.core.amendment.LiveTarget;
 import org.sobercompass.core.amendment.Standing;
-import org.sobercompass.core.descriptor.Ace;
-import org.sobercompass.core.descriptor.Descriptor;
-import org.sobercompass.core.descriptor.MalformedException;
 import org.sobercompass.core.problem.OutsideException;
-import org.sobercompass.sources.descriptor.DescriptorCodec;
-import org.sobercompass.sources.directory.DnForm;
 
 /**
  * A live directory that is changed. Values that go are named in the modification itself, so that
@@ -46,15 +38,23 @@ final class LdapTarget implements LiveTarget {
   /** What moves with every change of an entry, the finest first. */
   private static final List<String> STAMPS = List.of("entryCSN", "uSNChanged", "modifyTimestamp");
 
+  /** Where an entry stands that another server has (RFC 3296 section 2.3). */
+  private static final String REFERENCE = "ref";
+
   private static final int TRIES = 5;
   private static final Result MOVED =
-      new Result(Outcome.REFUSED, "the entry is changed all the time, so it cannot be compared");
+      new Result(
+          Outcome.REFUSED,
+          "the entry is changed or renamed all the time, so it cannot be compared");
 
   private final LdapSession session;
   private @Nullable Optional<RootEntry> root;
 
   /** Where entries stand that have another name since, by the number of the record. */
   private final Map<Integer, String> renamed = new HashMap<>();
+
+  /** Where else the server says that entries stand, by the number of the record. */
+  private final Map<Integer, String> elsewhere = new HashMap<>();
 
   LdapTarget(LdapSession session) {
     this.session = session;
@@ -85,7 +85,8 @@ final class LdapTarget implements LiveTarget {
     List<Standing> parts = new ArrayList<>();
     for (Difference difference : record.differences()) {
       String name = difference.name();
-      parts.add(Standing.of(difference, values(entry.get(), name), same(difference)));
+      parts.add(
+          Standing.of(difference, LdapValues.of(entry.get(), name), LdapValues.same(difference)));
     }
     return Standing.all(parts);
   }
@@ -100,22 +101,14 @@ final class LdapTarget implements LiveTarget {
     return !asSaid ? Standing.OTHER : created ? Standing.AFTER : Standing.BEFORE;
   }
 
-  /**
-   * Of lists the entries written there themselves are compared; those from above are the server's
-   * to keep. Only where the difference is in nothing else are those compared too.
-   */
-  private static BiPredicate<String, String> same(Difference difference) {
-    boolean list = difference.name().equals(LdapTargetKind.LIST);
-    boolean whole =
-        list && isSameList(difference.removed().get(0), difference.added().get(0), false);
-    return list
-        ? (one, other) -> isSameList(one, other, whole)
-        : (one, other) -> isSame(difference.name(), one, other);
-  }
-
   @Override
   public String found(AmendmentRecord record) {
     Optional<Entry> entry = entry(record);
+    if (entry.isEmpty() && elsewhere.containsKey(record.number())) {
+      return "the server says that it stands at "
+          + elsewhere.get(record.number())
+          + "; it is not followed";
+    }
     if (entry.isEmpty()) {
       return "there is no entry " + record.place() + ", or it may not be seen";
     }
@@ -126,16 +119,16 @@ final class LdapTarget implements LiveTarget {
     List<String> said = new ArrayList<>();
     for (Difference difference : record.differences()) {
       String name = difference.name();
-      List<String> there = values(entry.get(), name);
+      List<String> there = LdapValues.of(entry.get(), name);
       if (name.equals(LdapTargetKind.LIST)) {
         said.add("the list is another than was read");
         continue;
       }
       difference.removed().stream()
-          .filter(value -> there.stream().noneMatch(t -> isSame(name, t, value)))
+          .filter(value -> there.stream().noneMatch(t -> LdapValues.isSame(name, t, value)))
           .forEach(value -> said.add(name + " is not " + value));
       difference.added().stream()
-          .filter(value -> there.stream().anyMatch(t -> isSame(name, t, value)))
+          .filter(value -> there.stream().anyMatch(t -> LdapValues.isSame(name, t, value)))
           .forEach(value -> said.add(name + " is " + value + " already"));
       if (there.size() < 2 && !said.isEmpty()) {
         said.add(there.isEmpty() ? "it has no value" : "it is " + there.get(0));
@@ -146,6 +139,7 @@ final class LdapTarget implements LiveTarget {
 
   /** The entry at the place of a record, or where it stands now that it has another name. */
   private Optional<Entry> entry(AmendmentRecord record) {
+    elsewhere.remove(record.number());
     Optional<Entry> there = search(record, record.place(), SearchScope.BASE, "(objectClass=*)");
     boolean created = LdapEntries.isWhole(record) && LdapEntries.isCreated(record);
     if (there.isPresent() || created || record.id().isEmpty()) {
@@ -161,6 +155,7 @@ final class LdapTarget implements LiveTarget {
   private Optional<Entry> search(
       AmendmentRecord record, String base, SearchScope scope, String filter) {
     List<String> names = new ArrayList<>(STAMPS);
+    names.addAll(List.of("objectClass", REFERENCE));
     if (LdapEntries.isWhole(record)) {
       names.add(SearchRequest.ALL_USER_ATTRIBUTES);
       LdapEntries.of(record).getAttributes().forEach(one -> names.add(one.getName()));
@@ -176,9 +171,18 @@ final class LdapTarget implements LiveTarget {
         // As it is stored: what rules make of it is none of it.
         request.addControl(new ManageDsaITRequestControl(false));
       }
-      return Optional.ofNullable(session.connection().searchForEntry(request));
+      Optional<Entry> found = Optional.ofNullable(session.connection().searchForEntry(request));
+      if (found.filter(one -> one.hasObjectClass("referral")).isPresent()) {
+        elsewhere.put(record.number(), found.get().getAttributeValue(REFERENCE));
+        return Optional.empty();
+      }
+      return found;
     } catch (LDAPException e) {
       if (e.getResultCode().equals(ResultCode.NO_SUCH_OBJECT)) {
+        return Optional.empty();
+      }
+      if (e.getResultCode().equals(ResultCode.REFERRAL)) {
+        elsewhere.put(record.number(), String.join(" or ", e.getReferralURLs()));
         return Optional.empty();
       }
       throw LdapFailure.of(session.access(), "read " + record.place(), e);
@@ -191,40 +195,6 @@ final class LdapTarget implements LiveTarget {
 
   private static Control listOnly() {
     return new Control(PARTS, false, new com.unboundid.asn1.ASN1OctetString(LIST_ONLY));
-  }
-
-  private static List<String> values(Entry entry, String name) {
-    if (name.equals(LdapTargetKind.LIST)) {
-      byte @Nullable [] bytes = entry.getAttributeValueBytes(name);
-      return bytes == null ? List.of() : List.of(Base64.encode(bytes));
-    }
-    String[] values = entry.getAttributeValues(name);
-    return values == null ? List.of() : List.of(values);
-  }
-
-  /** As the matching rule of the attribute says (RFC 4517). */
-  private static boolean isSame(String name, String one, String other) {
-    return switch (name.toLowerCase(Locale.ROOT)) {
-      case "member", "uniquemember" -> DnForm.of(one).equals(DnForm.of(other));
-      case "nsaccountlock" -> one.equalsIgnoreCase(other);
-      default -> one.equals(other);
-    };
-  }
-
-  private static boolean isSameList(String one, String other, boolean whole) {
-    try {
-      Descriptor a = DescriptorCodec.read(LdapTargetKind.bytes(one));
-      Descriptor b = DescriptorCodec.read(LdapTargetKind.bytes(other));
-      return (whole ? a.entries().equals(b.entries()) : own(a).equals(own(b)))
-          && a.dacl().isPresent() == b.dacl().isPresent()
-          && a.isProtected() == b.isProtected();
-    } catch (MalformedException e) {
-      return false;
-    }
-  }
-
-  private static List<Ace> own(Descriptor descriptor) {
-    return descriptor.entries().stream().filter(ace -> !ace.isInherited()).toList();
   }
 
   @Override
@@ -321,7 +291,10 @@ final class LdapTarget implements LiveTarget {
       if (e.getResultCode().equals(ResultCode.ASSERTION_FAILED)) {
         return MOVED;
       }
-      if (e.getResultCode().equals(ResultCode.NO_SUCH_OBJECT) && isRenamed(record)) {
+      boolean gone =
+          e.getResultCode().equals(ResultCode.NO_SUCH_OBJECT)
+              || e.getResultCode().equals(ResultCode.REFERRAL);
+      if (gone && isRenamed(record)) {
         return MOVED;
       }
       // Servers say in different ways that a value is there already, or is not.

@@ -8,5 +8,7 @@ import org.sobercompass.sources.SourceKind;
  * @param name the name of the directory
  * @param kind its kind
  * @param entries the file
+ * @param isLive whether the file is the part of a survey of a server that can be asked again
  */
-public record DirectoryFile(String name, SourceKind kind, SourceKind.Entries entries) {}
+public record DirectoryFile(
+    String name, SourceKind kind, SourceKind.Entries entries, boolean isLive) {}

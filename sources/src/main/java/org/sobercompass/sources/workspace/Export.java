@@ -33,6 +33,11 @@ record Export(
         path, shown, schema, schemaShown, settings.login(), settings.accountsOf(), zone);
   }
 
+  /** Where its entries can be read again. */
+  DirectoryFile directory(ZoneId zone) {
+    return new DirectoryFile(settings.name(), settings.kind(), source(zone), settings.isLive());
+  }
+
   String key() {
     return settings.settings() + shown + "\n" + taken + "\n";
   }

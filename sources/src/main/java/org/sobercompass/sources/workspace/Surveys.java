@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeParseException;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
@@ -43,6 +44,16 @@ public final class Surveys {
   private static String stem(Path file) {
     String name = file.getFileName().toString();
     return name.substring(0, name.length() - SUFFIX.length());
+  }
+
+  /** When a survey ended, by its name; empty where somebody gave it another name. */
+  public static Optional<Instant> taken(Path survey) {
+    String time = stem(survey).replaceFirst("Z-[0-9]+$", "Z");
+    try {
+      return Optional.of(NAME.parse(time, Instant::from));
+    } catch (DateTimeParseException e) {
+      return Optional.empty();
+    }
   }
 
   /** All surveys of a workspace, the latest first (their names begin with their time). */

@@ -193,9 +193,7 @@ final class WorkspaceReader {
         crosswalks,
         tables,
         administration,
-        exports.stream()
-            .map(e -> new DirectoryFile(e.settings().name(), e.settings().kind(), e.source(zone)))
-            .toList(),
+        exports.stream().map(e -> e.directory(zone)).toList(),
         trees,
         owned,
         readers,

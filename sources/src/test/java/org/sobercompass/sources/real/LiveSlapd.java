@@ -40,12 +40,13 @@ final class LiveSlapd implements AutoCloseable {
    * Starts it.
    *
    * @param seed of the tree
+   * @param more further lines for its database
    */
-  static LiveSlapd start(Path folder, long seed) throws IOException, LDAPException {
+  static LiveSlapd start(Path folder, long seed, String... more) throws IOException, LDAPException {
     assumeTrue(Slapd.isThere(), "no slapd here: scripts/install-servers installs it");
     Path ldif = folder.resolve("tree.ldif");
     Files.writeString(ldif, RealTree.ldif(seed).replace("CN=", "cn="));
-    Slapd slapd = Slapd.start(Files.createDirectory(folder.resolve("slapd")), ldif);
+    Slapd slapd = Slapd.start(Files.createDirectory(folder.resolve("slapd")), ldif, more);
     Path workspace = Files.createDirectory(folder.resolve("live"));
     Files.writeString(
         workspace.resolve("compass.yaml"),

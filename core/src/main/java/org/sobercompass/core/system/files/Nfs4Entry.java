@@ -83,7 +83,7 @@ public record Nfs4Entry(AceType type, int flags, int mask, String who, boolean i
   }
 
   /** What an entry of a descriptor says, as text. */
-  static String text(Ace ace) {
+  public static String text(Ace ace) {
     boolean group = ace.trustee().endsWith(GROUP);
     String who =
         group ? ace.trustee().substring(0, ace.trustee().length() - GROUP.length()) : ace.trustee();
@@ -109,7 +109,7 @@ public record Nfs4Entry(AceType type, int flags, int mask, String who, boolean i
   }
 
   /** A name without its domain. */
-  static String plain(String who) {
+  public static String plain(String who) {
     int at = who.indexOf('@');
     return at > 0 ? who.substring(0, at) : who;
   }

@@ -199,6 +199,17 @@ final class OrderedList implements FileList {
     return entries.get(entry + 1) == REMOVED;
   }
 
+  /** The descriptor without the entries that a preview takes out. */
+  Descriptor left() {
+    List<Ace> left = new ArrayList<>();
+    for (int i = 0; i < descriptor.entries().size(); i++) {
+      if (!isRemoved(i)) {
+        left.add(descriptor.entries().get(i));
+      }
+    }
+    return left.size() == descriptor.entries().size() ? descriptor : descriptor.with(left);
+  }
+
   @Override
   public FileList without(int entry) {
     return new OrderedList(this, entry);
