@@ -355,6 +355,39 @@ class SmbdAmendmentTest {
   }
 
   @Test
+  void killedAtAnyPointItGoesOn() throws Exception {
+    Random random = new Random(23);
+    tree(random);
+    int killed = 0;
+    for (int round = 0; killed < Amended.KILLS; round++) {
+      Organization before = read();
+      String all = collect();
+      Proposal proposal = random(before, random, smbd::sid);
+      List<Step> ofPaths =
+          proposal.steps().stream()
+              .filter(step -> !step.toString().contains("share field"))
+              .filter(step -> !(step instanceof Step.Entry))
+              .toList();
+      Proposal some = new Proposal("", ofPaths);
+      List<Change> changes = some.on(before.assessment().model()).changes();
+      TargetKind.Door door =
+          new TargetKind.Door(
+              "s",
+              smbd.address(),
+              Optional.of(Smbd.ADMIN),
+              Optional.of(new Secret.Environment("PASSWORD")),
+              true,
+              Optional.empty());
+      Amended made = Amended.of(before, some, folder.resolve("k" + round), door, Smbd.PASSWORD);
+      killed += made.killed(false, random);
+      assertThat(decided(read().model())).isEqualTo(decided(before.model().with(changes)));
+      killed += made.killed(true, random);
+      assertThat(collect()).isEqualTo(all);
+    }
+    System.out.println("A share: killed " + killed + " times.");
+  }
+
+  @Test
   void aListThatSomebodyElseChangedIsLeftAlone() throws Exception {
     tree(new Random(4));
     Organization before = read();
