@@ -26,7 +26,9 @@ import org.sobercompass.core.facts.FactsBuilder;
 import org.sobercompass.core.facts.FactsSource;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.SubjectRow;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.organization.Organization;
 import org.sobercompass.sources.workspace.Workspace;
 
 /**
@@ -44,7 +46,7 @@ public final class CarryYardstick {
   /** Runs it. */
   public static void main(String[] args) throws IOException {
     if (args.length > 1 && args[0].equals("rights")) {
-      rights(Workspace.open(Path.of(args[1])).model());
+      rights(Organization.open(Path.of(args[1])).assessment());
       return;
     }
     int size = args.length > 1 ? Integer.parseInt(args[1]) : 0;
@@ -177,7 +179,8 @@ public final class CarryYardstick {
     }
   }
 
-  private static void rights(AccessModel model) {
+  private static void rights(Assessment assessment) {
+    AccessModel model = assessment.model();
     for (int pairs : new int[] {100, 1_000}) {
       Random random = new Random(pairs);
       Map<Integer, Integer> counterparts = new LinkedHashMap<>();
@@ -190,7 +193,7 @@ public final class CarryYardstick {
       double proposed = since(begin);
       begin = System.nanoTime();
       LossAndGain result =
-          LossAndGain.of(model, counterparts, carried.proposal("").on(model).changes());
+          LossAndGain.of(assessment, counterparts, carried.proposal("").on(model).changes());
       System.out.printf(
           "%,d pairs: %,d rights proposed in %,.0f ms; what each loses and gains in %,.0f ms,"
               + " %,d rights looked at, %,d others, %,d MiB%n",

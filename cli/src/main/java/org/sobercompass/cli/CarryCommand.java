@@ -92,6 +92,11 @@ final class CarryCommand implements Callable<Integer> {
   private boolean powerful;
 
   @Option(
+      names = "--waste-bin",
+      description = "carry what lies in a waste bin too, which is left otherwise")
+  private boolean wasteBin;
+
+  @Option(
       names = "--only-add",
       description = "leave to the new side what was withdrawn from the old one since")
   private boolean onlyAdd;
@@ -194,6 +199,7 @@ final class CarryCommand implements Callable<Integer> {
         way.get(),
         parts,
         leaveGroups ? Groups.LEAVE : Groups.MEMBERS,
-        powerful ? (view, grant) -> false : power);
+        powerful ? (view, grant) -> false : power,
+        wasteBin);
   }
 }

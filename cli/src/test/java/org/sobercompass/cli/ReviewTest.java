@@ -53,6 +53,18 @@ class ReviewTest {
             .reduce("", (all, line) -> all + line + "\n");
   }
 
+  @Test
+  void aRoleThatOnlyTakesAwayIsToldWithWhatItTakes() throws IOException {
+    try (Stream<Path> sheets = Files.list(review.resolve("sheets"))) {
+      StringBuilder all = new StringBuilder();
+      for (Path sheet : sheets.filter(file -> file.toString().endsWith(".csv")).toList()) {
+        all.append(Files.readString(sheet));
+      }
+      assertThat(all)
+          .contains("which takes away orders:raise, payments:view, with all that contains it");
+    }
+  }
+
   private static String cut(String line) {
     return line.substring(0, line.length() - ",,,,,".length());
   }

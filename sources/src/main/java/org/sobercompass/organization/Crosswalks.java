@@ -21,6 +21,7 @@ import org.sobercompass.core.crosswalk.MatchPlan;
 import org.sobercompass.core.crosswalk.Matched;
 import org.sobercompass.core.crosswalk.Nature;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.proposal.Proposal;
@@ -175,8 +176,10 @@ public final class Crosswalks {
 
   /** What a proposal does to each of them, and to everybody else. */
   public LossAndGain lossAndGain(Proposal proposal) {
-    AccessModel model = organization.assessment().model();
-    return LossAndGain.of(model, decided.counterparts(model.facts()), proposal.on(model).changes());
+    Assessment assessment = organization.assessment();
+    AccessModel model = assessment.model();
+    return LossAndGain.of(
+        assessment, decided.counterparts(model.facts()), proposal.on(model).changes());
   }
 
   /** The names of the directories. */

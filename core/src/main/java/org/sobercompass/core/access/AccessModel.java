@@ -2,7 +2,6 @@ package org.sobercompass.core.access;
 
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -313,13 +312,6 @@ public final class AccessModel {
     return widest;
   }
 
-  /** The numbers of all systems. */
-  BitSet allSystems() {
-    BitSet all = new BitSet();
-    all.set(0, systems().size());
-    return all;
-  }
-
   /** Which systems name a subject; made when first asked for. */
   synchronized TrusteeIndex trustees() {
     TrusteeIndex made = trustees;
@@ -328,6 +320,12 @@ public final class AccessModel {
       trustees = made;
     }
     return made;
+  }
+
+  /** Makes ready what pays where many accounts are asked about, not one. O(assignments). */
+  public void prepareForMany() {
+    trustees();
+    systems().forEach(view -> view.memberships().prepare());
   }
 
   /** Whether that is made: it pays where many accounts are asked about, not for one. */

@@ -144,7 +144,7 @@ public final class Bulk {
    * not, without reasons. Systems that do not name any of an account's subjects cost nothing.
    */
   public static void cells(Asker asker, Range range, Cells out) {
-    cells(asker, range, asker.model().allSystems(), out);
+    cells(asker, range, NamedSubjects.all(asker.model()), out);
   }
 
   /**

@@ -26,7 +26,14 @@ final class NamedSubjects {
 
   /** All that all systems name. */
   NamedSubjects(Asker asker) {
-    this(asker, asker.model().trustees().systems, asker.model().allSystems());
+    this(asker, asker.model().trustees().systems, all(asker.model()));
+  }
+
+  /** The numbers of all systems. */
+  static BitSet all(AccessModel model) {
+    BitSet all = new BitSet();
+    all.set(0, model.systems().size());
+    return all;
   }
 
   /**

@@ -22,6 +22,8 @@ import org.sobercompass.core.membership.Visibility;
 import org.sobercompass.core.proposal.OwnRights;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Hindrance;
+import org.sobercompass.core.system.ListWish;
 
 /**
  * Works out what the rights of some subjects become for their counterparts. What comes to everyone,
@@ -160,11 +162,29 @@ public final class Carry {
       naming.carry(
           new CarriedLists.Whose(owner, who, to, mine && plan.how() == How.INSTEAD),
           entry ->
-              plan.covers(view, entry.resource()) && mayCarry(view, naming.grant(entry), who, to));
+              plan.covers(view, entry.resource())
+                  && !isHindered(view, entry, who, to)
+                  && mayCarry(view, naming.grant(entry), who, to));
     } catch (IllegalArgumentException e) {
       String said = e.getMessage() == null ? "" : e.getMessage();
       left.add(Left.ofSystem(Why.NO_NAME, who, to, view.number(), said));
     }
+  }
+
+  /** Whether an entry is left; each place once. */
+  private boolean isHindered(SystemView view, ListWish.Edit entry, int who, int to) {
+    Hindrance hindrance = view.system().hindrance(entry);
+    boolean hindered =
+        hindrance == Hindrance.BY_HAND || (hindrance == Hindrance.WASTE_BIN && !plan.wasteBins());
+    if (hindered) {
+      Why why = hindrance == Hindrance.BY_HAND ? Why.BY_HAND : Why.WASTE_BIN;
+      String at = view.resources().id(entry.resource());
+      Left one = Left.ofSystem(why, who, to, view.number(), at);
+      if (!left.contains(one)) {
+        left.add(one);
+      }
+    }
+    return hindered;
   }
 
   /** What a subject has by the groups and units that it is in. */

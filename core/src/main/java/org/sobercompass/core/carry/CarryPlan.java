@@ -13,9 +13,14 @@ import org.sobercompass.core.access.SystemView;
  * @param within the systems, or parts of them; none means all
  * @param groups what becomes of rights that come by a group or unit without a counterpart
  * @param powerful whether a grant of a system is left for a decision by hand
+ * @param wasteBins whether what lies in a waste bin is carried too
  */
 public record CarryPlan(
-    How how, List<Part> within, Groups groups, BiPredicate<SystemView, Integer> powerful) {
+    How how,
+    List<Part> within,
+    Groups groups,
+    BiPredicate<SystemView, Integer> powerful,
+    boolean wasteBins) {
   /** Copies. */
   public CarryPlan {
     within = List.copyOf(within);
@@ -23,16 +28,21 @@ public record CarryPlan(
 
   /** All systems, beside what is there, by members, powerful or not. */
   public static final CarryPlan USUAL =
-      new CarryPlan(How.BESIDE, List.of(), Groups.MEMBERS, (view, grant) -> false);
+      new CarryPlan(How.BESIDE, List.of(), Groups.MEMBERS, (view, grant) -> false, false);
 
   /** The same in another way. */
   public CarryPlan by(How other) {
-    return new CarryPlan(other, within, groups, powerful);
+    return new CarryPlan(other, within, groups, powerful, wasteBins);
   }
 
   /** The same, leaving some grants for a decision by hand. */
   public CarryPlan leaving(BiPredicate<SystemView, Integer> others) {
-    return new CarryPlan(how, within, groups, others);
+    return new CarryPlan(how, within, groups, others, wasteBins);
+  }
+
+  /** The same, with what lies in waste bins. */
+  public CarryPlan withWasteBins() {
+    return new CarryPlan(how, within, groups, powerful, true);
   }
 
   /** What becomes of what is there. */

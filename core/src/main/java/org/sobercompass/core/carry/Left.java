@@ -38,7 +38,11 @@ public record Left(
     /** It signs in to a database as a role by its name. */
     SIGNS_IN,
     /** A primary group cannot be left. */
-    PRIMARY
+    PRIMARY,
+    /** It lies in a waste bin. */
+    WASTE_BIN,
+    /** Who owns something is changed by hand. */
+    BY_HAND
   }
 
   static Left ofGroup(Why why, int from, int to, int group) {

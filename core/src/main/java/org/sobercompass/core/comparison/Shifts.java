@@ -5,6 +5,7 @@ import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -37,7 +38,7 @@ final class Shifts {
   private record Pair(
       @Nullable SystemView before, @Nullable SystemView now, boolean same, List<String> moved) {
     SystemView any() {
-      return now != null ? now : java.util.Objects.requireNonNull(before);
+      return now != null ? now : Objects.requireNonNull(before);
     }
   }
 
@@ -87,48 +88,86 @@ final class Shifts {
         && moved(a, b).isEmpty();
   }
 
-  /** All of them, on all processors. O(accounts x their holdings), twice. */
+  /**
+   * All of them, on all processors. O(accounts x what they are given), twice; only where that is
+   * otherwise, holdings are worked out.
+   */
   List<Shift> all() {
     List<Shift> all = new ArrayList<>();
-    before.systems().forEach(view -> view.memberships().prepare());
-    ThreadLocal<Asker> then = ThreadLocal.withInitial(before::asker);
+    before.prepareForMany();
+    now.prepareForMany();
+    ThreadLocal<Look> looks = ThreadLocal.withInitial(() -> new Look(before.asker(), now.asker()));
     now.bulk()
         .<List<Shift>>inOrder(
             (asker, range) -> {
+              Look look = looks.get();
               List<Shift> some = new ArrayList<>();
               for (int account = range.from(); account < range.to(); account++) {
                 Key key = now.facts().key(account);
                 int was = before.facts().find(key).orElse(-1);
-                account(key, was, account, then.get(), asker, some);
+                look.account(key, was, account, some);
               }
               return some;
             },
             all::addAll);
-    Asker asker = before.asker();
+    Look look = new Look(before.asker(), now.asker());
     for (int account = 0; account < before.facts().accounts(); account++) {
       Key key = before.facts().key(account);
       if (now.facts().find(key).isEmpty()) {
-        account(key, account, -1, asker, now.asker(), all);
+        look.account(key, account, -1, all);
       }
     }
     return all;
   }
 
-  private void account(Key key, int was, int is, Asker then, Asker asker, Collection<Shift> into) {
-    for (Pair pair : pairs) {
-      SystemView viewBefore = was < 0 ? null : pair.before;
-      SystemView viewNow = is < 0 ? null : pair.now;
-      List<Holding> had = viewBefore == null ? List.of() : then.holdings(viewBefore, was);
-      List<Holding> has = viewNow == null ? List.of() : asker.holdings(viewNow, is);
-      if (had.isEmpty() && has.isEmpty() || (pair.same && isSame(had, has))) {
-        continue;
+  /** Looks at one account after the other. Not thread-safe. */
+  private final class Look {
+    private final Asker then;
+    private final Asker asker;
+    private final SweptCells had = new SweptCells();
+    private final SweptCells has = new SweptCells();
+
+    Look(Asker then, Asker asker) {
+      this.then = then;
+      this.asker = asker;
+    }
+
+    void account(Key key, int was, int is, Collection<Shift> into) {
+      for (Pair pair : pairs) {
+        if (pair.same && was >= 0 && is >= 0 && isAsBefore(pair, was, is)) {
+          continue;
+        }
+        SystemView viewBefore = was < 0 ? null : pair.before;
+        SystemView viewNow = is < 0 ? null : pair.now;
+        differing(pair, viewBefore, viewNow, key, was, is, into);
       }
+    }
+
+    /** Whether nothing is given, or the same and it may be used as before. */
+    private boolean isAsBefore(Pair pair, int was, int is) {
+      SystemView viewBefore = Objects.requireNonNull(pair.before);
+      SystemView viewNow = Objects.requireNonNull(pair.now);
+      had.take(viewBefore, then, was);
+      has.take(viewNow, asker, is);
+      return had.isSame(has)
+          && (has.isEmpty()
+              || then.standing(viewBefore, was).state() == asker.standing(viewNow, is).state());
+    }
+
+    private void differing(
+        Pair pair,
+        @Nullable SystemView viewBefore,
+        @Nullable SystemView viewNow,
+        Key key,
+        int was,
+        int is,
+        Collection<Shift> into) {
       Set<Cell> cells = new TreeSet<>();
       if (viewBefore != null) {
-        cells(viewBefore, had, cells);
+        cells(viewBefore, then.holdings(viewBefore, was), cells);
       }
       if (viewNow != null) {
-        cells(viewNow, has, cells);
+        cells(viewNow, asker.holdings(viewNow, is), cells);
       }
       if (!pair.moved.isEmpty()) {
         Set<String> rights = new TreeSet<>();
@@ -139,37 +178,12 @@ final class Shifts {
         int rankBefore = rank(then, viewBefore, was, cell);
         int rankNow = rank(asker, viewNow, is, cell);
         if (rankBefore != rankNow) {
+          boolean gained = rankNow > rankBefore;
           into.add(
-              new Shift(
-                  key,
-                  pair.any().id(),
-                  cell.right,
-                  cell.where,
-                  rankNow > rankBefore,
-                  rankNow == UNSURE));
+              new Shift(key, pair.any().id(), cell.right, cell.where, gained, rankNow == UNSURE));
         }
       }
     }
-  }
-
-  private static boolean isSame(List<Holding> had, List<Holding> has) {
-    if (had.size() != has.size()) {
-      return false;
-    }
-    for (int i = 0; i < had.size(); i++) {
-      Holding a = had.get(i);
-      Holding b = has.get(i);
-      boolean same =
-          a.right() == b.right()
-              && a.resource() == b.resource()
-              && a.reach() == b.reach()
-              && a.state() == b.state()
-              && a.excluded().equals(b.excluded());
-      if (!same) {
-        return false;
-      }
-    }
-    return true;
   }
 
   /** Where a permission may begin or end to differ. */

@@ -1,8 +1,10 @@
 package org.sobercompass.core.crosswalk;
 
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import org.sobercompass.core.person.Link;
 import org.sobercompass.core.person.Persons;
 
@@ -18,7 +20,8 @@ public record Decided(Map<Integer, Integer> same, Set<Pair> never) {
 
   /** Copies. */
   public Decided {
-    same = Map.copyOf(same);
+    // In one order, so that what follows from it is the same each time.
+    same = Collections.unmodifiableMap(new TreeMap<>(same));
     never = Set.copyOf(never);
   }
 

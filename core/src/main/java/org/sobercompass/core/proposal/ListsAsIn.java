@@ -12,6 +12,7 @@ import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Hindrance;
 
 /**
  * What makes the lists of a system as they are in another model: entries are removed, and those
@@ -91,7 +92,9 @@ final class ListsAsIn {
         .forEach(
             (subject, some) -> {
               if (now.facts().find(model.facts().key(subject)).isPresent()) {
-                some.forEach(i -> all.add(List.of(of.resources().id(i.resource()), i.text())));
+                some.stream()
+                    .filter(i -> of.system().hindrance(i) != Hindrance.BY_HAND)
+                    .forEach(i -> all.add(List.of(of.resources().id(i.resource()), i.text())));
               }
             });
     return all;

@@ -234,6 +234,11 @@ public interface AccessSystem {
     return false;
   }
 
+  /** What stands in the way of carrying an entry or item over to somebody else. */
+  default Hindrance hindrance(ListWish.Edit entry) {
+    return Hindrance.NONE;
+  }
+
   /** Whether an item has one bearer only, such as who owns a resource. */
   default boolean isExclusive(String text) {
     return false;

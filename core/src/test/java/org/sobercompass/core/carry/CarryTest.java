@@ -18,6 +18,7 @@ import org.sobercompass.core.carry.CarryPlan.How;
 import org.sobercompass.core.carry.LossAndGain.Outcome;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.Via;
+import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
@@ -78,7 +79,7 @@ class CarryTest {
           new Carry(before, pairs, CarryPlan.USUAL.by(how)).make().proposal("carried");
       List<Change> changes = proposal.on(before).changes();
       AccessModel after = before.with(changes);
-      LossAndGain result = LossAndGain.of(before, pairs, changes);
+      LossAndGain result = LossAndGain.of(Assessment.of(before, List.of()), pairs, changes);
       for (LossAndGain.Person person : result.persons()) {
         Map<Long, Integer> old = new HashMap<>();
         person.from().forEach(f -> ranks(before, f).forEach((c, r) -> old.merge(c, r, Math::max)));

@@ -1,16 +1,17 @@
 package org.sobercompass.report.answers;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.sobercompass.core.access.AccessModel;
-import org.sobercompass.core.access.Route;
-import org.sobercompass.core.access.RouteFinder;
-import org.sobercompass.core.access.Routes;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
+import org.sobercompass.core.audit.ActEffects;
+import org.sobercompass.core.audit.ActsOfPersons;
 import org.sobercompass.core.carry.Carried;
 import org.sobercompass.core.carry.InStep;
 import org.sobercompass.core.carry.LossAndGain;
@@ -19,7 +20,6 @@ import org.sobercompass.core.carry.LossAndGain.Outcome;
 import org.sobercompass.core.carry.LossAndGain.Person;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.removal.Effects;
-import org.sobercompass.core.system.Limits;
 import org.sobercompass.report.data.AnswerTable;
 
 /** What carrying rights over does to each person, and what is not carried. Not thread-safe. */
@@ -28,7 +28,7 @@ public final class CarryAnswers {
 
   private final AnswerContext ask;
   private final AccessModel before;
-  private final AccessModel after;
+  private final CarryCauses causes;
   private final Facts facts;
 
   /**
@@ -39,7 +39,7 @@ public final class CarryAnswers {
   public CarryAnswers(AnswerContext ask, AccessModel before, AccessModel after) {
     this.ask = ask;
     this.before = before;
-    this.after = after;
+    this.causes = new CarryCauses(before, after);
     this.facts = before.facts();
   }
 
@@ -59,9 +59,9 @@ public final class CarryAnswers {
         + ", "
         + out
         + "; "
-        + (result.others().isNone()
+        + (result.isNobodyElse()
             ? "nobody else gains or loses anything."
-            : others(result.others()) + " besides.");
+            : others(result) + " besides.");
   }
 
   private static String todo(Carried carried, InStep step) {
@@ -94,13 +94,13 @@ public final class CarryAnswers {
     return (int) result.persons().stream().filter(p -> p.count(outcome) > 0).count();
   }
 
-  private static String others(Effects others) {
-    long who =
-        java.util.stream.Stream.concat(others.ends().stream(), others.gives().stream())
-            .map(Effects.Effect::account)
-            .distinct()
-            .count();
-    return AnswerContext.count((int) who, "other account gains or loses", "others gain or lose")
+  private static String others(LossAndGain result) {
+    Set<Integer> who = new HashSet<>();
+    result.others().ends().forEach(effect -> who.add(effect.account()));
+    result.others().gives().forEach(effect -> who.add(effect.account()));
+    result.othersActs().ends().forEach(act -> who.add(act.account()));
+    result.othersActs().gives().forEach(act -> who.add(act.account()));
+    return AnswerContext.count(who.size(), "other account gains or loses", "others gain or lose")
         + " something";
   }
 
@@ -111,9 +111,7 @@ public final class CarryAnswers {
     for (Person person : result.persons()) {
       rows.row(
           Words.subject(facts, person.to()),
-          person.from().stream()
-              .map(f -> Words.subject(facts, f))
-              .collect(Collectors.joining(", ")),
+          froms(person),
           person.count(Outcome.EQUAL),
           person.count(Outcome.LESS),
           person.count(Outcome.MORE),
@@ -127,7 +125,26 @@ public final class CarryAnswers {
     for (Effects.Effect effect : result.others().ends()) {
       rows.note(other(effect, "loses"));
     }
+    result.othersActs().gives().forEach(act -> rows.note(other(act, "can now")));
+    result.othersActs().ends().forEach(act -> rows.note(other(act, "cannot any more")));
+    if (!result.allActs()) {
+      rows.note(
+          "What each can administer was not compared: for so many objects and persons it would take"
+              + " too long. sober preview of what is kept lists the admin actions that come and"
+              + " go.");
+    }
     return ask.finish(rows);
+  }
+
+  private String other(ActEffects.Act act, String verb) {
+    return Words.subject(facts, act.account())
+        + " "
+        + verb
+        + " "
+        + act.action().name()
+        + ": "
+        + act.label()
+        + ".";
   }
 
   private String other(Effects.Effect effect, String verb) {
@@ -149,6 +166,10 @@ public final class CarryAnswers {
         .forEach(cell -> counts.merge(before.view(cell.system()).system().name(), 1, Integer::sum));
     List<String> parts = new ArrayList<>();
     counts.forEach((system, count) -> parts.add(count + " in " + system));
+    int acts = (int) person.acts().stream().filter(act -> Outcome.of(act) == outcome).count();
+    if (acts > 0) {
+      parts.add(AnswerContext.count(acts, "admin action", "admin actions"));
+    }
     return String.join(", ", parts);
   }
 
@@ -177,6 +198,11 @@ public final class CarryAnswers {
           right(person, cell, rows);
         }
       }
+      for (ActsOfPersons.Act act : person.acts()) {
+        if (all || Outcome.of(act) != Outcome.EQUAL) {
+          act(person, act, rows);
+        }
+      }
     }
     return rows.heading(
             rows.size() == 0
@@ -199,7 +225,8 @@ public final class CarryAnswers {
           SystemView view = before.view(cell.system());
           together
               .computeIfAbsent(
-                  List.of(word(cell.outcome()), view.system().name(), cause(person, cell)),
+                  List.of(
+                      word(cell.outcome()), view.system().name(), causes.inFewWords(person, cell)),
                   k -> new ArrayList<>())
               .add(
                   view.rights().text(cell.right())
@@ -217,43 +244,29 @@ public final class CarryAnswers {
                   key.get(1),
                   names(rights),
                   key.get(2)));
+      acts(person, rows);
     }
     return rows.heading("What comes out less or more, and why.").build();
   }
 
-  /** Why, in few words; -f csv has the whole route of each right. */
-  private String cause(Person person, Cell cell) {
-    if (cell.outcome() == Outcome.MORE) {
-      return through(after, cell, person.to());
+  private void acts(Person person, AnswerTable.Builder rows) {
+    Map<String, List<String>> together = new LinkedHashMap<>();
+    for (ActsOfPersons.Act act : person.acts()) {
+      if (Outcome.of(act) != Outcome.EQUAL) {
+        together
+            .computeIfAbsent(word(Outcome.of(act)), k -> new ArrayList<>())
+            .add(act.words() + ": " + act.label());
+      }
     }
-    if (cell.after() > 0) {
-      return because(person, cell);
-    }
-    return person.from().stream()
-        .map(from -> through(before, cell, from))
-        .filter(words -> !words.isEmpty())
-        .findFirst()
-        .map(words -> "the old account has it " + words)
-        .orElse("");
-  }
-
-  /** Through which group or by what an account has a right. */
-  private String through(AccessModel model, Cell cell, int account) {
-    SystemView view = model.view(cell.system());
-    Routes routes =
-        new RouteFinder(model.asker(), Limits.USUAL)
-            .find(view, account, cell.right(), cell.resource());
-    if (routes.open().isEmpty()) {
-      return "";
-    }
-    Route route = routes.open().get(0);
-    List<Integer> subjects = route.subjects();
-    if (view.system().isOfLists() && view.grants().get(route.grant()).declared()) {
-      return subjects.size() > 1 ? "as everybody has it" : "as the owner";
-    }
-    return subjects.size() > 1
-        ? "through " + Words.subject(facts, subjects.get(subjects.size() - 1))
-        : "by itself";
+    together.forEach(
+        (word, acts) ->
+            rows.row(
+                Words.subject(facts, person.to()),
+                word,
+                acts.size(),
+                "admin actions",
+                names(acts),
+                ""));
   }
 
   private static String word(Outcome outcome) {
@@ -264,7 +277,7 @@ public final class CarryAnswers {
     SystemView view = before.view(cell.system());
     rows.row(
         Words.subject(facts, person.to()),
-        person.from().stream().map(f -> Words.subject(facts, f)).collect(Collectors.joining(", ")),
+        froms(person),
         view.system().name(),
         view.rights().text(cell.right()),
         view.resources().size() == 1 ? "" : view.resources().id(cell.resource()),
@@ -272,35 +285,27 @@ public final class CarryAnswers {
         RANKS[cell.before()],
         RANKS[cell.after()],
         word(cell.outcome()),
-        because(person, cell));
+        causes.whole(person, cell));
   }
 
-  /** What gives a right that is more, and what gave one that is less. */
-  private String because(Person person, Cell cell) {
-    if (cell.outcome() == Outcome.EQUAL) {
-      return "";
-    }
-    if (cell.outcome() == Outcome.MORE) {
-      return route(after, cell, person.to());
-    }
-    if (cell.after() > 0) {
-      return String.join(
-          "; ", after.asker().standing(after.view(cell.system()), person.to()).reasons());
-    }
+  private void act(Person person, ActsOfPersons.Act act, AnswerTable.Builder rows) {
+    rows.row(
+        Words.subject(facts, person.to()),
+        froms(person),
+        "",
+        act.words(),
+        act.label(),
+        RANKS[act.old()],
+        RANKS[act.before()],
+        RANKS[act.after()],
+        word(Outcome.of(act)),
+        "");
+  }
+
+  private String froms(Person person) {
     return person.from().stream()
-        .map(from -> route(before, cell, from))
-        .filter(words -> !words.isEmpty())
-        .findFirst()
-        .map(words -> "the old account has it by " + words)
-        .orElse("");
-  }
-
-  private static String route(AccessModel model, Cell cell, int account) {
-    SystemView view = model.view(cell.system());
-    Routes routes =
-        new RouteFinder(model.asker(), Limits.USUAL)
-            .find(view, account, cell.right(), cell.resource());
-    return routes.open().isEmpty() ? "" : Words.route(model, view, routes.open().get(0));
+        .map(from -> Words.subject(facts, from))
+        .collect(Collectors.joining(", "));
   }
 
   static String names(List<String> names) {

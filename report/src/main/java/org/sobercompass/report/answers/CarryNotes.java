@@ -112,6 +112,9 @@ public final class CarryNotes {
   }
 
   private String what(Left left) {
+    if (left.why() == Left.Why.WASTE_BIN || left.why() == Left.Why.BY_HAND) {
+      return left.said() + " of " + before.view(left.system().getAsInt()).system().name();
+    }
     if (left.grant().isPresent()) {
       SystemView view = before.view(left.system().getAsInt());
       Grant grant = view.grants().get(left.grant().getAsInt());
@@ -143,6 +146,8 @@ public final class CarryNotes {
       case NO_NAME -> left.said();
       case SIGNS_IN -> "the old account signs in as this role by its name";
       case PRIMARY -> "a primary group cannot be left";
+      case WASTE_BIN -> "it lies in a waste bin";
+      case BY_HAND -> "the old account owns the database itself";
     };
   }
 
@@ -169,6 +174,8 @@ public final class CarryNotes {
       case NO_NAME -> "give the account a number or SID that the system knows";
       case SIGNS_IN -> "let the new account sign in as that role, or as one of its own";
       case PRIMARY -> "change the primary group, or end the account";
+      case WASTE_BIN -> "empty the bin, or carry it with --waste-bin";
+      case BY_HAND -> "give it another owner by hand (alter database ... owner to ...)";
     };
   }
 }

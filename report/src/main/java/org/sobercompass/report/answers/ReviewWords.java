@@ -1,12 +1,12 @@
 package org.sobercompass.report.answers;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.IntPredicate;
 import java.util.stream.Collectors;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
@@ -126,23 +126,38 @@ public final class ReviewWords {
                 + (gives.size() > GIVEN ? "; and " + (gives.size() - GIVEN) + " more" : ""));
   }
 
-  /** The strongest rights of a role. */
+  /** The strongest rights that a role gives, and the weakest that it takes away. */
   private static String rights(SystemView view, RoleInfo role) {
-    List<Integer> own = new ArrayList<>();
+    List<Integer> gives = some(view, role::allows);
+    List<Integer> contained = new ArrayList<>();
+    gives.forEach(right -> contained.addAll(view.rights().contains(right)));
+    gives.removeAll(contained);
+    List<Integer> all = some(view, role::denies);
+    List<Integer> takes = new ArrayList<>(all);
+    takes.removeIf(right -> view.rights().contains(right).stream().anyMatch(all::contains));
+    String taken =
+        takes.isEmpty()
+            ? ""
+            : (gives.isEmpty() ? ", which" : "; it")
+                + " takes away "
+                + listed(view, takes)
+                + (takes.size() < all.size() ? ", with all that contains it" : "");
+    return (gives.isEmpty() ? "" : ": " + listed(view, gives)) + taken;
+  }
+
+  private static List<Integer> some(SystemView view, IntPredicate asked) {
+    List<Integer> some = new ArrayList<>();
     for (int right = 0; right < view.rights().size(); right++) {
-      if (role.allows(right) && !view.rights().isMinor(right)) {
-        own.add(right);
+      if (asked.test(right) && !view.rights().isMinor(right)) {
+        some.add(right);
       }
     }
-    List<Integer> contained = new ArrayList<>();
-    own.forEach(right -> contained.addAll(view.rights().contains(right)));
-    own.removeAll(contained);
-    String some =
-        own.stream().limit(RIGHTS).map(view.rights()::text).collect(Collectors.joining(", "));
-    boolean denies = Arrays.stream(role.denies()).anyMatch(word -> word != 0);
-    return own.isEmpty()
-        ? (denies ? ", which takes rights away" : "")
-        : ": " + some + (own.size() > RIGHTS ? " and " + (own.size() - RIGHTS) + " more" : "");
+    return some;
+  }
+
+  private static String listed(SystemView view, List<Integer> rights) {
+    return rights.stream().limit(RIGHTS).map(view.rights()::text).collect(Collectors.joining(", "))
+        + (rights.size() > RIGHTS ? " and " + (rights.size() - RIGHTS) + " more" : "");
   }
 
   /** What is given to a group itself, in words. */

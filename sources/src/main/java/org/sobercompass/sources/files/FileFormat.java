@@ -1,6 +1,5 @@
 package org.sobercompass.sources.files;
 
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -15,7 +14,6 @@ import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.membership.MembershipProfile;
 import org.sobercompass.core.membership.Sight;
 import org.sobercompass.core.problem.Place;
-import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Admission;
@@ -30,7 +28,6 @@ import org.sobercompass.sources.Ids;
 import org.sobercompass.sources.SightReader;
 import org.sobercompass.sources.SystemFormat;
 import org.sobercompass.sources.text.Node;
-import org.sobercompass.sources.text.TextFiles;
 
 /** The registration of files of one style; docs/files.md describes the file. */
 public abstract class FileFormat implements SystemFormat {
@@ -44,6 +41,7 @@ public abstract class FileFormat implements SystemFormat {
           "sight",
           "lists",
           "administrators",
+          "waste-bin",
           "above",
           "folders");
   private static final Set<String> SHARED_KEYS =
@@ -56,6 +54,7 @@ public abstract class FileFormat implements SystemFormat {
           "sight",
           "lists",
           "administrators",
+          "waste-bin",
           "shares",
           "local-groups",
           "domain");
@@ -175,7 +174,7 @@ public abstract class FileFormat implements SystemFormat {
   private Loaded posix(Node file, Sight sight, Context context) {
     PosixNames names = new PosixNames(context.facts(), sight);
     FileFacts.Builder into = new FileFacts.Builder(style, names.trustees());
-    above(file, into);
+    TreeMarks.above(file, into);
     for (String name : file.texts("lists")) {
       Path path = context.root().resolve(name);
       if (style == FileStyle.POSIX) {
@@ -186,7 +185,7 @@ public abstract class FileFormat implements SystemFormat {
       names.tell(name, context.problems());
     }
     for (String name : file.texts("folders")) {
-      folders(context.root().resolve(name), name, into, context.problems());
+      TreeMarks.folders(context.root().resolve(name), name, into, context.problems());
     }
     List<Integer> administrators = new ArrayList<>();
     for (String admin : file.texts("administrators")) {
@@ -198,6 +197,7 @@ public abstract class FileFormat implements SystemFormat {
       administrators.add(names.user("0"));
       names.tell(file.place().file(), context.problems());
     }
+    TreeMarks.wasteBins(file, into);
     FileFacts built = into.build();
     missingAbove(built, file, context.problems());
     return new Loaded(built, administrators);
@@ -225,40 +225,6 @@ public abstract class FileFormat implements SystemFormat {
             + "), or above: open, if everybody may pass through them");
   }
 
-  /**
-   * A list of a folder looks like one of a file; this tells which of what has nothing in it are.
-   */
-  private static void folders(Path path, String name, FileFacts.Builder into, Problems problems) {
-    PathText paths = new PathText(into.paths());
-    TextFiles.read(path, name, TextFiles.LARGEST, problems)
-        .orElse("")
-        .lines()
-        .filter(line -> !line.isBlank())
-        .forEach(
-            line -> {
-              // Names as they are: what looks like an escape is none here.
-              byte[] raw = line.replace("\\", "\\134").getBytes(StandardCharsets.UTF_8);
-              int node = paths.node(raw);
-              if (node >= 0) {
-                into.folder(node);
-              }
-            });
-  }
-
-  private static void above(Node file, FileFacts.Builder into) {
-    Optional<String> above = file.text("above");
-    if (above.isPresent() && !Set.of("open", "unknown").contains(above.get())) {
-      file.get("above")
-          .orElse(file)
-          .wrong(
-              "above: " + Problem.quote(above.get()) + " is neither",
-              "open, when the folders above what was collected let everybody pass, or unknown");
-    }
-    if (above.filter("open"::equals).isPresent()) {
-      into.openAbove();
-    }
-  }
-
   private Loaded shared(Node file, Sight sight, Context context) {
     SidNames names = new SidNames(context.facts(), sight, localGroups(file, context));
     FileFacts.Builder into = new FileFacts.Builder(style, names.trustees());
@@ -281,6 +247,7 @@ public abstract class FileFormat implements SystemFormat {
     }
     administrators.removeIf(trustee -> trustee == Trustees.EVERYONE);
     names.tell(file.place(), context.problems());
+    TreeMarks.wasteBins(file, into);
     return new Loaded(into.build(), administrators);
   }
 

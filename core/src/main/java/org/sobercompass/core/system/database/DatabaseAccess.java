@@ -16,6 +16,7 @@ import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Climb;
 import org.sobercompass.core.system.Decider;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Hindrance;
 import org.sobercompass.core.system.ListLine;
 import org.sobercompass.core.system.ListMark;
 import org.sobercompass.core.system.ListWish;
@@ -136,6 +137,12 @@ public final class DatabaseAccess extends ListedSystem {
     boolean everybody = given.trustee() == Trustees.EVERYONE;
     return new AclItem(
         everybody ? "" : facts.trustees().text(given.trustee()), given.mask(), given.by());
+  }
+
+  @Override
+  public Hindrance hindrance(ListWish.Edit entry) {
+    boolean whole = facts.item(entry.resource()).kind() == DatabaseFacts.Kind.DATABASE;
+    return whole && DatabaseOwners.is(entry.text()) ? Hindrance.BY_HAND : Hindrance.NONE;
   }
 
   @Override

@@ -34,14 +34,13 @@ record DatabaseOwners(DatabaseFacts facts) {
     return is(text) && owner >= 0 && text.equals(text(facts.trustees().text(owner)));
   }
 
-  /** All that can change, by the subject that owns. */
+  /** All of them, by the subject that owns. */
   Map<Integer, List<ListWish.Edit>> all() {
     Map<Integer, List<ListWish.Edit>> all = new HashMap<>();
     for (int r = 0; r < facts.tree().size(); r++) {
       DatabaseFacts.Item item = facts.item(r);
-      boolean stays =
-          item.kind() == DatabaseFacts.Kind.COLUMN || item.kind() == DatabaseFacts.Kind.DATABASE;
-      int subject = item.owner() < 0 || stays ? -1 : facts.trustees().subject(item.owner());
+      boolean ofTable = item.kind() == DatabaseFacts.Kind.COLUMN;
+      int subject = item.owner() < 0 || ofTable ? -1 : facts.trustees().subject(item.owner());
       if (subject >= 0) {
         String text = text(facts.trustees().text(item.owner()));
         all.computeIfAbsent(subject, s -> new ArrayList<>()).add(new ListWish.Edit(r, text, true));

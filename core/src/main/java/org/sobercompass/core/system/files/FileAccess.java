@@ -14,6 +14,7 @@ import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Decider;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.Hindrance;
 import org.sobercompass.core.system.ListLine;
 import org.sobercompass.core.system.ListMark;
 import org.sobercompass.core.system.ListWish;
@@ -190,6 +191,11 @@ public final class FileAccess extends ListedSystem {
   @Override
   public boolean namedDecides() {
     return facts.style() == FileStyle.POSIX;
+  }
+
+  @Override
+  public Hindrance hindrance(ListWish.Edit entry) {
+    return facts.isWaste(entry.resource()) ? Hindrance.WASTE_BIN : Hindrance.NONE;
   }
 
   @Override

@@ -2,6 +2,7 @@ package org.sobercompass.core.system.files;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
@@ -36,6 +37,7 @@ public final class FileFacts {
   private final byte[] kind;
   final List<Share> shares;
   final boolean openAbove;
+  private final BitSet waste;
 
   /** The trustee that may everything, or -1. */
   final int superuser;
@@ -70,6 +72,7 @@ public final class FileFacts {
     builder.shares.forEach(s -> moved.add(new Share(s.name, built.numbers()[s.resource], s.list)));
     shares = List.copyOf(moved);
     openAbove = builder.openAbove;
+    waste = builder.waste.in(built);
     superuser = style == FileStyle.POSIX ? trustees.find("u:0") : -1;
   }
 
@@ -84,6 +87,7 @@ public final class FileFacts {
     this.kind = from.kind;
     this.shares = List.copyOf(shares);
     this.openAbove = from.openAbove;
+    this.waste = from.waste;
     this.superuser = from.superuser;
   }
 
@@ -173,18 +177,6 @@ public final class FileFacts {
     return tree;
   }
 
-  /** The descriptor of a path, where it has one that was read. */
-  public Optional<Descriptor> descriptor(int resource) {
-    return listOf[resource] >= 0 && lists[listOf[resource]] instanceof OrderedList ordered
-        ? Optional.of(ordered.descriptor)
-        : Optional.empty();
-  }
-
-  /** How many distinct lists. */
-  public int lists() {
-    return lists.length;
-  }
-
   /** Whose rules decide. */
   public FileStyle style() {
     return style;
@@ -233,6 +225,11 @@ public final class FileFacts {
     return kind[resource] != Kind.FILE.ordinal();
   }
 
+  /** Whether a path is a waste bin, or lies in one. */
+  boolean isWaste(int resource) {
+    return waste.get(resource);
+  }
+
   /** Whether a folder above what was collected is taken to let everybody pass. */
   boolean isPassed(int resource) {
     return openAbove && kind[resource] == Kind.ABOVE.ordinal();
@@ -248,6 +245,7 @@ public final class FileFacts {
     private final IntList list = new IntList();
     private final IntList named = new IntList();
     private final List<Share> shares = new ArrayList<>();
+    private final WasteBins waste = new WasteBins();
     private boolean openAbove;
 
     /** Whose lists name these trustees. */
@@ -259,6 +257,17 @@ public final class FileFacts {
     /** Says that folders above what was collected let everybody pass. */
     public void openAbove() {
       openAbove = true;
+    }
+
+    /**
+     * Says that a folder is a waste bin.
+     *
+     * @return whether it is one of the paths so far
+     */
+    public boolean wasteBin(int node) {
+      grow(node + 1);
+      waste.add(node);
+      return named.get(node) != 0;
     }
 
     /** The number of a descriptor with its trustees numbered; equal ones share it. */
