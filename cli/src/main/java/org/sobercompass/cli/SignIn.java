@@ -8,7 +8,10 @@ import picocli.CommandLine.Option;
 
 /** As whom to sign in to a live system, and how the way there is protected. */
 final class SignIn {
-  @Option(names = "--as", paramLabel = "WHO", description = "as whom to sign in: a DN, or a role")
+  @Option(
+      names = "--as",
+      paramLabel = "WHO",
+      description = "as whom to sign in: a DN, a role, or DOMAIN\\NAME")
   private @Nullable String as;
 
   @Option(

@@ -1,13 +1,8 @@
 package org.sobercompass.sources.files;
 
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.List;
 import org.sobercompass.core.amendment.AmendmentRecord;
-import org.sobercompass.core.amendment.Difference;
 import org.sobercompass.core.amendment.LiveTarget;
-import org.sobercompass.core.problem.Problem;
-import org.sobercompass.sources.Collecting;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.TargetKind;
 
@@ -31,22 +26,11 @@ public final class Nfs4TargetKind implements TargetKind {
 
   @Override
   public String text(List<AmendmentRecord> records) {
-    StringBuilder out = new StringBuilder();
-    for (AmendmentRecord record : records) {
-      for (Difference difference : record.differences()) {
-        out.append(PosixTargetKind.block(record.place(), difference.added().get(0)));
-      }
-    }
-    return out.toString();
+    return PosixTargetKind.blocks(records);
   }
 
   @Override
   public LiveTarget open(Door door, Secret.Origins origins) {
-    Path root = Path.of(door.where().isEmpty() ? "/" : door.where()).toAbsolutePath();
-    if (!Files.isDirectory(root)) {
-      throw new Collecting.Mistyped(
-          "there is no folder " + Problem.quote(root.toString()) + "; expected " + FORM.where());
-    }
-    return Nfs4Target.open(root);
+    return Nfs4Target.open(PosixTargetKind.root(door, FORM));
   }
 }

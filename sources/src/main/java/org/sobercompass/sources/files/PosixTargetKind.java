@@ -31,6 +31,11 @@ public final class PosixTargetKind implements TargetKind {
 
   @Override
   public String text(List<AmendmentRecord> records) {
+    return blocks(records);
+  }
+
+  /** The lists as they are to be, each under its path. */
+  static String blocks(List<AmendmentRecord> records) {
     StringBuilder out = new StringBuilder();
     for (AmendmentRecord record : records) {
       for (Difference difference : record.differences()) {
@@ -47,11 +52,16 @@ public final class PosixTargetKind implements TargetKind {
 
   @Override
   public LiveTarget open(Door door, Secret.Origins origins) {
+    return new PosixTarget(root(door, FORM));
+  }
+
+  /** The folder in which a tree stands. */
+  static Path root(Door door, Form form) {
     Path root = Path.of(door.where().isEmpty() ? "/" : door.where()).toAbsolutePath();
     if (!Files.isDirectory(root)) {
       throw new Collecting.Mistyped(
-          "there is no folder " + Problem.quote(root.toString()) + "; expected " + FORM.where());
+          "there is no folder " + Problem.quote(root.toString()) + "; expected " + form.where());
     }
-    return new PosixTarget(root);
+    return root;
   }
 }

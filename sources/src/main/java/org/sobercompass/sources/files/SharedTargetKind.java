@@ -57,7 +57,7 @@ public final class SharedTargetKind implements TargetKind {
   @Override
   public LiveTarget open(Door door, Secret.Origins origins) {
     if (door.authority().isPresent()) {
-      throw new Collecting.Mistyped("SMB knows no certificates; leave out the authority");
+      throw new Collecting.Mistyped("SMB knows no certificates; leave out --ca");
     }
     return new SharedTarget(
         ShareDoor.open(door.where(), door.as(), door.secret(), door.plain(), origins));

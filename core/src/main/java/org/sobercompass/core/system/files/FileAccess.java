@@ -127,6 +127,12 @@ public final class FileAccess extends ListedSystem {
 
   @Override
   public Optional<String> entryText(int grant) {
+    Optional<FileGrants.OfShare> ofShare = grants().ofShare(grant);
+    if (ofShare.isPresent()) {
+      FileFacts.Share share = facts.shares.get(ofShare.get().share());
+      String entry = form().text(facts.lists[share.list()], ofShare.get().entry());
+      return Optional.of(new ShareEntry(share.name(), entry).text());
+    }
     OptionalInt entry = grants().entry(grant);
     return entry.isEmpty()
         ? Optional.empty()
@@ -135,6 +141,17 @@ public final class FileAccess extends ListedSystem {
 
   @Override
   public List<ListWish.Edit> entryFor(int grant, int subject) {
+    Optional<FileGrants.OfShare> ofShare = grants().ofShare(grant);
+    if (ofShare.isPresent()) {
+      FileFacts.Share share = facts.shares.get(ofShare.get().share());
+      FileList list = facts.lists[share.list()];
+      return form().entryFor(list, share.resource(), ofShare.get().entry(), id(subject)).stream()
+          .map(
+              edit ->
+                  new ListWish.Edit(
+                      edit.resource(), new ShareEntry(share.name(), edit.text()).text(), true))
+          .toList();
+    }
     OptionalInt entry = grants().entry(grant);
     if (entry.isEmpty()) {
       return List.of();

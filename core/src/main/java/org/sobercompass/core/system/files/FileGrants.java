@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.RandomAccess;
 import org.sobercompass.core.facts.Facts;
@@ -133,6 +134,28 @@ final class FileGrants extends AbstractList<Grant> implements RandomAccess {
     return at + entry - 1;
   }
 
+  /**
+   * An entry of the list of a share.
+   *
+   * @param share the number of the share
+   * @param entry the number of the entry, counted from 1
+   */
+  record OfShare(int share, int entry) {}
+
+  /** The entry of a share that a grant is; empty for all others. */
+  Optional<OfShare> ofShare(int grant) {
+    int left = grant - shareFirst;
+    for (int s = 0; s < facts.shares.size() && left >= 0; s++) {
+      int list = facts.shares.get(s).list();
+      int entries = list < 0 ? 0 : facts.lists[list].entries().size() - 1;
+      if (left < entries) {
+        return Optional.of(new OfShare(s, left + 1));
+      }
+      left -= entries;
+    }
+    return Optional.empty();
+  }
+
   /** Whether a grant is an entry: neither ownership nor what the superuser may. */
   boolean isRemovable(int grant) {
     boolean superusers = superuser >= 0 && grant == superuserGrant();
@@ -142,16 +165,12 @@ final class FileGrants extends AbstractList<Grant> implements RandomAccess {
   /** The facts as if a grant were not there. */
   FileFacts without(int grant) {
     if (grant >= shareFirst) {
-      int left = grant - shareFirst;
-      for (int s = 0; s < facts.shares.size(); s++) {
-        int list = facts.shares.get(s).list();
-        int entries = list < 0 ? 0 : facts.lists[list].entries().size() - 1;
-        if (left < entries) {
-          return facts.withoutOfShare(s, left + 1);
-        }
-        left -= entries;
-      }
-      throw new IllegalArgumentException("what the superuser may cannot be taken away");
+      OfShare one =
+          ofShare(grant)
+              .orElseThrow(
+                  () ->
+                      new IllegalArgumentException("what the superuser may cannot be taken away"));
+      return facts.withoutOfShare(one.share, one.entry);
     }
     int top = resource(grant);
     if (entry(top, grant) == 0) {
@@ -227,7 +246,7 @@ final class FileGrants extends AbstractList<Grant> implements RandomAccess {
       return grant("superuser", superuser, roles.size() - 1, 0, true, "", true);
     }
     if (number >= shareFirst) {
-      return ofShare(number);
+      return shareGrant(number);
     }
     int resource = resource(number);
     FileList list = facts.lists[facts.listOf[resource]];
@@ -248,25 +267,18 @@ final class FileGrants extends AbstractList<Grant> implements RandomAccess {
         entry == 0);
   }
 
-  private Grant ofShare(int number) {
-    int left = number - shareFirst;
-    for (Share share : facts.shares) {
-      int entries = share.list() < 0 ? 0 : facts.lists[share.list()].entries().size() - 1;
-      if (left < entries) {
-        FileList list = facts.lists[share.list()];
-        Entry written = list.entries().get(left + 1);
-        return grant(
-            "share " + share.name() + " " + (left + 1),
-            written.trustee(),
-            role(list, left + 1),
-            share.resource(),
-            true,
-            "share " + share.name(),
-            false);
-      }
-      left -= entries;
-    }
-    throw new IndexOutOfBoundsException(number);
+  private Grant shareGrant(int number) {
+    OfShare one = ofShare(number).orElseThrow(() -> new IndexOutOfBoundsException(number));
+    Share share = facts.shares.get(one.share);
+    FileList list = facts.lists[share.list()];
+    return grant(
+        "share " + share.name() + " " + one.entry,
+        list.entries().get(one.entry).trustee(),
+        role(list, one.entry),
+        share.resource(),
+        true,
+        "share " + share.name(),
+        false);
   }
 
   private int role(FileList list, int entry) {
