@@ -123,31 +123,27 @@ final class ListAmending {
     return Nfs4Text.of(descriptor, owned);
   }
 
-  /** The steps that change a list: those on it, and on what is above it. */
+  /** The steps that change a list: those on it, and on what is above it. O(depth). */
   private Set<Integer> steps(RewrittenList list) {
     Set<Integer> steps = new TreeSet<>();
-    byPath.forEach(
-        (resource, own) -> {
-          for (SystemFormat.Gone one : own.gone) {
-            boolean ofPath = system.entry(one.grant()).isPresent();
-            if (ofPath == list.share().isEmpty() && reaches(resource, list)) {
-              steps.add(one.step());
-            }
-          }
-          for (SystemFormat.Comes one : own.come) {
-            String share = ShareEntry.of(one.text()).map(ShareEntry::share).orElse("");
-            if (share.equals(list.share()) && reaches(resource, list)) {
-              steps.add(one.step());
-            }
-          }
-        });
+    boolean ofShare = !list.share().isEmpty();
+    for (int r = list.resource(); r >= 0; r = ofShare ? -1 : system.facts().tree().parent(r)) {
+      Steps own = byPath.get(r);
+      if (own != null) {
+        own.gone.stream()
+            .filter(one -> system.entry(one.grant()).isEmpty() == ofShare)
+            .forEach(one -> steps.add(one.step()));
+        own.come.stream()
+            .filter(one -> share(one).equals(list.share()))
+            .forEach(one -> steps.add(one.step()));
+      }
+    }
     return steps;
   }
 
-  private boolean reaches(int resource, RewrittenList list) {
-    return list.share().isEmpty()
-        ? system.facts().tree().covers(resource, list.resource())
-        : resource == list.resource();
+  /** The share whose own list an entry comes into; empty where it is the list of a path. */
+  private static String share(SystemFormat.Comes one) {
+    return ShareEntry.of(one.text()).map(ShareEntry::share).orElse("");
   }
 
   /** Of 1003.1e lists, from the files that they were read from. */

@@ -159,11 +159,7 @@ final class ShareDoor implements AutoCloseable {
       }
       return new ShareDoor(where, name, address.group(4), plain, client, connection, disk);
     } catch (SMBApiException e) {
-      throw new OutsideException(
-          Problem.error(
-              Place.of(where),
-              "the server refuses " + name + ": " + e.getStatus(),
-              "the password of " + name + ", and a share that may be opened"));
+      throw refused(where, address.group(3), name, e.getStatus());
     } catch (SMBRuntimeException | IOException e) {
       throw new OutsideException(
           Problem.error(
@@ -171,6 +167,25 @@ final class ShareDoor implements AutoCloseable {
               "the file server is not reached: " + e.getMessage(),
               "a host that listens for SMB at this address"));
     }
+  }
+
+  private static OutsideException refused(
+      String where, String share, String name, NtStatus status) {
+    String[] said =
+        switch (status) {
+          case STATUS_LOGON_FAILURE ->
+              new String[] {
+                "the name or the password is wrong for " + name, "the right name and password"
+              };
+          case STATUS_BAD_NETWORK_NAME ->
+              new String[] {"there is no share " + share, "one that the server has"};
+          case STATUS_ACCESS_DENIED ->
+              new String[] {
+                name + " may not open the share " + share, "somebody whom its list lets in"
+              };
+          default -> new String[] {"the server refuses " + name + ": " + status, EXPECTED};
+        };
+    return new OutsideException(Problem.error(Place.of(where), said[0], said[1]));
   }
 
   private static AuthenticationContext who(String name, String password) {
@@ -192,10 +207,13 @@ final class ShareDoor implements AutoCloseable {
   String reached() {
     var context = connection.getConnectionContext();
     boolean encrypted = !plain && context.supportsEncryption();
-    return where
-        + ", "
-        + connection.getNegotiatedProtocol().getDialect().toString().replace('_', ' ')
-        + (encrypted ? ", encrypted" : ", signed, in clear");
+    return where + ", " + dialect() + (encrypted ? ", encrypted" : ", signed, in clear");
+  }
+
+  /** As in SMB 3.1.1. */
+  private String dialect() {
+    String name = connection.getNegotiatedProtocol().getDialect().toString();
+    return name.replaceFirst("_", " ").replace('_', '.');
   }
 
   private String path(String id) {

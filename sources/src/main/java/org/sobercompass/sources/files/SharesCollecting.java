@@ -45,9 +45,9 @@ public final class SharesCollecting implements Collecting {
               + walk.paths
               + " paths of "
               + door.reached()
-              + " as "
+              + ", as "
               + door.identity()
-              + " into "
+              + ", into "
               + request.target()
               + "; "
               + walk.links
