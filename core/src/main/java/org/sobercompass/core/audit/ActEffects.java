@@ -16,7 +16,6 @@ import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.ObjectKeys;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.membership.SubjectSet;
-import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Crowd;
@@ -120,10 +119,10 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
       // Those that a change gives stand after those that were there.
       int grants = after.roles().administration().grants().size();
       for (int g = 0; g < grants; g++) {
-        BitSet was = accounts(before, g);
-        BitSet is = accounts(after, g);
-        BitSet over = over(before, g);
-        BitSet overNow = over(after, g);
+        BitSet was = RoleReach.accounts(before, g);
+        BitSet is = RoleReach.accounts(after, g);
+        BitSet over = RoleReach.over(before, g);
+        BitSet overNow = RoleReach.over(after, g);
         if (!was.equals(is) || !actions(before, g).equals(actions(after, g))) {
           subjects.or(over);
           subjects.or(overNow);
@@ -135,42 +134,12 @@ public record ActEffects(List<Act> ends, List<Act> gives, int asked, int concern
       return subjects;
     }
 
-    private static BitSet accounts(Powers powers, int number) {
-      BitSet accounts = new BitSet();
-      if (number >= powers.roles().administration().grants().size()) {
-        return accounts;
-      }
-      AdminGrant grant = powers.roles().administration().grants().get(number);
-      if (grant.subject() >= 0 && grant.activeAt(powers.model().asOf().getEpochSecond())) {
-        IntList found = new IntList();
-        powers.model().widest().walker().accounts(grant.subject(), found);
-        for (int i = 0; i < found.size(); i++) {
-          accounts.set(found.get(i));
-        }
-      }
-      return accounts;
-    }
-
     /** What the role of an assignment allows. */
     private static Set<String> actions(Powers powers, int number) {
       Administration all = powers.roles().administration();
       return number < all.grants().size()
           ? all.roles().get(all.grants().get(number).role()).actions()
           : Set.of();
-    }
-
-    private static BitSet over(Powers powers, int number) {
-      BitSet all = new BitSet();
-      if (number >= powers.roles().administration().grants().size()) {
-        return all;
-      }
-      AdminGrant grant = powers.roles().administration().grants().get(number);
-      if (grant.scope() == AdminGrant.EVERYTHING) {
-        all.set(0, powers.model().facts().subjects());
-      } else {
-        all.or(powers.roles().scopes().objects(grant.scope()));
-      }
-      return all;
     }
 
     /** The ids by which somebody does not count any more, or counts now. */

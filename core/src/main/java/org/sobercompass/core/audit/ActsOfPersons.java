@@ -1,6 +1,7 @@
 package org.sobercompass.core.audit;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -29,6 +30,7 @@ public final class ActsOfPersons {
   private final Powers after;
   private final ObjectKeys keys;
   private final Map<Integer, List<Integer>> persons;
+  private final BitSet subjects;
   private final Map<Integer, List<Act>> found = new LinkedHashMap<>();
 
   /**
@@ -50,10 +52,12 @@ public final class ActsOfPersons {
     this.after = after.powers();
     this.keys = new ObjectKeys(this.before);
     this.persons = persons;
+    this.subjects = isNothing() ? new BitSet() : subjects();
   }
 
   /**
-   * Looks at all objects. O(objects x actions x accounts).
+   * Looks at all objects with a list, and all that somebody of them has an admin role over.
+   * O(objects x actions x accounts).
    *
    * @param persons the old accounts of each new one
    * @return by the new account, what anybody of these can do; empty when there are more than {@link
@@ -65,8 +69,27 @@ public final class ActsOfPersons {
     return work.questions() > MOST ? Optional.empty() : Optional.of(work.all());
   }
 
+  /** The subjects that anybody of them has an admin role over, before or after. */
+  private BitSet subjects() {
+    BitSet who = new BitSet();
+    persons.forEach(
+        (to, from) -> {
+          who.set(to);
+          from.forEach(who::set);
+        });
+    BitSet subjects = new BitSet();
+    for (Powers powers : List.of(before, after)) {
+      for (int g = 0; g < powers.roles().administration().grants().size(); g++) {
+        if (RoleReach.accounts(powers, g).intersects(who)) {
+          subjects.or(RoleReach.over(powers, g));
+        }
+      }
+    }
+    return subjects;
+  }
+
   private long questions() {
-    long objects = before.model().facts().subjects();
+    long objects = subjects.cardinality();
     for (DirectoryTree tree : before.trees().all()) {
       objects += tree.size();
     }
@@ -83,11 +106,9 @@ public final class ActsOfPersons {
     if (isNothing()) {
       return found;
     }
-    for (int subject = 0; subject < before.model().facts().subjects(); subject++) {
-      if (before.trees().object(subject).isEmpty()) {
-        ask(before.thing(subject), after.thing(subject));
-      }
-    }
+    subjects.stream()
+        .filter(subject -> before.trees().object(subject).isEmpty())
+        .forEach(subject -> ask(before.thing(subject), after.thing(subject)));
     for (int t = 0; t < before.trees().all().size(); t++) {
       DirectoryTree was = before.trees().all().get(t);
       DirectoryTree is = after.trees().all().get(t);
