@@ -109,7 +109,7 @@ class SheetsComeBackTest {
     assertThat(process.exitValue()).as(said).isZero();
     ExamplesTest.Ended gathered = sober("review", "gather", review.toString());
     assertThat(gathered.out())
-        .contains("3 of 260 items are answered: 1 kept, 1 kept until a day, 1 taken away");
+        .contains("3 of 267 items are answered: 1 kept, 1 kept until a day, 1 taken away");
     assertThat(Files.readString(review.resolve("decided.yaml"))).contains("  - ");
   }
 }
