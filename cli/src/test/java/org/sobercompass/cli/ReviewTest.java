@@ -78,7 +78,7 @@ class ReviewTest {
     SoberTest.Said who = sober(demo, "review", "who");
     assertThat(who.out())
         .startsWith("8 persons answer for 267 of 344 items; for 77 nobody does.")
-        .contains("Tova Quill (tova.quill)        tova.quill     35")
+        .contains("Tova Quill (tova.quill)        tova.quill     37")
         .contains("owner of Field notes (4)");
     try (Stream<Path> files = Files.list(review.resolve("sheets"))) {
       List<Path> all = files.toList();
