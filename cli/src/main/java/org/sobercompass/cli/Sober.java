@@ -79,6 +79,13 @@ public final class Sober implements Runnable {
   public static void main(String[] args) {
     int code = Exit.FAULT;
     PrintWriter err = Output.error();
+    // Where memory ends in a thread of a library, the command fails for it too, and tells it once.
+    Thread.setDefaultUncaughtExceptionHandler(
+        (thread, e) -> {
+          if (!(e instanceof OutOfMemoryError)) {
+            Fault.tell(e, err);
+          }
+        });
     try {
       PrintWriter out = Output.standard();
       code = run(out, err, args);
