@@ -28,9 +28,8 @@ import picocli.CommandLine.Parameters;
     mixinStandardHelpOptions = true,
     description = {
       "Checks whether an amendment did what its preview said, by what was read since. Where it",
-      "changed a live directory after the latest survey, a survey is taken first. What is"
-          + " otherwise",
-      "is told with the readings between which that came about.",
+      "changed a live directory after the latest survey, a survey is taken first. What is",
+      "otherwise is told with the readings between which that came about.",
       ""
     },
     footer = {

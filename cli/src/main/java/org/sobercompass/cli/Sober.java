@@ -3,6 +3,7 @@ package org.sobercompass.cli;
 import java.io.PrintWriter;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import org.sobercompass.core.problem.OutsideException;
@@ -79,13 +80,9 @@ public final class Sober implements Runnable {
   public static void main(String[] args) {
     int code = Exit.FAULT;
     PrintWriter err = Output.error();
-    // Where memory ends in a thread of a library, the command fails for it too, and tells it once.
-    Thread.setDefaultUncaughtExceptionHandler(
-        (thread, e) -> {
-          if (!(e instanceof OutOfMemoryError)) {
-            Fault.tell(e, err);
-          }
-        });
+    // What ends a thread of a library is mostly told by the command that waits for it, and once.
+    AtomicReference<Throwable> elsewhere = new AtomicReference<>();
+    Thread.setDefaultUncaughtExceptionHandler((thread, e) -> elsewhere.compareAndSet(null, e));
     try {
       PrintWriter out = Output.standard();
       code = run(out, err, args);
@@ -98,6 +95,10 @@ public final class Sober implements Runnable {
     } catch (Throwable e) { // what Java itself cannot do must not end as 1, which means no
       code = Fault.tell(e, err);
     } finally {
+      Throwable untold = elsewhere.get();
+      if (untold != null && (code == Exit.OK || code == Exit.NO)) {
+        code = Fault.tell(untold, err);
+      }
       Runtime.getRuntime().exit(code);
     }
   }

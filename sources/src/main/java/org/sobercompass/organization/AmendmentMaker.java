@@ -52,8 +52,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
   private final Map<Integer, List<SystemFormat.Gone>> entries = new LinkedHashMap<>();
   private final Map<Integer, List<SystemFormat.Comes>> more = new LinkedHashMap<>();
   private final Map<Integer, Step> mapping = new LinkedHashMap<>();
-  private final Map<Integer, Change> changes = new LinkedHashMap<>();
-  private final Map<Integer, List<Change>> all = new LinkedHashMap<>();
+  private Map<Integer, List<Change>> changes = Map.of();
   private int number;
 
   AmendmentMaker(Workspace workspace, AccessModel model, Function<Change, String> words) {
@@ -73,11 +72,10 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
       }
     }
     problems.throwIfErrors();
-    for (Map.Entry<Integer, List<Change>> one : bound.byStep().entrySet()) {
-      number = one.getKey();
-      changes.put(number, one.getValue().get(0));
-      all.put(number, one.getValue());
-      proposal.steps().get(number).in(this);
+    changes = bound.byStep();
+    for (int step : changes.keySet()) {
+      number = step;
+      proposal.steps().get(step).in(this);
     }
     for (DirectoryFile directory : workspace.directories()) {
       List<SourceKind.Wish> steps = wishes.getOrDefault(directory.name(), List.of());
@@ -110,8 +108,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
     if (format.isPresent()) {
       Set<Integer> steps = Drafts.steps(gone);
       steps.addAll(Drafts.steps(come));
-      List<Change> own =
-          steps.stream().flatMap(step -> all.getOrDefault(step, List.of()).stream()).toList();
+      List<Change> own = steps.stream().flatMap(step -> changes(step).stream()).toList();
       AccessSystem then = model.with(own).view(system).system();
       Folder root = Folder.of(workspace.root());
       format.get().amend(new SystemFormat.Wanted(view.system(), then, root, gone, come), drafts);
@@ -132,6 +129,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
     // What other records create may be named.
     List<Change> created =
         changes.values().stream()
+            .map(all -> all.get(0))
             .filter(one -> one instanceof Change.PresenceChanged coming && coming.isThere())
             .toList();
     MappingFiles files = new MappingFiles(workspace, model.with(created));
@@ -154,14 +152,14 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
       targets.putIfAbsent(
           name, new Amendment.Target(name, draft.kind(), Optional.ofNullable(as.get(name))));
       String does =
-          String.join("; ", draft.steps().stream().sorted().map(changes::get).map(words).toList());
+          String.join("; ", draft.steps().stream().sorted().map(this::change).map(words).toList());
       records.add(
           new AmendmentRecord(
               records.size() + 1, name, draft.place(), draft.id(), does, draft.differences()));
     }
     List<String> byHand =
         drafts.left().stream()
-            .map(left -> Plain.text(words.apply(changes.get(left.step())) + ": " + left.why()))
+            .map(left -> Plain.text(words.apply(change(left.step())) + ": " + left.why()))
             .toList();
     return new Amendment(
         proposal.name(), now, restsOn(), List.copyOf(targets.values()), records, byHand);
@@ -226,7 +224,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
 
   @Override
   public Boolean entry(Step.Entry step) {
-    return changes(number)
+    return change(number)
         .fold(
             moved -> false,
             own -> own.byKind(added -> false, gone -> removed(gone, step), redefined -> false),
@@ -235,7 +233,7 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
 
   @Override
   public Boolean item(Step.ListItem step) {
-    return changes(number)
+    return change(number)
         .fold(
             moved -> false,
             own ->
@@ -265,8 +263,13 @@ final class AmendmentMaker implements Step.Cases<Boolean> {
         .add(new SystemFormat.Comes(number, item.resource(), item.text(), item.added()));
   }
 
-  private Change changes(int step) {
+  private List<Change> changes(int step) {
     return Objects.requireNonNull(changes.get(step));
+  }
+
+  /** What a step is, of all that it comes to. */
+  private Change change(int step) {
+    return changes(step).get(0);
   }
 
   private Boolean removed(Change.AssignmentRemoved change, Step step) {

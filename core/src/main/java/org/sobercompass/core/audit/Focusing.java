@@ -213,10 +213,10 @@ final class Focusing {
     if (cause.kind() == KeyKind.ROLE || cause.kind() == KeyKind.ASSIGNMENT) {
       boolean isRole = cause.kind() == KeyKind.ROLE;
       for (AccessModel model : models) {
-        Optional<SystemView> view = model.system(cause.source());
-        known &= view.isPresent();
-        for (Grant grant : view.map(SystemView::grants).orElse(List.of())) {
-          String id = isRole ? view.get().system().roles().get(grant.role()).id() : grant.id();
+        Optional<SystemView> there = model.system(cause.source());
+        known &= there.isPresent();
+        for (Grant grant : there.map(SystemView::grants).orElse(List.of())) {
+          String id = isRole ? there.get().system().roles().get(grant.role()).id() : grant.id();
           if (grant.subject() >= 0 && id.equals(cause.id())) {
             orAll(grant.subject(), all);
           }

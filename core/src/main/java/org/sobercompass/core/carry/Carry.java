@@ -179,10 +179,7 @@ public final class Carry {
     if (hindered) {
       Why why = hindrance == Hindrance.BY_HAND ? Why.BY_HAND : Why.WASTE_BIN;
       String at = view.resources().id(entry.resource());
-      Left one = Left.ofSystem(why, who, to, view.number(), at);
-      if (!left.contains(one)) {
-        left.add(one);
-      }
+      left.add(Left.ofSystem(why, who, to, view.number(), at));
     }
     return hindered;
   }

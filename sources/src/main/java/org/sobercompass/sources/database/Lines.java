@@ -1,6 +1,5 @@
 package org.sobercompass.sources.database;
 
-import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -14,7 +13,6 @@ import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.disk.Ending;
-import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.text.TextFiles;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
@@ -51,15 +49,11 @@ final class Lines {
   }
 
   private void ending(Path file) {
-    try {
-      if (Files.isRegularFile(file) && !Ending.check(file, name, Ending.Form.JSON, problems)) {
-        problems.warning(
-            Place.of(name),
-            "the last line, which says how long the file is, is missing: the file may be cut off",
-            "the whole file as `sober collect database` wrote it");
-      }
-    } catch (IOException e) {
-      problems.error(Place.of(name), "the file cannot be read: " + OwnFiles.reason(e), "");
+    if (Files.isRegularFile(file) && !Ending.check(file, name, Ending.Form.JSON, problems)) {
+      problems.warning(
+          Place.of(name),
+          "the last line, which says how long the file is, is missing: the file may be cut off",
+          "the whole file as `sober collect database` wrote it");
     }
   }
 

@@ -83,10 +83,9 @@ public final class Ending extends FilterOutputStream {
    * at the speed of memory.
    *
    * @param name how the user names the file
-   * @return whether there is such a last line
+   * @return whether there is such a last line, or the file cannot be read, which is told
    */
-  public static boolean check(Path file, String name, Form form, Problems problems)
-      throws IOException {
+  public static boolean check(Path file, String name, Form form, Problems problems) {
     try (FileChannel in = FileChannel.open(file)) {
       long size = in.size();
       ByteBuffer tail = ByteBuffer.allocate((int) Math.min(size, LONGEST));
@@ -111,6 +110,9 @@ public final class Ending extends FilterOutputStream {
                 + found.group(2),
             "the file as `sober collect` wrote it; collect it again");
       }
+      return true;
+    } catch (IOException e) {
+      problems.error(Place.of(name), "the file cannot be read: " + OwnFiles.reason(e), "");
       return true;
     }
   }

@@ -1,23 +1,24 @@
 package org.sobercompass.sources.files;
 
-import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.sources.disk.Ending;
-import org.sobercompass.sources.disk.OwnFiles;
 import org.sobercompass.sources.text.TextFiles;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Paths with lists as JSON lines: {@code {"path": ..., "kind": ..., "list": ...}}. Where the last
- * line says how long the file is, it has to be so long.
+ * Paths with lists as JSON lines: {@code {"path": ..., "kind": ..., "list": ...}}, of any tool. A
+ * file that this program collected says so first, and how long it is last.
  */
 final class JsonRows {
+  /** The first line of what this program collected. */
+  static final String COLLECTED = "{\"kind\":\"collected\"}";
+
   private static final JsonMapper JSON = JsonMapper.shared();
 
   private final String name;
@@ -35,22 +36,26 @@ final class JsonRows {
   }
 
   void read(Path file, Take take) {
-    try {
-      if (Files.isRegularFile(file)) {
-        Ending.check(file, name, Ending.Form.JSON, problems);
-      }
-    } catch (IOException e) {
-      problems.error(Place.of(name), "the file cannot be read: " + OwnFiles.reason(e), "");
-    }
+    boolean ends =
+        !Files.isRegularFile(file) || Ending.check(file, name, Ending.Form.JSON, problems);
+    boolean[] ours = new boolean[1];
     TextFiles.lines(
         file,
         name,
         problems,
         (line, place) -> {
-          if (!Ending.Form.JSON.is(line)) {
+          if (line.strip().equals(COLLECTED)) {
+            ours[0] = true;
+          } else if (!Ending.Form.JSON.is(line)) {
             row(line, place, take);
           }
         });
+    if (ours[0] && !ends) {
+      problems.error(
+          Place.of(name),
+          "the file is cut off: its last line, which says how long it is, is missing",
+          "the file as `sober collect share` wrote it; collect it again");
+    }
   }
 
   private void row(String line, Place place, Take take) {

@@ -22,8 +22,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.amendment.AmendmentRecord;
-import org.sobercompass.core.amendment.Difference;
-import org.sobercompass.core.amendment.LiveTarget;
 import org.sobercompass.core.amendment.Standing;
 import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.AceType;
@@ -37,7 +35,7 @@ import org.sobercompass.sources.disk.OwnFiles;
  * A tree of files whose NFSv4 lists Java's file API reads and sets ({@link AclFileAttributeView}).
  * It has no way to change a list only if it is still the same: it is read and compared just before.
  */
-final class Nfs4Target implements LiveTarget {
+final class Nfs4Target extends HostTarget {
   private static final Map<Integer, AclEntryPermission> RIGHTS = rights();
   private static final Map<Integer, AclEntryFlag> FLAGS =
       Map.of(
@@ -49,6 +47,7 @@ final class Nfs4Target implements LiveTarget {
   private final Path root;
 
   private Nfs4Target(Path root) {
+    super("this machine, below " + root);
     this.root = root;
   }
 
@@ -86,16 +85,6 @@ final class Nfs4Target implements LiveTarget {
     rights.put(0x8_0000, AclEntryPermission.WRITE_OWNER);
     rights.put(0x10_0000, AclEntryPermission.SYNCHRONIZE);
     return rights;
-  }
-
-  @Override
-  public String identity() {
-    return System.getProperty("user.name", "");
-  }
-
-  @Override
-  public String reached() {
-    return "this machine, below " + root;
   }
 
   private Path path(AmendmentRecord record) {
@@ -159,14 +148,8 @@ final class Nfs4Target implements LiveTarget {
   @Override
   public Standing standing(AmendmentRecord record) {
     try {
-      Nfs4Text now = now(record);
-      Difference list = record.differences().get(0);
-      if (Nfs4Text.isSame(now, Nfs4Text.read(list.removed().get(0)))) {
-        return Standing.BEFORE;
-      }
-      return Nfs4Text.isSame(now, Nfs4Text.read(list.added().get(0)))
-          ? Standing.AFTER
-          : Standing.OTHER;
+      return Standing.of(
+          record.differences().get(0), List.of(now(record).toString()), Nfs4Text::isSame);
     } catch (IOException e) {
       return Standing.OTHER;
     }
@@ -251,10 +234,5 @@ final class Nfs4Target implements LiveTarget {
         .setPermissions(permissions)
         .setFlags(flags)
         .build();
-  }
-
-  @Override
-  public void close() {
-    // Nothing is held open.
   }
 }

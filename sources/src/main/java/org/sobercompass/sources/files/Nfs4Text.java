@@ -63,7 +63,9 @@ record Nfs4Text(Optional<String> owner, Optional<String> group, List<Nfs4Entry> 
   }
 
   /** Whether two say the same; a host may write a name with its domain or without. */
-  static boolean isSame(Nfs4Text one, Nfs4Text other) {
+  static boolean isSame(String text, String otherText) {
+    Nfs4Text one = read(text);
+    Nfs4Text other = read(otherText);
     return one.owner.map(Nfs4Entry::plain).equals(other.owner.map(Nfs4Entry::plain))
         && one.group.map(Nfs4Entry::plain).equals(other.group.map(Nfs4Entry::plain))
         && plain(one.entries).equals(plain(other.entries));

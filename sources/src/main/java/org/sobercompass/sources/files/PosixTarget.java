@@ -7,31 +7,21 @@ import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.amendment.AmendmentRecord;
 import org.sobercompass.core.amendment.Difference;
-import org.sobercompass.core.amendment.LiveTarget;
 import org.sobercompass.core.amendment.Standing;
 
 /**
  * A tree of files on this machine whose lists are changed with the system's own tools. The kernel
  * has no way to change a list only if it is still the same: it is read and compared just before.
  */
-final class PosixTarget implements LiveTarget {
+final class PosixTarget extends HostTarget {
   /** What the tools come with. */
   private static final String PACKAGE = "acl";
 
   private final Path root;
 
   PosixTarget(Path root) {
+    super("this machine, below " + root);
     this.root = root;
-  }
-
-  @Override
-  public String identity() {
-    return System.getProperty("user.name", "");
-  }
-
-  @Override
-  public String reached() {
-    return "this machine, below " + root;
   }
 
   /** The path as the tools read it: with octal escapes. */
@@ -93,10 +83,5 @@ final class PosixTarget implements LiveTarget {
     String block = PosixTargetKind.block(path(record), list);
     Tool.Said said = Tool.run(List.of("setfacl", "--restore=-"), block, PACKAGE);
     return said.code() == 0 ? Result.MADE : new Result(Outcome.REFUSED, said.why());
-  }
-
-  @Override
-  public void close() {
-    // Nothing is held open.
   }
 }

@@ -5,7 +5,6 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.amendment.AmendmentRecord;
-import org.sobercompass.core.amendment.Difference;
 import org.sobercompass.core.amendment.LiveTarget;
 import org.sobercompass.core.amendment.Standing;
 import org.sobercompass.core.descriptor.Descriptor;
@@ -52,22 +51,13 @@ public final class ShareListTargetKind implements TargetKind {
   }
 
   /** Lists of shares as Samba's own tool reads and sets them. Not thread-safe. */
-  private static final class Lists implements LiveTarget {
+  private static final class Lists extends HostTarget {
     private final String configuration;
 
     Lists(String configuration) {
+      super(
+          "the shares of this machine" + (configuration.isEmpty() ? "" : ", by " + configuration));
       this.configuration = configuration;
-    }
-
-    @Override
-    public String identity() {
-      return System.getProperty("user.name", "");
-    }
-
-    @Override
-    public String reached() {
-      return "the shares of this machine"
-          + (configuration.isEmpty() ? "" : ", by " + configuration);
     }
 
     private Tool.Said run(AmendmentRecord record, String option) {
@@ -90,19 +80,17 @@ public final class ShareListTargetKind implements TargetKind {
     }
 
     /** A share has no owner, and nothing above it. */
-    private static boolean isSame(Descriptor now, String list) {
-      return now.dacl().equals(SharedTarget.descriptor(list).dacl());
+    private static boolean isSame(String one, String other) {
+      return SharedTarget.descriptor(one).dacl().equals(SharedTarget.descriptor(other).dacl());
     }
 
     @Override
     public Standing standing(AmendmentRecord record) {
-      Difference list = record.differences().get(0);
       return now(record)
           .map(
               there ->
-                  isSame(there, list.removed().get(0))
-                      ? Standing.BEFORE
-                      : isSame(there, list.added().get(0)) ? Standing.AFTER : Standing.OTHER)
+                  Standing.of(
+                      record.differences().get(0), List.of(Sddl.text(there)), Lists::isSame))
           .orElse(Standing.OTHER);
     }
 
@@ -121,11 +109,6 @@ public final class ShareListTargetKind implements TargetKind {
       String list = record.differences().get(0).added().get(0);
       Tool.Said said = run(record, "--setsddl=" + list.substring(list.indexOf("D:")));
       return said.code() == 0 ? Result.MADE : new Result(Outcome.REFUSED, said.why());
-    }
-
-    @Override
-    public void close() {
-      // Nothing is held open.
     }
   }
 }

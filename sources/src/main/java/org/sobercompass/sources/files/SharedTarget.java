@@ -1,5 +1,6 @@
 package org.sobercompass.sources.files;
 
+import java.util.List;
 import java.util.Optional;
 import org.sobercompass.core.amendment.AmendmentRecord;
 import org.sobercompass.core.amendment.Difference;
@@ -50,15 +51,14 @@ final class SharedTarget implements LiveTarget {
 
   @Override
   public Standing standing(AmendmentRecord record) {
-    Optional<Descriptor> now = read(record);
-    if (now.isEmpty()) {
-      return Standing.OTHER;
-    }
-    Difference list = record.differences().get(0);
-    if (isSame(now.get(), descriptor(list.removed().get(0)))) {
-      return Standing.BEFORE;
-    }
-    return isSame(now.get(), descriptor(list.added().get(0))) ? Standing.AFTER : Standing.OTHER;
+    return read(record)
+        .map(
+            now ->
+                Standing.of(
+                    record.differences().get(0),
+                    List.of(Sddl.text(now)),
+                    (one, other) -> isSame(descriptor(one), descriptor(other))))
+        .orElse(Standing.OTHER);
   }
 
   private Optional<Descriptor> read(AmendmentRecord record) {

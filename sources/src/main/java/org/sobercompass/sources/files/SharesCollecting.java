@@ -71,6 +71,7 @@ public final class SharesCollecting implements Collecting {
 
     void write(OutputStream to) throws IOException {
       Ending out = new Ending(to);
+      out.write((JsonRows.COLLECTED + "\n").getBytes(StandardCharsets.UTF_8));
       line(out, "/", true);
       Deque<String> open = new ArrayDeque<>(List.of("/"));
       while (!open.isEmpty()) {

@@ -246,7 +246,7 @@ final class FileGrants extends AbstractList<Grant> implements RandomAccess {
       return grant("superuser", superuser, roles.size() - 1, 0, true, "", true);
     }
     if (number >= shareFirst) {
-      return shareGrant(number);
+      return grantOfShare(number);
     }
     int resource = resource(number);
     FileList list = facts.lists[facts.listOf[resource]];
@@ -267,7 +267,7 @@ final class FileGrants extends AbstractList<Grant> implements RandomAccess {
         entry == 0);
   }
 
-  private Grant shareGrant(int number) {
+  private Grant grantOfShare(int number) {
     OfShare one = ofShare(number).orElseThrow(() -> new IndexOutOfBoundsException(number));
     Share share = facts.shares.get(one.share);
     FileList list = facts.lists[share.list()];

@@ -4,8 +4,8 @@
  *
  * <p>In: paths with their lists, as a reader found them, trustees already numbered. Out: an {@link
  * org.sobercompass.core.system.AccessSystem} that decides as the real systems do, layer by layer,
- * that tells which entries would give a right or take it, and who owns what. Knows no other kind of
- * system.
+ * that tells which entries would give a right or take it, who owns what, and which lists a preview
+ * has otherwise. Knows no other kind of system.
  */
 @NullMarked
 package org.sobercompass.core.system.files;
