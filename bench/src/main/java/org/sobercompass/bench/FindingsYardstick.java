@@ -46,6 +46,7 @@ public final class FindingsYardstick {
             tries,
             () -> {
               List<Finding> all = Findings.of(assessment);
+              Findings.tell(assessment.model(), all);
               stages.begin("");
               return all;
             });

@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.audit.Advice;
+import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.audit.Triage;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
@@ -82,6 +83,7 @@ final class FindingsCommand implements Callable<Integer> {
     if (detail != null) {
       detail(detail, sorted, assessment);
     } else {
+      Findings.tell(inputs.model(), both(sorted));
       list(sorted, assessment, gone);
     }
     pipeline.write("findings", Check.of(sorted), inputs);

@@ -11,7 +11,6 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.facts.Restated;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.membership.Counting;
 import org.sobercompass.core.membership.MembershipGraph;
@@ -20,7 +19,6 @@ import org.sobercompass.core.membership.PatchedGraph;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.core.system.Change;
-import org.sobercompass.core.system.HostLimits;
 import org.sobercompass.core.system.Setting;
 
 /**
@@ -36,6 +34,10 @@ public final class AccessModel {
   private final Optional<Basis> basis;
   private final Memberships widest;
   private final Map<Counting, Memberships> counted;
+
+  /** How memberships count in the model that this one is laid over; empty for facts as read. */
+  private final Map<Counting, Memberships> known;
+
   private @Nullable List<SystemView> delegatedViews;
   private volatile @Nullable TrusteeIndex trustees;
   private final Progress progress;
@@ -52,7 +54,15 @@ public final class AccessModel {
   public AccessModel(
       MembershipGraph graph, List<AccessSystem> systems, Instant asOf, Optional<Basis> basis) {
     this(
-        graph, systems, List.of(), asOf, basis, new ConcurrentHashMap<>(), Progress.NONE, Bulk.ALL);
+        graph,
+        systems,
+        List.of(),
+        asOf,
+        basis,
+        new ConcurrentHashMap<>(),
+        Map.of(),
+        Progress.NONE,
+        Bulk.ALL);
   }
 
   private AccessModel(
@@ -62,6 +72,7 @@ public final class AccessModel {
       Instant asOf,
       Optional<Basis> basis,
       Map<Counting, Memberships> counted,
+      Map<Counting, Memberships> known,
       Progress progress,
       int threads) {
     this.progress = progress;
@@ -70,7 +81,8 @@ public final class AccessModel {
     this.asOf = asOf;
     this.basis = basis;
     this.counted = counted;
-    this.widest = counted.computeIfAbsent(Counting.WIDEST, c -> c.over(graph));
+    this.known = known;
+    this.widest = counted.computeIfAbsent(Counting.WIDEST, this::count);
     List<AccessSystem> sorted = new ArrayList<>(systems);
     sorted.sort(Comparator.comparing(AccessSystem::id, Key::compareUtf8));
     this.systems = views(sorted, 0, 0);
@@ -83,12 +95,17 @@ public final class AccessModel {
     return new AccessModel(MembershipGraph.of(facts), systems, asOf, basis);
   }
 
+  private Memberships count(Counting counting) {
+    Memberships before = known.get(counting);
+    return before == null ? counting.over(graph) : counting.over(graph, before);
+  }
+
   private List<SystemView> views(List<AccessSystem> all, int first, int firstContext) {
     Map<Counting, Integer> numbers = new HashMap<>();
     List<SystemView> views = new ArrayList<>();
     for (AccessSystem system : all) {
       Counting counting = system.counting();
-      Memberships memberships = counted.computeIfAbsent(counting, c -> c.over(graph));
+      Memberships memberships = counted.computeIfAbsent(counting, this::count);
       numbers.putIfAbsent(counting, firstContext + numbers.size());
       int context = numbers.getOrDefault(counting, 0);
       AccessSystem ready = system.over(memberships);
@@ -119,6 +136,7 @@ public final class AccessModel {
     this.basis = of.basis;
     this.widest = of.widest;
     this.counted = of.counted;
+    this.known = of.known;
     this.systems = of.systems;
     this.delegated = List.copyOf(delegated);
   }
@@ -167,20 +185,21 @@ public final class AccessModel {
         otherTime,
         otherBasis,
         counted,
+        known,
         progress,
         threads);
   }
 
   /** A view with changes laid over this model. Subjects and systems keep their numbers. */
   public AccessModel with(List<Change> changes) {
-    Facts facts = facts(changes);
+    Facts facts = LaidOver.facts(graph.facts(), changes);
     PatchedGraph patched = new PatchedGraph(graph, facts);
     Map<Integer, List<Change.OfSystem>> ofSystem = new HashMap<>();
     boolean moved = facts != graph.facts();
     for (Change change : changes) {
       moved |=
           change.fold(
-              membership -> apply(membership, patched),
+              membership -> LaidOver.apply(membership, patched),
               own -> note(own, ofSystem),
               subject -> false);
     }
@@ -195,8 +214,17 @@ public final class AccessModel {
     }
     return moved
         ? new AccessModel(
-            patched, changed, changedToo, asOf, basis, new ConcurrentHashMap<>(), progress, threads)
-        : new AccessModel(graph, changed, changedToo, asOf, basis, counted, progress, threads);
+            patched,
+            changed,
+            changedToo,
+            asOf,
+            basis,
+            new ConcurrentHashMap<>(),
+            counted,
+            progress,
+            threads)
+        : new AccessModel(
+            graph, changed, changedToo, asOf, basis, counted, known, progress, threads);
   }
 
   /**
@@ -215,37 +243,9 @@ public final class AccessModel {
         asOf,
         basis,
         counted,
+        known,
         progress,
         threads);
-  }
-
-  /** The facts with what changes of accounts and groups themselves; the same where none does. */
-  private Facts facts(List<Change> changes) {
-    Map<Integer, Boolean> disabled = new HashMap<>();
-    Map<Integer, Long> expires = new HashMap<>();
-    Map<Integer, List<String>> hosts = new HashMap<>();
-    Map<Integer, Boolean> present = new HashMap<>();
-    for (Change change : changes) {
-      change.<Boolean>fold(
-          moved -> false,
-          own -> false,
-          subject ->
-              subject.byKind(
-                  account -> {
-                    account.disabled().ifPresent(off -> disabled.put(account.subject(), off));
-                    account.expires().ifPresent(at -> expires.put(account.subject(), at));
-                    account.hosts().ifPresent(from -> hosts.put(account.subject(), from));
-                    return true;
-                  },
-                  presence -> {
-                    present.put(presence.subject(), presence.isThere());
-                    return true;
-                  }));
-    }
-    Facts facts = graph.facts();
-    facts = present.isEmpty() ? facts : Restated.presence(facts, present);
-    facts = hosts.isEmpty() ? facts : HostLimits.otherwise(facts, hosts);
-    return disabled.isEmpty() && expires.isEmpty() ? facts : Restated.of(facts, disabled, expires);
   }
 
   private AccessSystem over(Facts facts, AccessSystem system) {
@@ -263,18 +263,6 @@ public final class AccessModel {
       Change.OfSystem change, Map<Integer, List<Change.OfSystem>> ofSystem) {
     ofSystem.computeIfAbsent(change.system(), s -> new ArrayList<>()).add(change);
     return false;
-  }
-
-  private static boolean apply(Change.OfMembership change, PatchedGraph graph) {
-    return change.byKind(
-        added -> {
-          graph.add(added.member(), added.group(), added.via());
-          return true;
-        },
-        removed -> {
-          graph.remove(removed.member(), removed.group(), removed.via());
-          return true;
-        });
   }
 
   /** The facts. */

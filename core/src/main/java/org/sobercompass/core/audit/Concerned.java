@@ -3,10 +3,11 @@ package org.sobercompass.core.audit;
 import java.util.BitSet;
 import java.util.EnumSet;
 import java.util.HashMap;
-import java.util.List;
+import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Implicit;
 import org.sobercompass.core.facts.SubjectKind;
@@ -16,7 +17,6 @@ import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.PowerfulAccounts;
 import org.sobercompass.core.findings.SeparationRule;
-import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.membership.Memberships;
@@ -51,14 +51,20 @@ public final class Concerned {
           FindingKind.POWER_ONLY_IN_APPLICATION);
 
   private final FindingContext context;
-  private final Map<Integer, Set<String>> known = new HashMap<>();
+  private static final BitSet NONE = new BitSet();
 
-  private final Map<Integer, BitSet> named = new HashMap<>();
+  /** By subject the systems that give it something, by itself or as a member. */
+  private final Map<Integer, BitSet> known = new HashMap<>();
+
+  /** By context the systems that count memberships alike. */
+  private final Map<Integer, BitSet> alike = new HashMap<>();
+
+  private @Nullable Map<Integer, BitSet> named;
 
   /** One for all systems that count memberships alike. */
   private final Map<Integer, Memberships.Walker> walkers = new HashMap<>();
 
-  private @org.jspecify.annotations.Nullable PowerfulAccounts powerful;
+  private @Nullable PowerfulAccounts powerful;
 
   /** Of findings in what was judged. */
   public Concerned(Assessment assessment) {
@@ -73,22 +79,27 @@ public final class Concerned {
     if (finding.cause().kind() == KeyKind.APPLICATION) {
       add(finding.cause().id(), ids);
     }
-    for (Finding.Evidence evidence : finding.evidence()) {
-      if (evidence.system() >= 0) {
-        ids.add(context.model.systems().get(evidence.system()).id());
+    rule(finding.rule(), ids);
+    if (finding.kind() != FindingKind.SEPARATION_OF_DUTIES) {
+      // A conflict is shown by routes to the sides of its rule: the systems that it names.
+      for (Finding.Evidence evidence : finding.evidence()) {
+        if (evidence.system() >= 0) {
+          ids.add(context.model.systems().get(evidence.system()).id());
+        }
       }
     }
-    rule(finding.rule(), ids);
     if (ABOUT_POWER.contains(finding.kind())) {
       finding.subjects().forEach(key -> powers(key, ids));
     } else if (ABOUT_SUBJECTS.contains(finding.kind())) {
-      subject(finding.cause(), ids);
+      BitSet found = new BitSet();
+      subject(finding.cause(), found);
       for (Key key : finding.subjects()) {
-        if (ids.size() == context.model.systems().size()) {
+        if (found.cardinality() == context.model.systems().size()) {
           break; // it cannot concern more
         }
-        subject(key, ids);
+        subject(key, found);
       }
+      found.stream().forEach(number -> ids.add(context.model.systems().get(number).id()));
     }
     return ids;
   }
@@ -102,15 +113,7 @@ public final class Concerned {
   private void rule(String id, Set<String> ids) {
     for (SeparationRule rule : context.rules.separation()) {
       if (rule.id().equals(id)) {
-        for (List<Side> side : rule.sides()) {
-          for (Side one : side) {
-            if (one instanceof Side.Permission permission) {
-              add(permission.system(), ids);
-            } else if (one instanceof Side.RoleHeld role) {
-              add(role.system(), ids);
-            }
-          }
-        }
+        rule.systems().forEach(system -> add(system, ids));
       }
     }
   }
@@ -130,8 +133,8 @@ public final class Concerned {
     }
   }
 
-  private void subject(Key key, Set<String> ids) {
-    context.facts.find(key).ifPresent(s -> ids.addAll(known.computeIfAbsent(s, this::systems)));
+  private void subject(Key key, BitSet into) {
+    context.facts.find(key).ifPresent(s -> into.or(known.computeIfAbsent(s, this::systems)));
   }
 
   private SubjectSet counts(SystemView view, int subject) {
@@ -143,20 +146,39 @@ public final class Concerned {
   }
 
   /** The systems in which a subject, or a group it is in, is given something by name. */
-  private Set<String> systems(int subject) {
-    Set<String> found = new TreeSet<>();
-    Map<Integer, SubjectSet> counted = new HashMap<>();
+  private BitSet systems(int subject) {
+    BitSet found = new BitSet();
+    Map<Integer, BitSet> byName = byName();
+    Set<Integer> asked = new HashSet<>();
     for (SystemView view : context.model.systems()) {
-      SubjectSet subjects = counted.computeIfAbsent(view.context(), k -> counts(view, subject));
-      BitSet given = named.computeIfAbsent(view.number(), k -> named(view));
-      for (int i = 0; i < subjects.sure().size(); i++) {
-        if (given.get(subjects.sure().get(i))) {
-          found.add(view.id());
-          break;
+      if (asked.add(view.context())) {
+        SubjectSet subjects = counts(view, subject);
+        BitSet ofContext = new BitSet();
+        for (int i = 0; i < subjects.sure().size(); i++) {
+          ofContext.or(byName.getOrDefault(subjects.sure().get(i), NONE));
         }
+        ofContext.and(alike.getOrDefault(view.context(), NONE));
+        found.or(ofContext);
       }
     }
     return found;
+  }
+
+  /** By subject the systems that give it something by name; made once, O(grants). */
+  private Map<Integer, BitSet> byName() {
+    Map<Integer, BitSet> made = named;
+    if (made == null) {
+      made = new HashMap<>();
+      for (SystemView view : context.model.systems()) {
+        BitSet given = named(view);
+        for (int s = given.nextSetBit(0); s >= 0; s = given.nextSetBit(s + 1)) {
+          made.computeIfAbsent(s, k -> new BitSet()).set(view.number());
+        }
+        alike.computeIfAbsent(view.context(), k -> new BitSet()).set(view.number());
+      }
+      named = made;
+    }
+    return made;
   }
 
   /** The subjects to which a system gives something by name. */

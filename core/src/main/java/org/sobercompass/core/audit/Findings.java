@@ -11,6 +11,7 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.access.Bulk;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finder;
@@ -81,6 +82,8 @@ public final class Findings {
           new Registered(DelegationFinder.KINDS, DelegationFinder::new),
           new Registered(DirectoryListFinder.KINDS, DirectoryListFinder::new));
 
+  private static final int TOLD_AT_A_TIME = 100;
+
   private Findings() {}
 
   /** All findings of a model by the usual thresholds and these rules, worst first. */
@@ -89,8 +92,8 @@ public final class Findings {
   }
 
   /**
-   * All findings, worst first; the same for the same input. O(two sweeps of all accounts, and
-   * evidence for each finding).
+   * All findings, worst first; the same for the same input. O(two sweeps of all accounts). Routes
+   * that show a conflict are looked up when what is said of it is asked for; see {@link #tell}.
    */
   public static List<Finding> of(Assessment assessment) {
     return of(new FindingContext(assessment), Set.of(FindingKind.values()));
@@ -116,9 +119,27 @@ public final class Findings {
         one.maker.apply(context).find(out);
       }
     }
-    assessment.model().progress().begin("telling findings");
+    assessment.model().progress().begin("sorting findings");
     found.sort(Finding.WORST_FIRST);
     return List.copyOf(found);
+  }
+
+  /**
+   * Works out what is said of some findings, on all processors, where it is going to be asked of
+   * all of them; see {@link Finding#telling}.
+   */
+  public static void tell(AccessModel model, List<Finding> findings) {
+    model.progress().begin("looking up routes");
+    model
+        .bulk()
+        .inChunksOf(TOLD_AT_A_TIME)
+        .<Bulk.Range>each(
+            findings.size(),
+            (asker, range) -> {
+              findings.subList(range.from(), range.to()).forEach(f -> f.telling().said());
+              return range;
+            },
+            range -> {});
   }
 
   private static Set<Key> absent(Facts facts) {

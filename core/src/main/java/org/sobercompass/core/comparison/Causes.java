@@ -17,6 +17,7 @@ import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.audit.ActEffects;
+import org.sobercompass.core.facts.Counterparts;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.key.Key;
@@ -161,12 +162,13 @@ final class Causes {
   private void subjects(AccessModel here, AccessModel there, Cause.Kind kind) {
     Facts facts = here.facts();
     boolean isNew = kind == Cause.Kind.NEW;
-    Map<Integer, List<Change>> members = members(here, there);
+    Counterparts others = Counterparts.of(facts, there.facts());
+    Map<Integer, List<Change>> members = members(here, others);
     for (int s = 0; s < facts.accounts() + facts.groups(); s++) {
-      Key key = facts.key(s);
-      if (there.facts().find(key).isPresent()) {
+      if (others.of(s).isPresent()) {
         continue;
       }
+      Key key = facts.key(s);
       List<Shift> shifts =
           s < facts.accounts()
               ? List.copyOf(Objects.requireNonNullElse(open.remove(key), Set.of()))
@@ -176,11 +178,11 @@ final class Causes {
   }
 
   /** For each group that is not in the other model, that it had no members. O(memberships). */
-  private static Map<Integer, List<Change>> members(AccessModel of, AccessModel there) {
+  private static Map<Integer, List<Change>> members(AccessModel of, Counterparts there) {
     Facts facts = of.facts();
     Map<Integer, List<Change>> changes = new HashMap<>();
     for (int g = facts.firstGroup(); g < facts.firstGroup() + facts.groups(); g++) {
-      if (there.facts().find(facts.key(g)).isEmpty()) {
+      if (there.of(g).isEmpty()) {
         changes.put(g, new ArrayList<>());
       }
     }

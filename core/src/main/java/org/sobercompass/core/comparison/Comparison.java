@@ -9,6 +9,7 @@ import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.audit.Foretold;
+import org.sobercompass.core.facts.Counterparts;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Assessment;
@@ -127,19 +128,20 @@ public record Comparison(
     List<SubjectChange> all = new ArrayList<>();
     Facts was = before.facts();
     Facts is = now.facts();
+    Counterparts earlier = Counterparts.of(is, was);
     for (int s = 0; s < is.accounts() + is.groups(); s++) {
-      Key key = is.key(s);
-      Optional<Integer> then = was.find(key);
+      Optional<Integer> then = earlier.of(s);
       if (then.isEmpty()) {
         all.add(
             new SubjectChange(
-                SubjectChange.Kind.NEW, is.kind(s), key, is.title(s), "", is.title(s)));
+                SubjectChange.Kind.NEW, is.kind(s), is.key(s), is.title(s), "", is.title(s)));
       } else {
         called(was, then.get(), is, s, all);
       }
     }
+    Counterparts later = Counterparts.of(was, is);
     for (int s = 0; s < was.accounts() + was.groups(); s++) {
-      if (is.find(was.key(s)).isEmpty()) {
+      if (later.of(s).isEmpty()) {
         all.add(
             new SubjectChange(
                 SubjectChange.Kind.GONE, was.kind(s), was.key(s), was.title(s), was.title(s), ""));

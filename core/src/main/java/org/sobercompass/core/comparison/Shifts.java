@@ -15,7 +15,9 @@ import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Cells;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.SystemView;
+import org.sobercompass.core.facts.Counterparts;
 import org.sobercompass.core.key.Key;
+import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Resources;
 
 /**
@@ -93,65 +95,79 @@ final class Shifts {
    * otherwise, holdings are worked out.
    */
   List<Shift> all() {
+    Counterparts earlier = Counterparts.of(now.facts(), before.facts());
+    SweptDigests had = SweptDigests.of(before, salts(before));
+    SweptDigests has = SweptDigests.of(now, salts(now));
+    boolean anyOther = pairs.stream().anyMatch(pair -> !pair.same);
+    IntList differing = new IntList();
+    for (int account = 0; account < now.facts().accounts(); account++) {
+      int was = earlier.at(account);
+      if (anyOther || was < 0 || !has.isSame(account, had, was)) {
+        differing.add(account);
+      }
+    }
     List<Shift> all = new ArrayList<>();
-    before.prepareForMany();
-    now.prepareForMany();
     ThreadLocal<Look> looks = ThreadLocal.withInitial(() -> new Look(before.asker(), now.asker()));
     now.bulk()
-        .<List<Shift>>inOrder(
+        .<List<Shift>>each(
+            differing.size(),
             (asker, range) -> {
               Look look = looks.get();
               List<Shift> some = new ArrayList<>();
-              for (int account = range.from(); account < range.to(); account++) {
-                Key key = now.facts().key(account);
-                int was = before.facts().find(key).orElse(-1);
-                look.account(key, was, account, some);
+              for (int i = range.from(); i < range.to(); i++) {
+                int account = differing.get(i);
+                int was = earlier.at(account);
+                boolean same = was >= 0 && has.isSame(account, had, was);
+                look.account(now.facts().key(account), was, account, !same, some);
               }
               return some;
             },
             all::addAll);
     Look look = new Look(before.asker(), now.asker());
+    Counterparts later = Counterparts.of(before.facts(), now.facts());
     for (int account = 0; account < before.facts().accounts(); account++) {
-      Key key = before.facts().key(account);
-      if (now.facts().find(key).isEmpty()) {
-        look.account(key, account, -1, all);
+      if (later.at(account) < 0) {
+        look.account(before.facts().key(account), account, -1, true, all);
       }
     }
     return all;
+  }
+
+  /** A number for each system of a model that the other has too, with the same numbers in it. */
+  private long[] salts(AccessModel model) {
+    long[] salts = new long[model.systems().size()];
+    for (int i = 0; i < pairs.size(); i++) {
+      SystemView view = model == now ? pairs.get(i).now : pairs.get(i).before;
+      if (pairs.get(i).same && view != null) {
+        salts[view.number()] = (i + 1) * 0x9e3779b97f4a7c15L;
+      }
+    }
+    return salts;
   }
 
   /** Looks at one account after the other. Not thread-safe. */
   private final class Look {
     private final Asker then;
     private final Asker asker;
-    private final SweptCells had = new SweptCells();
-    private final SweptCells has = new SweptCells();
 
     Look(Asker then, Asker asker) {
       this.then = then;
       this.asker = asker;
     }
 
-    void account(Key key, int was, int is, Collection<Shift> into) {
+    /**
+     * What differs for one account.
+     *
+     * @param all false where systems with the same numbers in both are known to give the same
+     */
+    void account(Key key, int was, int is, boolean all, Collection<Shift> into) {
       for (Pair pair : pairs) {
-        if (pair.same && was >= 0 && is >= 0 && isAsBefore(pair, was, is)) {
-          continue;
+        if (all || !pair.same) {
+          SystemView viewBefore = was < 0 ? null : pair.before;
+          SystemView viewNow = is < 0 ? null : pair.now;
+          differing(pair, viewBefore, viewNow, key, was, is, into);
         }
-        SystemView viewBefore = was < 0 ? null : pair.before;
-        SystemView viewNow = is < 0 ? null : pair.now;
-        differing(pair, viewBefore, viewNow, key, was, is, into);
       }
-    }
-
-    /** Whether nothing is given, or the same and it may be used as before. */
-    private boolean isAsBefore(Pair pair, int was, int is) {
-      SystemView viewBefore = Objects.requireNonNull(pair.before);
-      SystemView viewNow = Objects.requireNonNull(pair.now);
-      had.take(viewBefore, then, was);
-      has.take(viewNow, asker, is);
-      return had.isSame(has)
-          && (has.isEmpty()
-              || then.standing(viewBefore, was).state() == asker.standing(viewNow, is).state());
     }
 
     private void differing(

@@ -20,12 +20,9 @@ import org.sobercompass.core.system.Change;
  * @param rule the rule it breaks, or empty
  * @param cause the most general cause: a role, else a group, else an entry, else an account
  * @param weight how much it matters
- * @param why what the weight comes from
- * @param sentence what was found, one sentence
+ * @param telling what is said of it
  * @param system the id of the system it concerns, or empty
  * @param subjects the keys of the accounts or subjects concerned, ascending
- * @param evidence routes that show it, for a few of the subjects
- * @param advice what to do, one sentence
  * @param aim what is to end, from which the least removals are found
  */
 public record Finding(
@@ -33,12 +30,9 @@ public record Finding(
     String rule,
     Key cause,
     Weight weight,
-    List<String> why,
-    String sentence,
+    Telling telling,
     String system,
     List<Key> subjects,
-    List<Evidence> evidence,
-    String advice,
     Remedy aim) {
 
   /** Letters and digits that are not taken for one another, as in i, l and 1. */
@@ -64,13 +58,54 @@ public record Finding(
         rule,
         cause,
         weight,
-        why,
-        sentence,
+        Telling.of(why, sentence, evidence, advice),
         system,
         subjects,
-        evidence,
-        advice,
         changes.isEmpty() ? Remedy.NONE : new Remedy.Made(changes));
+  }
+
+  /** One of which it is known what is said. */
+  public Finding(
+      FindingKind kind,
+      String rule,
+      Key cause,
+      Weight weight,
+      List<String> why,
+      String sentence,
+      String system,
+      List<Key> subjects,
+      List<Evidence> evidence,
+      String advice,
+      Remedy aim) {
+    this(
+        kind,
+        rule,
+        cause,
+        weight,
+        Telling.of(why, sentence, evidence, advice),
+        system,
+        subjects,
+        aim);
+  }
+
+  /** What the weight comes from. */
+  public List<String> why() {
+    return telling.said().why();
+  }
+
+  /** What was found, one sentence without a full stop. */
+  public String sentence() {
+    return telling.said().sentence();
+  }
+
+  /** Routes that show it, for a few of the subjects. */
+  public List<Evidence> evidence() {
+    return telling.said().evidence();
+  }
+
+  /** What to do, one sentence without a full stop. */
+  public String advice() {
+    return telling.said().advice();
   }
 
   /** The changes that end it, where the finding itself says which; see {@link Advice}. */
@@ -101,10 +136,15 @@ public record Finding(
 
   /** The same with a weight that the workspace sets for its kind. */
   public Finding weighing(Weight other) {
-    List<String> reasons = new java.util.ArrayList<>(why);
-    reasons.add("the workspace says " + other.word());
     return new Finding(
-        kind, rule, cause, other, reasons, sentence, system, subjects, evidence, advice, aim);
+        kind,
+        rule,
+        cause,
+        other,
+        telling.because("the workspace says " + other.word()),
+        system,
+        subjects,
+        aim);
   }
 
   /**

@@ -60,6 +60,11 @@ public final class FindingContext {
     this(assessment, assessment.model().asker(), focus);
   }
 
+  /** The same for another thread. */
+  public FindingContext apart() {
+    return new FindingContext(assessment.apart(), model.asker(), focus);
+  }
+
   /** What is looked at; empty for everything. */
   public Optional<Focus> focus() {
     return Optional.ofNullable(focus);

@@ -1,7 +1,10 @@
 package org.sobercompass.core.findings;
 
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import org.sobercompass.core.findings.Side.Permission;
+import org.sobercompass.core.findings.Side.RoleHeld;
 import org.sobercompass.core.problem.Place;
 
 /**
@@ -53,6 +56,21 @@ public record SeparationRule(
   public SeparationRule {
     sides = sides.stream().map(List::copyOf).toList();
     except = List.copyOf(except);
+  }
+
+  /** The ids of the systems of whose permissions or roles it speaks. */
+  public Set<String> systems() {
+    Set<String> ids = new LinkedHashSet<>();
+    for (List<Side> side : sides) {
+      for (Side one : side) {
+        if (one instanceof Permission permission) {
+          ids.add(permission.system());
+        } else if (one instanceof RoleHeld role) {
+          ids.add(role.system());
+        }
+      }
+    }
+    return ids;
   }
 
   /** The same rule with another nearness, per person or per account. */

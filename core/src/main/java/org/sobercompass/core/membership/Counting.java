@@ -11,4 +11,12 @@ public interface Counting {
 
   /** The memberships of a graph as they count. */
   Memberships over(MembershipGraph graph);
+
+  /**
+   * The same where it is known how those of another graph count: what depends on the facts alone is
+   * not worked out again where both have the same facts.
+   */
+  default Memberships over(MembershipGraph graph, Memberships known) {
+    return over(graph);
+  }
 }

@@ -402,10 +402,24 @@ public final class Memberships {
      * Whether any account counts as a group, surely or perhaps; stops at the level of the first.
      */
     public boolean hasAccount(int group) {
-      some.clear();
       sureOnly = false;
+      if (groupCounts(group) && isSeen(group) && listsAccount(group)) {
+        return true;
+      }
+      some.clear();
       members(group, some, true);
       return !some.isEmpty() || isAnyOpen();
+    }
+
+    /** Whether an account that counts is listed in a group itself; most groups begin with one. */
+    private boolean listsAccount(int group) {
+      for (int i = 0; i < graph.downCount(group); i++) {
+        int member = graph.downMember(group, i);
+        if (member < facts.accounts() && isFollowed(graph.downVia(group, i)) && isSeen(member)) {
+          return true;
+        }
+      }
+      return false;
     }
 
     /** Where a group that was reached has members that were not shown, anybody may count. */

@@ -52,6 +52,13 @@ public record Sight(
     return new Memberships(graph, profile, Visibility.of(graph.facts(), this));
   }
 
+  @Override
+  public Memberships over(MembershipGraph graph, Memberships known) {
+    return graph.facts() == known.graph().facts()
+        ? new Memberships(graph, profile, known.visibility())
+        : over(graph);
+  }
+
   /** The same sight with another profile. */
   public Sight with(MembershipProfile other) {
     return new Sight(

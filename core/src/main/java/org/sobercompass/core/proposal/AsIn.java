@@ -10,6 +10,7 @@ import java.util.stream.Stream;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
+import org.sobercompass.core.facts.Counterparts;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.facts.Via;
@@ -32,6 +33,7 @@ public final class AsIn {
 
   private final AccessModel now;
   private final AccessModel other;
+  private final Counterparts counterparts;
   private final Set<Step> steps = new LinkedHashSet<>();
   private final List<String> left = new ArrayList<>();
 
@@ -54,6 +56,7 @@ public final class AsIn {
   private AsIn(AccessModel now, AccessModel other, Telling telling) {
     this.now = now;
     this.other = other;
+    this.counterparts = Counterparts.of(now.facts(), other.facts());
     this.telling = telling;
   }
 
@@ -109,28 +112,29 @@ public final class AsIn {
   private void subjects() {
     Facts facts = now.facts();
     for (int subject = 0; subject < facts.accounts() + facts.groups(); subject++) {
-      Key key = facts.key(subject);
-      Optional<Integer> there = other.facts().find(key);
+      Optional<Integer> there = counterparts.of(subject);
       if (there.isPresent() && facts.kind(subject) == SubjectKind.ACCOUNT) {
+        Key key = facts.key(subject);
         state(key, subject, there.get());
         primary(key, subject, there.get());
       }
-      if (there.isPresent()) {
-        memberships(key, subject, there.get());
+      if (there.isPresent() && !isListedAlike(subject, there.get())) {
+        memberships(facts.key(subject), subject, there.get());
       }
     }
   }
 
   /** Who is in one of the two only. */
   private void tellSubjects() {
-    tell(onlyIn(now.facts(), other.facts()), telling.here, telling.areHere);
-    tell(onlyIn(other.facts(), now.facts()), telling.there, telling.areThere);
+    tell(onlyIn(now.facts(), counterparts), telling.here, telling.areHere);
+    Counterparts here = Counterparts.of(other.facts(), now.facts());
+    tell(onlyIn(other.facts(), here), telling.there, telling.areThere);
   }
 
-  private static List<String> onlyIn(Facts some, Facts others) {
+  private static List<String> onlyIn(Facts some, Counterparts others) {
     List<String> only = new ArrayList<>();
     for (int subject = 0; subject < some.accounts() + some.groups(); subject++) {
-      if (others.find(some.key(subject)).isEmpty()) {
+      if (others.of(subject).isEmpty()) {
         only.add(Words.subject(some, subject));
       }
     }
@@ -163,6 +167,19 @@ public final class AsIn {
     if (!Set.copyOf(from).equals(Set.copyOf(fromThen))) {
       steps.add(new Step.Hosts(key, from, fromThen));
     }
+  }
+
+  /** Whether the same groups list a subject in both, one by one: most of them, at little cost. */
+  private boolean isListedAlike(int subject, int there) {
+    int count = now.graph().upCount(subject);
+    boolean alike = other.graph().upCount(there) == count;
+    for (int i = 0; i < count && alike; i++) {
+      alike =
+          now.graph().upVia(subject, i) == other.graph().upVia(there, i)
+              && counterparts.at(now.graph().upGroup(subject, i))
+                  == other.graph().upGroup(there, i);
+    }
+    return alike;
   }
 
   private void memberships(Key key, int subject, int there) {

@@ -17,6 +17,7 @@ import java.util.TreeMap;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.admin.Powers;
+import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.delegation.Delegation;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.facts.Facts;
@@ -87,6 +88,7 @@ public final class ReviewPlan {
     this.owners = owners;
     this.persons = assessment.persons();
     this.managers = List.copyOf(managers);
+    Findings.tell(model, findings);
     this.traits = new Traits(model, findings);
     this.earlier = Set.copyOf(earlier);
   }

@@ -75,6 +75,23 @@ public final class IntList {
     return false;
   }
 
+  /**
+   * Sorts distinct numbers below a limit ascending: many of them by marking them, O(limit / 64 +
+   * size).
+   */
+  public void sortBelow(int limit) {
+    if (size < limit >> 6) {
+      sort();
+      return;
+    }
+    BitSet marked = new BitSet(limit);
+    setIn(marked);
+    size = 0;
+    for (int i = marked.nextSetBit(0); i >= 0; i = marked.nextSetBit(i + 1)) {
+      items[size++] = i;
+    }
+  }
+
   /** Sorts ascending. */
   public void sort() {
     Arrays.sort(items, 0, size);

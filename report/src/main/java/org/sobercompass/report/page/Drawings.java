@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
@@ -21,6 +22,7 @@ import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Peers;
+import org.sobercompass.core.findings.SeparationRule;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Resources;
@@ -84,7 +86,7 @@ public final class Drawings {
   /** Some accounts by the roles of an application; empty when they have none. */
   public String matrix(SystemView view, List<Integer> accounts) {
     return MatrixDrawing.draw(
-        facts, view, RolesHeld.of(model.asker(), view, accounts), conflicts(view));
+        facts, view, RolesHeld.of(model.asker(), view, accounts), conflicts(view, accounts));
   }
 
   /** Groups by the roles of an application that they bring; empty when none brings any. */
@@ -103,10 +105,19 @@ public final class Drawings {
   }
 
   /** Which roles of which accounts a separation of duties speaks of. */
-  private Set<MatrixDrawing.Conflict> conflicts(SystemView view) {
+  private Set<MatrixDrawing.Conflict> conflicts(SystemView view, List<Integer> accounts) {
+    Set<Key> drawn = new HashSet<>();
+    accounts.forEach(account -> drawn.add(facts.key(account)));
+    Set<String> rules =
+        assessment.rules().separation().stream()
+            .filter(rule -> rule.systems().contains(view.id()))
+            .map(SeparationRule::id)
+            .collect(Collectors.toSet());
     Set<MatrixDrawing.Conflict> all = new HashSet<>();
     for (Finding finding : findings) {
-      if (finding.kind() == FindingKind.SEPARATION_OF_DUTIES) {
+      if (finding.kind() == FindingKind.SEPARATION_OF_DUTIES
+          && rules.contains(finding.rule())
+          && finding.subjects().stream().anyMatch(drawn::contains)) {
         Set<Integer> roles = new HashSet<>();
         finding.evidence().stream()
             .filter(item -> item.system() == view.number())

@@ -109,7 +109,7 @@ public final class NestingFinder implements Finder {
         }
       }
     }
-    deep.sort();
+    deep.sortBelow(facts.accounts());
     return deep.isEmpty() ? Optional.empty() : Optional.of(finding(group, views, deep, deepest));
   }
 

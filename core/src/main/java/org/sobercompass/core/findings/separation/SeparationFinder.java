@@ -56,8 +56,25 @@ public final class SeparationFinder implements Finder {
   /** A cause of a conflict, and whom it concerns: persons by their first account. */
   record Draft(int rule, Cause cause, List<Integer> accounts) {}
 
-  /** What a conflict comes from: a role, or a subject by its number. */
-  record Cause(Key key, String words, int subject) {}
+  /** In what the sides of a rule come together; the most general first. */
+  enum Together {
+    ROLE,
+    EVERYONE,
+    GROUP,
+    UNIT,
+    ACCOUNT,
+    PERSON
+  }
+
+  /**
+   * What a conflict comes from.
+   *
+   * @param role the role, where it is one
+   * @param subject the number of everyone, the group or the unit, where it is one; else -1
+   * @param accounts how many accounts of one person it takes
+   */
+  record Cause(
+      Together in, Key key, Optional<SeparationCauses.RoleCause> role, int subject, int accounts) {}
 
   @Override
   public void find(Consumer<Finding> out) {
@@ -241,42 +258,35 @@ public final class SeparationFinder implements Finder {
       }
     }
     if (of.everyone().isPresent()) {
-      int everyone = of.everyone().get();
-      return new Cause(context.facts.key(everyone), "everyone gets both", everyone);
+      return cause(Together.EVERYONE, of.everyone().get());
     }
     for (Hold hold : person) {
       Optional<Integer> group = of.group(hold.account());
       if (group.isPresent()) {
-        return new Cause(
-            context.facts.key(group.get()),
-            "every member of " + context.facts.label(group.get()) + " gets both",
-            group.get());
+        return cause(Together.GROUP, group.get());
       }
     }
     for (Hold hold : person) {
       Optional<Integer> unit = of.unit(hold.account());
       if (unit.isPresent()) {
-        return new Cause(
-            context.facts.key(unit.get()),
-            "every account in " + context.facts.label(unit.get()) + " gets both",
-            unit.get());
+        return cause(Together.UNIT, unit.get());
       }
     }
     boolean alone = person.stream().anyMatch(hold -> tests.enough(rule, hold.usable()));
     return new Cause(
+        alone ? Together.ACCOUNT : Together.PERSON,
         context.facts.key(person.get(0).account()),
-        alone
-            ? "this account has both by itself"
-            : "they come together in " + person.size() + " accounts of one person",
-        -1);
+        Optional.empty(),
+        -1,
+        person.size());
+  }
+
+  private Cause cause(Together in, int subject) {
+    return new Cause(in, context.facts.key(subject), Optional.empty(), subject, 0);
   }
 
   private static Cause cause(SeparationCauses.RoleCause role) {
-    String name = role.view().system().roles().get(role.role()).name();
-    return new Cause(
-        SeparationWords.key(role),
-        "the role " + name + " of " + role.view().system().name() + " has both by itself",
-        -1);
+    return new Cause(Together.ROLE, SeparationWords.key(role), Optional.of(role), -1, 0);
   }
 
   /** Roles that break a rule by themselves, and that nobody holds. */

@@ -208,10 +208,15 @@ final class SeparationSweep {
     }
 
     private void keep(boolean all) {
+      int asked = -1;
+      boolean free = false;
       for (int i = 0; i < passed.size(); i += 4) {
         int rule = passed.get(i + 1);
-        if (all || tests.enough(rule, held[rule])) {
-          boolean free = passed.get(i + 3) == 1 && isUsable(passed.get(i));
+        if (passed.get(i + 3) == 1 && (all || tests.enough(rule, held[rule]))) {
+          if (passed.get(i) != asked) {
+            asked = passed.get(i);
+            free = isUsable(asked);
+          }
           usable[rule] |= free ? 1L << passed.get(i + 2) : 0;
         }
       }

@@ -3,9 +3,11 @@ package org.sobercompass.core.findings.separation;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
@@ -20,6 +22,7 @@ import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.findings.Side.Act;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.Side.RoleHeld;
+import org.sobercompass.core.findings.Telling;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
@@ -42,21 +45,29 @@ final class SeparationWords {
     return new Key(KeyKind.ROLE, role.view().id(), info.id());
   }
 
-  /** Tells all conflicts; their evidence is looked up on all processors. */
+  /** Tells all conflicts. What is said of each is worked out when it is asked for. */
   void tell(List<SeparationFinder.Draft> drafts, Consumer<Finding> out) {
-    context.each(
-        drafts,
-        own -> {
-          SeparationWords words = new SeparationWords(own, tests);
-          return draft -> Optional.of(words.finding(draft));
-        },
-        out);
+    ThreadLocal<SeparationWords> own =
+        ThreadLocal.withInitial(() -> new SeparationWords(context.apart(), tests));
+    for (SeparationFinder.Draft draft : drafts) {
+      SeparationRule rule = tests.rules.get(draft.rule());
+      out.accept(
+          new Finding(
+              FindingKind.SEPARATION_OF_DUTIES,
+              rule.id(),
+              draft.cause().key(),
+              rule.weight(),
+              Telling.later(() -> own.get().said(draft)),
+              "",
+              context.keys(draft.accounts()),
+              aim(draft)));
+    }
   }
 
-  private Finding finding(SeparationFinder.Draft draft) {
+  private Telling.Said said(SeparationFinder.Draft draft) {
     SeparationRule rule = tests.rules.get(draft.rule());
     List<Integer> accounts = draft.accounts();
-    boolean person = draft.cause().words().endsWith("of one person");
+    boolean person = draft.cause().in() == SeparationFinder.Together.PERSON;
     List<String> why = new ArrayList<>();
     why.add("the rule " + rule.id() + " says " + rule.weight().word());
     why.add(Words.count(accounts.size(), "account is", "accounts are") + " concerned");
@@ -80,32 +91,42 @@ final class SeparationWords {
               ? near(draft.rule(), accounts)
               : near(draft.rule(), List.of(accounts.get(i))));
     }
-    return new Finding(
-        FindingKind.SEPARATION_OF_DUTIES,
-        rule.id(),
-        draft.cause().key(),
-        rule.weight(),
+    return new Telling.Said(
         why,
-        who + " rights that must be kept apart: " + rule.name() + "; " + draft.cause().words(),
-        "",
-        context.keys(accounts),
+        who + " rights that must be kept apart: " + rule.name() + "; " + words(draft.cause()),
         evidence,
-        advice(draft),
-        aim(draft));
+        advice(draft));
+  }
+
+  /** What brings the sides together, in words. */
+  private String words(SeparationFinder.Cause cause) {
+    return switch (cause.in()) {
+      case ROLE -> {
+        SeparationCauses.RoleCause role = cause.role().orElseThrow();
+        yield "the role "
+            + role.view().system().roles().get(role.role()).name()
+            + " of "
+            + role.view().system().name()
+            + " has both by itself";
+      }
+      case EVERYONE -> "everyone gets both";
+      case GROUP -> "every member of " + context.facts.label(cause.subject()) + " gets both";
+      case UNIT -> "every account in " + context.facts.label(cause.subject()) + " gets both";
+      case ACCOUNT -> "this account has both by itself";
+      case PERSON -> "they come together in " + cause.accounts() + " accounts of one person";
+    };
   }
 
   /** A role that breaks the rule by itself is to be split; the rest can be taken apart. */
   private Remedy aim(SeparationFinder.Draft draft) {
-    List<List<Integer>> persons = new ArrayList<>();
+    Set<List<Integer>> persons = new LinkedHashSet<>();
     boolean perPerson = tests.rules.get(draft.rule()).perPerson();
     for (int account : draft.accounts()) {
       List<Integer> all =
           perPerson ? context.assessment.persons().accounts(account) : List.of(account);
-      if (!persons.contains(all)) {
-        persons.add(all);
-      }
+      persons.add(all);
     }
-    return new Remedy.Kept(tests.rules.get(draft.rule()).id(), persons);
+    return new Remedy.Kept(tests.rules.get(draft.rule()).id(), List.copyOf(persons));
   }
 
   private String advice(SeparationFinder.Draft draft) {
