@@ -83,7 +83,9 @@ final class FindingsCommand implements Callable<Integer> {
     if (detail != null) {
       detail(detail, sorted, assessment);
     } else {
-      Findings.tell(inputs.model(), both(sorted));
+      if (!inputs.isTable()) {
+        Findings.tell(inputs.model(), both(sorted));
+      }
       list(sorted, assessment, gone);
     }
     pipeline.write("findings", Check.of(sorted), inputs);

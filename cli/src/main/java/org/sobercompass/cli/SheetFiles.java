@@ -3,13 +3,19 @@ package org.sobercompass.cli;
 import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Path;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Deque;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.review.Decision;
@@ -28,8 +34,8 @@ final class SheetFiles {
   private static final Map<String, List<String>> CHOICES =
       Map.of("decision", Arrays.stream(Decision.Kind.values()).map(Decision.Kind::word).toList());
 
-  /** So many sheets are held until they are written. */
-  private static final int BATCH = 64;
+  /** So many sheets at most are held until they are written. */
+  private static final int MOST = 64;
 
   private final Inputs inputs;
   private final Path folder;
@@ -45,39 +51,61 @@ final class SheetFiles {
   /** A sheet ready to be written. */
   private record Ready(Path path, String who, AnswerTable table) {}
 
-  /** Writes some sheets and what was asked; how many. */
+  /**
+   * Writes some sheets and what was asked; how many. The next is made while others are written; a
+   * disk is waited for by more threads than there are processors.
+   */
   int write(List<Review.Sheet> sheets) {
     Facts facts = inputs.model().facts();
     Path out = OwnFiles.folder(folder.resolve(ReviewFolder.SHEETS));
     List<ReviewFolder.Asked> asked = new ArrayList<>();
-    List<Ready> ready = new ArrayList<>();
-    for (Review.Sheet sheet : sheets) {
-      String who = Words.subject(facts, sheet.responsible());
-      AnswerTable table = reviewing.answers().sheet(sheet);
-      int check = ReviewAnswers.SAID.size();
-      for (List<Object> row : table.rows()) {
-        asked.add(
-            new ReviewFolder.Asked(
-                (String) row.get(0),
-                (String) row.get(check),
-                who,
-                facts.key(sheet.responsible()).text()));
+    inputs.model().progress().begin("sheets");
+    ExecutorService writers =
+        Executors.newFixedThreadPool(2 * Runtime.getRuntime().availableProcessors());
+    try {
+      Deque<Future<?>> writing = new ArrayDeque<>();
+      for (int i = 0; i < sheets.size(); i++) {
+        Review.Sheet sheet = sheets.get(i);
+        String who = Words.subject(facts, sheet.responsible());
+        AnswerTable table = reviewing.answers().sheet(sheet);
+        int check = ReviewAnswers.SAID.size();
+        for (List<Object> row : table.rows()) {
+          asked.add(
+              new ReviewFolder.Asked(
+                  (String) row.get(0),
+                  (String) row.get(check),
+                  who,
+                  facts.key(sheet.responsible()).text()));
+        }
+        Ready ready = new Ready(out.resolve(name(facts, sheet.responsible())), who, table);
+        writing.add(writers.submit(() -> files(ready)));
+        if (writing.size() > MOST) {
+          written(writing.remove());
+        }
+        inputs.model().progress().at(i + 1, sheets.size());
       }
-      ready.add(new Ready(out.resolve(name(facts, sheet.responsible())), who, table));
-      if (ready.size() == BATCH) {
-        files(ready);
-      }
+      writing.forEach(SheetFiles::written);
+    } finally {
+      writers.shutdownNow();
     }
-    files(ready);
     OwnFiles.folder(folder.resolve(ReviewFolder.ANSWERS));
     new ReviewFolder(folder).write(asked, inputs.model().asOf().toString());
     return sheets.size();
   }
 
-  /** Writes what is ready, on all processors. */
-  private static void files(List<Ready> ready) {
-    ready.parallelStream().forEach(SheetFiles::files);
-    ready.clear();
+  /** Waits for one; what went wrong with it is told as if it had been written here. */
+  private static void written(Future<?> one) {
+    try {
+      one.get();
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException("interrupted", e);
+    } catch (ExecutionException e) {
+      if (e.getCause() instanceof RuntimeException cause) {
+        throw cause;
+      }
+      throw new IllegalStateException(e.getCause());
+    }
   }
 
   private static void files(Ready one) {

@@ -136,7 +136,10 @@ public final class Findings {
         .<Bulk.Range>each(
             findings.size(),
             (asker, range) -> {
-              findings.subList(range.from(), range.to()).forEach(f -> f.telling().said());
+              for (Finding finding : findings.subList(range.from(), range.to())) {
+                finding.telling().said();
+                finding.telling().evidence();
+              }
               return range;
             },
             range -> {});

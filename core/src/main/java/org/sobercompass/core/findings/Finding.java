@@ -100,7 +100,7 @@ public record Finding(
 
   /** Routes that show it, for a few of the subjects. */
   public List<Evidence> evidence() {
-    return telling.said().evidence();
+    return telling.evidence();
   }
 
   /** What to do, one sentence without a full stop. */
@@ -169,6 +169,27 @@ public record Finding(
   public Key key() {
     String ofRule = rule.isEmpty() ? "" : rule + "/";
     return new Key(KeyKind.FINDING, kind.id(), ofRule + cause.text());
+  }
+
+  /** By what makes the identity, without asking what is said. */
+  @Override
+  public int hashCode() {
+    return 31 * rule.hashCode() + cause.hashCode();
+  }
+
+  /** Whether all is the same; what is said of both is worked out where the rest is equal. */
+  @Override
+  public boolean equals(Object other) {
+    return this == other
+        || (other instanceof Finding that
+            && kind == that.kind
+            && rule.equals(that.rule)
+            && cause.equals(that.cause)
+            && weight == that.weight
+            && system.equals(that.system)
+            && subjects.equals(that.subjects)
+            && aim.equals(that.aim)
+            && telling.equals(that.telling));
   }
 
   /** Those of some findings of which there is no other with the same key. */

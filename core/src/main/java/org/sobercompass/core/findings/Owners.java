@@ -5,6 +5,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Facts;
@@ -20,6 +21,9 @@ public final class Owners {
   private final Facts facts;
   private final Function<String, List<Integer>> resolver;
 
+  /** Who values name that were looked up: one owner often has many groups. */
+  private final Map<String, List<Integer>> known = new ConcurrentHashMap<>();
+
   /**
    * The owners in what was judged.
    *
@@ -28,7 +32,7 @@ public final class Owners {
   public Owners(Assessment assessment, Function<String, List<Integer>> resolver) {
     this.assessment = assessment;
     this.facts = assessment.model().facts();
-    this.resolver = resolver;
+    this.resolver = value -> known.computeIfAbsent(value, resolver);
   }
 
   /** Of the application with an id; none when nobody is named. */

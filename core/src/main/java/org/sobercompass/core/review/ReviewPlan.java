@@ -17,7 +17,6 @@ import java.util.TreeMap;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.admin.Powers;
-import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.delegation.Delegation;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.facts.Facts;
@@ -25,6 +24,7 @@ import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Owners;
+import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
@@ -60,6 +60,7 @@ public final class ReviewPlan {
   private final AccessModel model;
   private final Powers powers;
   private final Facts facts;
+  private final Memberships.Walker walker;
   private final Owners owners;
   private final Persons persons;
   private final List<String> managers;
@@ -85,16 +86,17 @@ public final class ReviewPlan {
     this.powers = assessment.powers();
     this.model = powers.model();
     this.facts = model.facts();
+    this.walker = model.widest().walker();
     this.owners = owners;
     this.persons = assessment.persons();
     this.managers = List.copyOf(managers);
-    Findings.tell(model, findings);
     this.traits = new Traits(model, findings);
     this.earlier = Set.copyOf(earlier);
   }
 
   /** Everything that is to be confirmed. O(grants + memberships + findings). */
   public Review make() {
+    model.progress().begin("what is to be confirmed");
     ItemFinder finder = new ItemFinder(model);
     finder.grants(this::grant);
     finder.memberships(this::membership);
@@ -234,7 +236,7 @@ public final class ReviewPlan {
             subject,
             group -> {
               IntList accounts = new IntList();
-              model.widest().walker().accounts(group, accounts);
+              walker.accounts(group, accounts);
               return accounts.size();
             });
   }

@@ -1,12 +1,14 @@
 package org.sobercompass.core.review;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Route;
@@ -17,6 +19,7 @@ import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Mend;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.review.ReviewItem.Trait;
+import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 
@@ -60,9 +63,18 @@ final class Traits {
           FindingKind.DORMANT_ACCOUNT,
           FindingKind.PEER_OUTLIER);
 
+  private static final int CHUNK = 100;
+
   private final Facts facts;
   private final Map<String, Integer> grants = new HashMap<>();
-  private final Map<Object, Set<Finding>> byItem = new HashMap<>();
+  private final List<Finding> findings;
+
+  /** By item the numbers of its findings, ascending, the worst first. */
+  private final Map<Object, IntList> byItem = new HashMap<>();
+
+  /** How many findings are noted. */
+  private int noted;
+
   private final Map<Object, Boolean> ending = new HashMap<>();
 
   /** What an item is known by: a grant of a system, or a membership. */
@@ -77,17 +89,33 @@ final class Traits {
       view.assigned()
           .forEach(grant -> grants.putIfAbsent(view.id() + " " + grant.id(), number[0]++));
     }
-    for (Finding finding : findings) {
-      cause(model, finding);
-      for (Change change : finding.changes()) {
-        Object key = key(change);
-        put(key, finding);
-        ending.merge(key, isEnding(finding), Boolean::logicalOr);
+    this.findings = findings.stream().sorted(Finding.WORST_FIRST).toList();
+    model
+        .bulk()
+        .inChunksOf(CHUNK)
+        .<List<Set<Object>>>each(
+            findings.size(),
+            (asker, range) -> {
+              List<Set<Object>> items = new ArrayList<>();
+              for (int number = range.from(); number < range.to(); number++) {
+                items.add(items(model, this.findings.get(number)));
+              }
+              return items;
+            },
+            items -> items.forEach(this::put));
+  }
+
+  /** Whatever a finding is about; its routes are looked up and not kept. */
+  private Set<Object> items(AccessModel model, Finding finding) {
+    Set<Object> items = new LinkedHashSet<>();
+    cause(model, finding).ifPresent(items::add);
+    finding.changes().forEach(change -> items.add(key(change)));
+    for (Finding.Evidence shown : finding.telling().evidenceOnce()) {
+      if (shown.system() >= 0) {
+        shown.route().ifPresent(route -> route(shown.system(), route, items));
       }
-      finding.evidence().stream()
-          .filter(item -> item.system() >= 0)
-          .forEach(item -> item.route().ifPresent(r -> route(item.system(), r, finding)));
     }
+    return items;
   }
 
   /** What is given by name is to be given to a group instead: taking it away alone is no advice. */
@@ -95,25 +123,31 @@ final class Traits {
     return finding.kind().mend() == Mend.REVERSIBLE && KINDS.get(finding.kind()) != Trait.BY_NAME;
   }
 
-  private void cause(AccessModel model, Finding finding) {
-    if (finding.cause().kind() == KeyKind.ASSIGNMENT) {
-      String system = finding.cause().source();
-      Integer grant = grants.get(system + " " + finding.cause().id());
-      if (grant != null) {
-        model.system(system).ifPresent(view -> put(new Of(view.number(), grant), finding));
-      }
-    }
+  private Optional<Object> cause(AccessModel model, Finding finding) {
+    Integer grant =
+        finding.cause().kind() == KeyKind.ASSIGNMENT
+            ? grants.get(finding.cause().source() + " " + finding.cause().id())
+            : null;
+    return grant == null
+        ? Optional.empty()
+        : model.system(finding.cause().source()).map(view -> new Of(view.number(), grant));
   }
 
-  private void route(int system, Route route, Finding finding) {
-    put(new Of(system, route.grant()), finding);
+  private static void route(int system, Route route, Set<Object> into) {
+    into.add(new Of(system, route.grant()));
     for (int i = 0; i + 1 < route.subjects().size(); i++) {
-      put(new Listed(route.subjects().get(i), route.subjects().get(i + 1)), finding);
+      into.add(new Listed(route.subjects().get(i), route.subjects().get(i + 1)));
     }
   }
 
-  private void put(Object key, Finding finding) {
-    byItem.computeIfAbsent(key, k -> new LinkedHashSet<>()).add(finding);
+  /** Notes the items of the next finding. */
+  private void put(Set<Object> items) {
+    items.forEach(item -> byItem.computeIfAbsent(item, k -> new IntList()).add(noted));
+    Finding finding = findings.get(noted);
+    finding
+        .changes()
+        .forEach(change -> ending.merge(key(change), isEnding(finding), Boolean::logicalOr));
+    noted++;
   }
 
   private static Object key(Change change) {
@@ -137,15 +171,20 @@ final class Traits {
    * @param subject who has the item
    */
   List<Finding> findings(List<Change> item, int subject) {
-    Set<Finding> found = new LinkedHashSet<>();
-    item.forEach(one -> found.addAll(byItem.getOrDefault(key(one), Set.of())));
-    List<Finding> all = new ArrayList<>(found);
-    all.removeIf(
-        finding ->
-            OF_ACCOUNTS.contains(finding.kind())
-                && (subject < 0 || !finding.subjects().contains(facts.key(subject))));
-    all.sort(Finding.WORST_FIRST);
-    return all;
+    BitSet numbers = new BitSet();
+    for (Change one : item) {
+      IntList some = byItem.get(key(one));
+      if (some != null) {
+        some.setIn(numbers);
+      }
+    }
+    return numbers.stream()
+        .mapToObj(findings::get)
+        .filter(
+            finding ->
+                !OF_ACCOUNTS.contains(finding.kind())
+                    || (subject >= 0 && finding.subjects().contains(facts.key(subject))))
+        .toList();
   }
 
   /** Whether a finding says that taking it away ends it, and that this can be undone. */

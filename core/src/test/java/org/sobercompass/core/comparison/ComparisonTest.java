@@ -41,19 +41,23 @@ class ComparisonTest {
   /** How each account stands to each permission at each node; nothing where it is not held. */
   private static Map<List<String>, Integer> ranks(AccessModel model) {
     Map<List<String>, Integer> all = new TreeMap<>(ComparisonTest::order);
-    for (SystemView view : model.systems()) {
-      for (int account = 0; account < model.facts().accounts(); account++) {
-        for (int right = 0; right < view.rights().size(); right++) {
-          for (int node = 0; node < view.resources().size(); node++) {
-            int rank = rank(model.asker().can(view, account, right, node));
-            if (rank > 0) {
-              all.put(
-                  List.of(
-                      model.facts().key(account).text(),
-                      view.rights().text(right),
-                      view.resources().id(node)),
-                  rank);
-            }
+    model.systems().forEach(view -> all.putAll(ranks(model, view)));
+    return all;
+  }
+
+  private static Map<List<String>, Integer> ranks(AccessModel model, SystemView view) {
+    Map<List<String>, Integer> all = new TreeMap<>(ComparisonTest::order);
+    for (int account = 0; account < model.facts().accounts(); account++) {
+      for (int right = 0; right < view.rights().size(); right++) {
+        for (int node = 0; node < view.resources().size(); node++) {
+          int rank = rank(model.asker().can(view, account, right, node));
+          if (rank > 0) {
+            all.put(
+                List.of(
+                    model.facts().key(account).text(),
+                    view.rights().text(right),
+                    view.resources().id(node)),
+                rank);
           }
         }
       }
@@ -124,6 +128,59 @@ class ComparisonTest {
       differing += shifts.isEmpty() ? 0 : 1;
     }
     assertThat(differing).isGreaterThan(SEEDS / 3);
+  }
+
+  @Test
+  void ofSeveralApplicationsEachIsTold() {
+    int differing = 0;
+    for (long seed = 0; seed < SEEDS; seed++) {
+      AccessModel before = new SmallWorld(seed).modelOf(3);
+      AccessModel after = new SmallWorld(seed).modelOf(3);
+      if (seed % 2 == 0) {
+        after = after.with(RandomSteps.of(after, new Random(seed)).on(after).changes());
+      } else {
+        after = emptied(new SmallWorld(seed).modelOf(3));
+      }
+      Set<List<String>> told = new HashSet<>();
+      shifts(compare(before, after))
+          .forEach(s -> told.add(List.of(s.account().text(), s.system())));
+      Set<List<String>> differs = new HashSet<>();
+      for (int system = 0; system < 3; system++) {
+        Map<List<String>, Integer> was = ranks(before, before.systems().get(system));
+        Map<List<String>, Integer> is = ranks(after, after.systems().get(system));
+        String id = before.systems().get(system).id();
+        was.forEach((cell, rank) -> note(is, cell, rank, id, differs));
+        is.forEach((cell, rank) -> note(was, cell, rank, id, differs));
+      }
+      assertThat(told).as("seed " + seed).isEqualTo(differs);
+      differing += differs.size();
+    }
+    assertThat(differing).isGreaterThan(SEEDS);
+  }
+
+  private static void note(
+      Map<List<String>, Integer> others,
+      List<String> cell,
+      int rank,
+      String system,
+      Set<List<String>> differs) {
+    if (others.getOrDefault(cell, 0) != rank) {
+      differs.add(List.of(cell.get(0), system));
+    }
+  }
+
+  /** The same where the first two applications give nothing any more. */
+  private static AccessModel emptied(AccessModel model) {
+    List<Change> changes = new ArrayList<>();
+    for (int system = 0; system < 2; system++) {
+      SystemView view = model.systems().get(system);
+      for (int grant = 0; grant < view.grants().size(); grant++) {
+        if (view.system().isRemovable(grant, view.basis())) {
+          changes.add(new Change.AssignmentRemoved(system, grant));
+        }
+      }
+    }
+    return model.with(changes);
   }
 
   @Test

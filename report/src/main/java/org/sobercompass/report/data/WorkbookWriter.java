@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.sobercompass.core.problem.Plain;
@@ -19,6 +20,9 @@ import org.sobercompass.core.problem.Plain;
  */
 public final class WorkbookWriter {
   /** What a sheet holds at most, its header among it. */
+  private static final Pattern DAY = Pattern.compile("[0-9]{4}-[0-9]{2}-[0-9]{2}");
+
+  private static final int DAY_LENGTH = 10;
   private static final int MOST_ROWS = 1 << 20;
 
   /** What a cell holds at most. */
@@ -122,7 +126,7 @@ public final class WorkbookWriter {
       return number.toString();
     }
     String text = Safe.flat(value);
-    if (text.matches("[0-9]{4}-[0-9]{2}-[0-9]{2}")) {
+    if (text.length() == DAY_LENGTH && DAY.matcher(text).matches()) {
       try {
         sheet.value(row, column, LocalDate.parse(text));
         sheet.style(row, column).format("yyyy-mm-dd").set();

@@ -97,14 +97,16 @@ public final class Pages {
 
   /** Nothing that turns the direction of text, and no control characters but line ends. */
   private static String harmless(String html) {
-    StringBuilder safe = new StringBuilder(html);
-    for (int i = 0; i < safe.length(); i++) {
-      char c = safe.charAt(i);
+    char[] safe = html.toCharArray();
+    boolean changed = false;
+    for (int i = 0; i < safe.length; i++) {
+      char c = safe[i];
       if (Plain.isUnsafe(c) && c != '\n' && c != '\t' && c != '\r') {
-        safe.setCharAt(i, '\uFFFD');
+        safe[i] = '\uFFFD';
+        changed = true;
       }
     }
-    return safe.toString();
+    return changed ? new String(safe) : html;
   }
 
   /** Lets the page run the script it came with and no other (CSP Level 3 section 2.3.1). */

@@ -57,7 +57,7 @@ final class SeparationWords {
               rule.id(),
               draft.cause().key(),
               rule.weight(),
-              Telling.later(() -> own.get().said(draft)),
+              Telling.later(() -> own.get().said(draft), () -> own.get().shown(draft)),
               "",
               context.keys(draft.accounts()),
               aim(draft)));
@@ -84,18 +84,23 @@ final class SeparationWords {
         accounts.size() == 1 || person
             ? Words.subject(context.facts, accounts.get(0)) + " holds"
             : accounts.size() + " accounts hold";
-    List<Evidence> evidence = new ArrayList<>();
-    for (int i = 0; i < Math.min(FindingContext.SHOWN, accounts.size()); i++) {
-      evidence.addAll(
-          person && i == 0 && rule.where() != SeparationRule.Where.ANYWHERE
-              ? near(draft.rule(), accounts)
-              : near(draft.rule(), List.of(accounts.get(i))));
-    }
     return new Telling.Said(
         why,
         who + " rights that must be kept apart: " + rule.name() + "; " + words(draft.cause()),
-        evidence,
         advice(draft));
+  }
+
+  /** The routes of some of the accounts; where a person has several, of all of them together. */
+  private List<Evidence> shown(SeparationFinder.Draft draft) {
+    List<Integer> accounts = draft.accounts();
+    boolean near = tests.rules.get(draft.rule()).where() != SeparationRule.Where.ANYWHERE;
+    boolean person = draft.cause().in() == SeparationFinder.Together.PERSON;
+    List<Evidence> evidence = new ArrayList<>();
+    for (int i = 0; i < Math.min(FindingContext.SHOWN, accounts.size()); i++) {
+      evidence.addAll(
+          near(draft.rule(), person && i == 0 && near ? accounts : List.of(accounts.get(i))));
+    }
+    return evidence;
   }
 
   /** What brings the sides together, in words. */
