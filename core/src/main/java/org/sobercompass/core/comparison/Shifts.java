@@ -149,6 +149,8 @@ final class Shifts {
   private final class Look {
     private final Asker then;
     private final Asker asker;
+    private final SweptCells had = new SweptCells();
+    private final SweptCells has = new SweptCells();
 
     Look(Asker then, Asker asker) {
       this.then = then;
@@ -162,12 +164,27 @@ final class Shifts {
      */
     void account(Key key, int was, int is, boolean all, Collection<Shift> into) {
       for (Pair pair : pairs) {
-        if (all || !pair.same) {
+        boolean both = pair.same && was >= 0 && is >= 0;
+        if (both ? all && !isAsBefore(pair, was, is) : all || !pair.same) {
           SystemView viewBefore = was < 0 ? null : pair.before;
           SystemView viewNow = is < 0 ? null : pair.now;
           differing(pair, viewBefore, viewNow, key, was, is, into);
         }
       }
+    }
+
+    /**
+     * Whether nothing is given, or the same and it may be used as before. Digests of what is given
+     * differ too where a model was patched, which is swept in another form.
+     */
+    private boolean isAsBefore(Pair pair, int was, int is) {
+      SystemView viewBefore = Objects.requireNonNull(pair.before);
+      SystemView viewNow = Objects.requireNonNull(pair.now);
+      had.take(viewBefore, then, was);
+      has.take(viewNow, asker, is);
+      return had.isSame(has)
+          && (has.isEmpty()
+              || then.standing(viewBefore, was).state() == asker.standing(viewNow, is).state());
     }
 
     private void differing(
