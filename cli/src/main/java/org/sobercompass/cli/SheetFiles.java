@@ -12,10 +12,10 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import org.sobercompass.core.access.Bulk;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.review.Decision;
@@ -67,45 +67,26 @@ final class SheetFiles {
       for (int i = 0; i < sheets.size(); i++) {
         Review.Sheet sheet = sheets.get(i);
         String who = Words.subject(facts, sheet.responsible());
+        String key = facts.key(sheet.responsible()).text();
         AnswerTable table = reviewing.answers().sheet(sheet);
         int check = ReviewAnswers.SAID.size();
         for (List<Object> row : table.rows()) {
-          asked.add(
-              new ReviewFolder.Asked(
-                  (String) row.get(0),
-                  (String) row.get(check),
-                  who,
-                  facts.key(sheet.responsible()).text()));
+          asked.add(new ReviewFolder.Asked((String) row.get(0), (String) row.get(check), who, key));
         }
         Ready ready = new Ready(out.resolve(name(facts, sheet.responsible())), who, table);
         writing.add(writers.submit(() -> files(ready)));
         if (writing.size() > MOST) {
-          written(writing.remove());
+          Bulk.result(writing.remove());
         }
         inputs.model().progress().at(i + 1, sheets.size());
       }
-      writing.forEach(SheetFiles::written);
+      writing.forEach(Bulk::result);
     } finally {
       writers.shutdownNow();
     }
     OwnFiles.folder(folder.resolve(ReviewFolder.ANSWERS));
     new ReviewFolder(folder).write(asked, inputs.model().asOf().toString());
     return sheets.size();
-  }
-
-  /** Waits for one; what went wrong with it is told as if it had been written here. */
-  private static void written(Future<?> one) {
-    try {
-      one.get();
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      throw new IllegalStateException("interrupted", e);
-    } catch (ExecutionException e) {
-      if (e.getCause() instanceof RuntimeException cause) {
-        throw cause;
-      }
-      throw new IllegalStateException(e.getCause());
-    }
   }
 
   private static void files(Ready one) {

@@ -95,13 +95,13 @@ public final class Bulk {
         Range range = new Range(from, Math.min(accounts, from + chunk));
         running.add(pool.submit(() -> work.apply(askers.get(), range)));
         if (running.size() > threads * 3) {
-          take.accept(get(running.remove()));
+          take.accept(result(running.remove()));
           done += chunk;
           model.progress().at(done, accounts);
         }
       }
       while (!running.isEmpty()) {
-        take.accept(get(running.remove()));
+        take.accept(result(running.remove()));
         done += chunk;
         model.progress().at(Math.min(done, accounts), accounts);
       }
@@ -119,7 +119,10 @@ public final class Bulk {
     }
   }
 
-  private static <T> T get(Future<T> future) {
+  /**
+   * Waits for work of another thread, and gives its result; what went wrong there is thrown here.
+   */
+  public static <T> T result(Future<T> future) {
     try {
       return future.get();
     } catch (InterruptedException e) {
