@@ -40,7 +40,7 @@ final class ExpectCommand implements Callable<Integer> {
     List<Outcome> outcomes = all.stream().map(checker::check).toList();
     ExpectAnswers answers = new ExpectAnswers(inputs.ask());
     inputs.print(inputs.isTable() ? answers.brief(outcomes) : answers.sheet(outcomes));
-    pipeline.write("expectations", Check.of(outcomes), inputs);
+    pipeline.write("expectations", () -> Check.of(outcomes), inputs);
     if (outcomes.stream().anyMatch(o -> o.verdict() == Verdict.NO)) {
       return Exit.NO;
     }

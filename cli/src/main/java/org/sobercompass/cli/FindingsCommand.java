@@ -80,15 +80,16 @@ final class FindingsCommand implements Callable<Integer> {
           Triage.of(all, inputs.workspace().waivers(), inputs.model().asOf().getEpochSecond());
       sorted = new Triage(sorted.open(), sorted.waived(), whole.told());
     }
+    Triage shown = sorted;
     if (detail != null) {
       detail(detail, sorted, assessment);
     } else {
-      if (!inputs.isTable()) {
+      if (!inputs.isTable() || pipeline.isAsked()) {
         Findings.tell(inputs.model(), both(sorted));
       }
       list(sorted, assessment, gone);
     }
-    pipeline.write("findings", Check.of(sorted), inputs);
+    pipeline.write("findings", () -> Check.of(shown), inputs);
     boolean whole = assessment.gaps().stream().noneMatch(Gap::isMendable);
     return !sorted.open().isEmpty() ? Exit.NO : whole ? Exit.OK : Exit.UNDECIDED;
   }

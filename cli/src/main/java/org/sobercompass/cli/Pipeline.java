@@ -2,6 +2,7 @@ package org.sobercompass.cli;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.report.pipeline.Check;
 import org.sobercompass.report.pipeline.JUnitXml;
@@ -23,13 +24,23 @@ final class Pipeline {
       description = "also write the result as SARIF 2.1.0")
   private @Nullable Path sarif;
 
-  void write(String suite, List<Check> checks, Inputs inputs) {
+  /** Writes what is asked for; the checks are worked out only where something is. */
+  void write(String suite, Supplier<List<Check>> checks, Inputs inputs) {
+    if (!isAsked()) {
+      return;
+    }
+    List<Check> all = checks.get();
     if (junit != null) {
-      write(junit, JUnitXml.text(suite, checks), inputs);
+      write(junit, JUnitXml.text(suite, all), inputs);
     }
     if (sarif != null) {
-      write(sarif, Sarif.text(checks), inputs);
+      write(sarif, Sarif.text(all), inputs);
     }
+  }
+
+  /** Whether a file is to be written. */
+  boolean isAsked() {
+    return junit != null || sarif != null;
   }
 
   private static void write(Path file, String text, Inputs inputs) {

@@ -164,8 +164,7 @@ final class Shifts {
      */
     void account(Key key, int was, int is, boolean all, Collection<Shift> into) {
       for (Pair pair : pairs) {
-        boolean both = pair.same && was >= 0 && is >= 0;
-        if (both ? all && !isAsBefore(pair, was, is) : all || !pair.same) {
+        if (!pair.same || (all && !isAsBefore(pair, was, is))) {
           SystemView viewBefore = was < 0 ? null : pair.before;
           SystemView viewNow = is < 0 ? null : pair.now;
           differing(pair, viewBefore, viewNow, key, was, is, into);
@@ -174,10 +173,14 @@ final class Shifts {
     }
 
     /**
-     * Whether nothing is given, or the same and it may be used as before. Digests of what is given
-     * differ too where a model was patched, which is swept in another form.
+     * Whether an account that is in both is given nothing, or the same and may use it as before.
+     * Digests of what is given differ too where a model was patched, which is swept in another
+     * form.
      */
     private boolean isAsBefore(Pair pair, int was, int is) {
+      if (was < 0 || is < 0) {
+        return false;
+      }
       SystemView viewBefore = Objects.requireNonNull(pair.before);
       SystemView viewNow = Objects.requireNonNull(pair.now);
       had.take(viewBefore, then, was);

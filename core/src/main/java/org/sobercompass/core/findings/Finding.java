@@ -58,9 +58,12 @@ public record Finding(
         rule,
         cause,
         weight,
-        Telling.of(why, sentence, evidence, advice),
+        why,
+        sentence,
         system,
         subjects,
+        evidence,
+        advice,
         changes.isEmpty() ? Remedy.NONE : new Remedy.Made(changes));
   }
 
@@ -169,27 +172,6 @@ public record Finding(
   public Key key() {
     String ofRule = rule.isEmpty() ? "" : rule + "/";
     return new Key(KeyKind.FINDING, kind.id(), ofRule + cause.text());
-  }
-
-  /** By what makes the identity, without asking what is said. */
-  @Override
-  public int hashCode() {
-    return 31 * rule.hashCode() + cause.hashCode();
-  }
-
-  /** Whether all is the same; what is said of both is worked out where the rest is equal. */
-  @Override
-  public boolean equals(Object other) {
-    return this == other
-        || (other instanceof Finding that
-            && kind == that.kind
-            && rule.equals(that.rule)
-            && cause.equals(that.cause)
-            && weight == that.weight
-            && system.equals(that.system)
-            && subjects.equals(that.subjects)
-            && aim.equals(that.aim)
-            && telling.equals(that.telling));
   }
 
   /** Those of some findings of which there is no other with the same key. */

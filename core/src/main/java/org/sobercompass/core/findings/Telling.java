@@ -100,9 +100,10 @@ public final class Telling {
         && evidence().equals(telling.evidence());
   }
 
+  /** Always the same: a finding is told apart by the rest of it, without asking what is said. */
   @Override
   public int hashCode() {
-    return said().sentence().hashCode();
+    return 0;
   }
 
   @Override

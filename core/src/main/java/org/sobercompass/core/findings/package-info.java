@@ -3,7 +3,8 @@
  *
  * <p>Each family of finders is a package below this one, and knows no other; {@code core.audit}
  * runs them all. One cause with two hundred effects is one finding. In: an assessment, and for a
- * preview the focus that its changes may concern. Out: findings.
+ * preview the focus that its changes may concern. Out: findings; what is said of them and the
+ * routes that show them may be worked out when they are asked for.
  */
 @NullMarked
 package org.sobercompass.core.findings;

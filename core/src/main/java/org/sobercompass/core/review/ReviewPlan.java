@@ -90,13 +90,13 @@ public final class ReviewPlan {
     this.owners = owners;
     this.persons = assessment.persons();
     this.managers = List.copyOf(managers);
+    model.progress().begin("what is to be confirmed");
     this.traits = new Traits(model, findings);
     this.earlier = Set.copyOf(earlier);
   }
 
   /** Everything that is to be confirmed. O(grants + memberships + findings). */
   public Review make() {
-    model.progress().begin("what is to be confirmed");
     ItemFinder finder = new ItemFinder(model);
     finder.grants(this::grant);
     finder.memberships(this::membership);
