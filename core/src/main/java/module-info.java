@@ -21,6 +21,7 @@ module org.sobercompass.core {
   exports org.sobercompass.core.facts;
   exports org.sobercompass.core.filter;
   exports org.sobercompass.core.findings;
+  exports org.sobercompass.core.findings.details;
   exports org.sobercompass.core.key;
   exports org.sobercompass.core.membership;
   exports org.sobercompass.core.person;

@@ -17,6 +17,7 @@ module org.sobercompass.report {
 
   exports org.sobercompass.report.answers;
   exports org.sobercompass.report.data;
+  exports org.sobercompass.report.findings;
   exports org.sobercompass.report.page;
   exports org.sobercompass.report.picture;
   exports org.sobercompass.report.pipeline;

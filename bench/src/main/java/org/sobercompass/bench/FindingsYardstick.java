@@ -19,6 +19,8 @@ import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.FindingRules;
 import org.sobercompass.core.findings.SeparationRule;
+import org.sobercompass.report.findings.FindingWords;
+import org.sobercompass.report.findings.Said;
 import org.sobercompass.sources.workspace.Workspace;
 
 /**
@@ -46,7 +48,7 @@ public final class FindingsYardstick {
             tries,
             () -> {
               List<Finding> all = Findings.of(assessment);
-              Findings.tell(assessment.model(), all);
+              Findings.lookUp(assessment.model(), all);
               stages.begin("");
               return all;
             });
@@ -62,12 +64,12 @@ public final class FindingsYardstick {
   private static String digest(List<Finding> findings) {
     CRC32C digest = new CRC32C();
     for (Finding finding : findings) {
-      List<String> texts = new ArrayList<>(finding.why());
-      texts.addAll(
-          List.of(finding.key().text(), finding.sentence(), finding.advice(), finding.system()));
+      Said said = FindingWords.of(finding);
+      List<String> texts = new ArrayList<>(said.why());
+      texts.addAll(List.of(finding.key().text(), said.sentence(), said.advice(), finding.system()));
       texts.add(finding.weight().word());
       finding.subjects().forEach(key -> texts.add(key.text()));
-      finding.evidence().forEach(evidence -> texts.add(evidence.text()));
+      texts.addAll(FindingWords.evidence(finding));
       texts.forEach(text -> digest.update((text + "\n").getBytes(StandardCharsets.UTF_8)));
     }
     return Long.toHexString(digest.getValue());

@@ -85,7 +85,7 @@ final class FindingsCommand implements Callable<Integer> {
       detail(detail, sorted, assessment);
     } else {
       if (!inputs.isTable() || pipeline.isAsked()) {
-        Findings.tell(inputs.model(), both(sorted));
+        Findings.lookUp(inputs.model(), both(sorted));
       }
       list(sorted, assessment, gone);
     }

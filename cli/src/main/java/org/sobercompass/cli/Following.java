@@ -19,6 +19,7 @@ import org.sobercompass.core.review.Gathered;
 import org.sobercompass.core.review.Gathered.Outcome;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.organization.WaiverText;
+import org.sobercompass.report.findings.FindingWords;
 
 /** What follows from a review: a proposal, waivers, what is to be done by hand later. */
 final class Following {
@@ -101,7 +102,7 @@ final class Following {
                     + ", in "
                     + waivers.file()
                     + ": "
-                    + finding.sentence()
+                    + FindingWords.sentence(finding)
                     + "."
                 : waivers.file()
                     + " cannot be edited safely; it was left as it is. Put in:\n"

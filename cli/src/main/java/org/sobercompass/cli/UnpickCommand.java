@@ -14,6 +14,7 @@ import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.removal.Removal;
 import org.sobercompass.core.system.Verdict;
 import org.sobercompass.report.answers.UnpickAnswers;
+import org.sobercompass.report.findings.FindingWords;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -79,7 +80,9 @@ final class UnpickCommand implements Callable<Integer> {
     List<Removal> ways = inputs.organization().unpick(finding, MOST);
     if (ways.isEmpty()) {
       throw new UsageException(
-          what + ": no removal is looked for; somebody has to decide: " + finding.advice());
+          what
+              + ": no removal is looked for; somebody has to decide: "
+              + FindingWords.of(finding).advice());
     }
     return tell(finding.kind().id() + " (" + what + ")", ways);
   }

@@ -6,6 +6,7 @@ import java.util.concurrent.Callable;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.organization.WaiverText;
 import org.sobercompass.report.answers.FindingAnswers;
+import org.sobercompass.report.findings.FindingWords;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -65,7 +66,7 @@ final class WaiveCommand implements Callable<Integer> {
                 + ", in "
                 + waivers.file()
                 + ": "
-                + FindingAnswers.capital(finding.sentence())
+                + FindingAnswers.capital(FindingWords.sentence(finding))
                 + ".");
     if (!waivers.isNamed()) {
       inputs.out().println("Put this line into compass.yaml: waivers: " + WaiverText.USUAL);

@@ -25,6 +25,7 @@ import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.removal.Effects.Effect;
+import org.sobercompass.report.findings.FindingWords;
 import org.sobercompass.sources.workspace.Workspace;
 
 /**
@@ -64,10 +65,10 @@ class FindingKeyTest {
   private static boolean fits(Finding finding, String[] row) {
     boolean kind = row[0].equals(finding.kind().id());
     String all =
-        finding.sentence()
+        FindingWords.sentence(finding)
             + finding.rule()
             + finding.cause().text()
-            + String.join(" ", finding.evidence().stream().map(Finding.Evidence::text).toList());
+            + String.join(" ", FindingWords.evidence(finding));
     return kind && Stream.of(row[1].split(" \\+ ")).allMatch(all::contains);
   }
 
@@ -101,9 +102,9 @@ class FindingKeyTest {
             Findings.of(assessment.with(advice.changes())).stream()
                 .map(f -> f.key().text())
                 .toList();
-        assertThat(left).as(finding.sentence()).doesNotContain(finding.key().text());
+        assertThat(left).as(FindingWords.sentence(finding)).doesNotContain(finding.key().text());
         assertThat(differences(assessment.model(), after))
-            .as(finding.sentence())
+            .as(FindingWords.sentence(finding))
             .isEqualTo(differences(advice));
       }
     }

@@ -34,6 +34,7 @@ import org.sobercompass.report.answers.FindingAnswers;
 import org.sobercompass.report.answers.FindingDetail;
 import org.sobercompass.report.data.AnswerTable;
 import org.sobercompass.report.data.Prose;
+import org.sobercompass.report.findings.FindingWords;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.workspace.Workspace;
 
@@ -56,7 +57,7 @@ class FindingWordsTest {
 
   private static Finding of(FindingKind kind, String word) {
     return findings.stream()
-        .filter(f -> f.kind() == kind && f.sentence().contains(word))
+        .filter(f -> f.kind() == kind && FindingWords.sentence(f).contains(word))
         .findFirst()
         .orElseThrow();
   }

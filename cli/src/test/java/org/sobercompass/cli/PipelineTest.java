@@ -19,6 +19,7 @@ import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.report.answers.AdviceWords;
+import org.sobercompass.report.findings.FindingWords;
 import org.sobercompass.sources.workspace.Workspace;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -108,14 +109,19 @@ class PipelineTest {
         page.lines().filter(l -> l.startsWith("> ")).findFirst().orElseThrow().substring(2);
     Finding finding =
         findings.stream()
-            .filter(f -> f.kind() == kind && (f.sentence() + ".").equalsIgnoreCase(example))
+            .filter(
+                f -> f.kind() == kind && (FindingWords.sentence(f) + ".").equalsIgnoreCase(example))
             .findFirst()
             .orElseThrow(() -> new AssertionError(kind + ": the demo does not say " + example));
     assertThat(page)
         .contains(
-            "Weight " + finding.weight().word() + ": " + String.join("; ", finding.why()) + ".");
+            "Weight "
+                + finding.weight().word()
+                + ": "
+                + String.join("; ", FindingWords.of(finding).why())
+                + ".");
     if (!finding.evidence().isEmpty()) {
-      assertThat(page).contains("    " + finding.evidence().get(0).text());
+      assertThat(page).contains("    " + FindingWords.evidence(finding).get(0));
     }
     Advice advice = Advice.of(assessment, finding);
     AdviceWords words = new AdviceWords(assessment);

@@ -5,6 +5,7 @@ import org.sobercompass.core.audit.Preview;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.organization.Organization;
+import org.sobercompass.report.findings.FindingWords;
 
 /**
  * Gives a role unless that begins a conflict, and tells what would end it again: {@code
@@ -17,7 +18,9 @@ public final class GiveARoleSafely {
     Organization trust = Organization.open(Path.of(args[0]));
     Proposal proposal = trust.assigning(args[1], args[2], args[3], args[4]);
     Preview preview = trust.preview(proposal);
-    preview.begin().forEach(finding -> System.out.println("begins: " + finding.sentence()));
+    preview
+        .begin()
+        .forEach(finding -> System.out.println("begins: " + FindingWords.sentence(finding)));
     System.out.println(preview.effects().gives().size() + " permissions more");
     if (preview.begin().stream().anyMatch(f -> f.kind() == FindingKind.SEPARATION_OF_DUTIES)) {
       System.out.println("not given");

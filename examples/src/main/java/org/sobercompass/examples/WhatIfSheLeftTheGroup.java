@@ -7,6 +7,7 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.audit.Preview;
 import org.sobercompass.core.removal.Effects;
 import org.sobercompass.organization.Organization;
+import org.sobercompass.report.findings.FindingWords;
 
 /**
  * What an account would lose, and gain, by leaving a group: {@code WhatIf... DIR ACCOUNT GROUP}.
@@ -25,7 +26,9 @@ public final class WhatIfSheLeftTheGroup {
         .effects()
         .gives()
         .forEach(effect -> System.out.println("gains " + words(organization, effect)));
-    preview.end().forEach(finding -> System.out.println("no longer: " + finding.sentence()));
+    preview
+        .end()
+        .forEach(finding -> System.out.println("no longer: " + FindingWords.sentence(finding)));
   }
 
   private static String words(Organization organization, Effects.Effect effect) {

@@ -27,7 +27,8 @@ class ReadmeJavaTest {
           "org.sobercompass.core.carry.*",
           "org.sobercompass.core.crosswalk.*",
           "org.sobercompass.core.proposal.Proposal",
-          "org.sobercompass.organization.*");
+          "org.sobercompass.organization.*",
+          "org.sobercompass.report.findings.FindingWords");
 
   @TempDir private Path folder;
 

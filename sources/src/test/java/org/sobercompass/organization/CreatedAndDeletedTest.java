@@ -27,6 +27,7 @@ import org.sobercompass.core.proposal.Bound;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.ReadyMade;
 import org.sobercompass.core.proposal.Step;
+import org.sobercompass.report.findings.FindingWords;
 
 /** Proposals that create and delete accounts and groups, against exports that were edited so. */
 class CreatedAndDeletedTest {
@@ -146,7 +147,7 @@ class CreatedAndDeletedTest {
 
   private static Set<String> kinds(List<org.sobercompass.core.findings.Finding> findings) {
     Set<String> all = new TreeSet<>();
-    findings.forEach(f -> all.add(f.kind().id() + " " + f.sentence()));
+    findings.forEach(f -> all.add(f.kind().id() + " " + FindingWords.sentence(f)));
     return all;
   }
 

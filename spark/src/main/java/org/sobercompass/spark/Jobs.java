@@ -32,6 +32,7 @@ import org.sobercompass.core.findings.SeparationRule;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.organization.Names;
 import org.sobercompass.report.answers.Dumps;
+import org.sobercompass.report.findings.FindingWords;
 import scala.jdk.javaapi.CollectionConverters;
 
 /**
@@ -236,7 +237,7 @@ public final class Jobs {
                               List.of(
                                   finding.weight().word(),
                                   finding.system(),
-                                  finding.sentence(),
+                                  FindingWords.sentence(finding),
                                   finding.subjects().stream().map(key -> key.text()).toList()))));
           return rows.iterator();
         });

@@ -27,6 +27,7 @@ import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.system.Basis;
 import org.sobercompass.report.answers.Dumps;
+import org.sobercompass.report.findings.FindingWords;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** What parts say together is what one machine says, row for row. */
@@ -104,7 +105,7 @@ class PartsTest {
                     List.of(
                             f.weight().word(),
                             f.system(),
-                            f.sentence(),
+                            FindingWords.sentence(f),
                             f.subjects().stream().map(key -> key.text()).toList())
                         .toString()));
     rows.sort(null);

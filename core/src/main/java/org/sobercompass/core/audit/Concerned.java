@@ -17,6 +17,7 @@ import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.PowerfulAccounts;
 import org.sobercompass.core.findings.SeparationRule;
+import org.sobercompass.core.findings.details.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.membership.Memberships;
@@ -82,7 +83,7 @@ public final class Concerned {
     rule(finding.rule(), ids);
     if (finding.kind() != FindingKind.SEPARATION_OF_DUTIES) {
       // A conflict is shown by routes to the sides of its rule: the systems that it names.
-      for (Finding.Evidence evidence : finding.evidence()) {
+      for (Evidence evidence : finding.evidence()) {
         if (evidence.system() >= 0) {
           ids.add(context.model.systems().get(evidence.system()).id());
         }

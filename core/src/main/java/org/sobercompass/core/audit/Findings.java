@@ -19,6 +19,7 @@ import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.FindingRules;
+import org.sobercompass.core.findings.Found;
 import org.sobercompass.core.findings.SeparationRule;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.findings.accounts.AccountFinder;
@@ -93,7 +94,7 @@ public final class Findings {
 
   /**
    * All findings, worst first; the same for the same input. O(two sweeps of all accounts). Routes
-   * that show a conflict are looked up when what is said of it is asked for; see {@link #tell}.
+   * that show a conflict are looked up when what is said of it is asked for; see {@link #lookUp}.
    */
   public static List<Finding> of(Assessment assessment) {
     return of(new FindingContext(assessment), Set.of(FindingKind.values()));
@@ -125,10 +126,10 @@ public final class Findings {
   }
 
   /**
-   * Works out what is said of some findings, on all processors, where it is going to be asked of
-   * all of them; see {@link Finding#telling}.
+   * Works out what some findings are about and what shows them, on all processors, where it is
+   * going to be asked of all of them; see {@link Found}.
    */
-  public static void tell(AccessModel model, List<Finding> findings) {
+  public static void lookUp(AccessModel model, List<Finding> findings) {
     model.progress().begin("looking up routes");
     model
         .bulk()
@@ -137,8 +138,8 @@ public final class Findings {
             findings.size(),
             (asker, range) -> {
               for (Finding finding : findings.subList(range.from(), range.to())) {
-                finding.telling().said();
-                finding.telling().evidence();
+                finding.details();
+                finding.evidence();
               }
               return range;
             },

@@ -166,7 +166,7 @@ public final class RoleFit {
       List<Fit> found) {
     String what =
         "the role "
-            + context.roleName(view, grants.get(0))
+            + view.system().roles().get(grants.get(0).role()).name()
             + " is given to "
             + (grants.size() == 1
                 ? Words.subject(context.facts, grants.get(0).subject())

@@ -9,7 +9,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.BiConsumer;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.Delegation;
@@ -19,7 +18,7 @@ import org.sobercompass.core.delegation.DirectoryTrees;
 import org.sobercompass.core.delegation.Origin;
 import org.sobercompass.core.delegation.Origins;
 import org.sobercompass.core.descriptor.AceType;
-import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.findings.details.Evidence;
 import org.sobercompass.core.removal.Goal;
 import org.sobercompass.core.scope.AdminGrant;
 
@@ -53,38 +52,25 @@ public final class Entrusted {
         });
   }
 
-  /** The admin roles and lines of lists that reach an account, in words. */
+  /** The admin roles and lines of lists that reach an account. */
   public List<Evidence> of(Powers powers, int account) {
     List<Evidence> found = new ArrayList<>();
     Administration all = powers.roles().administration();
     for (int number : roles(powers, account)) {
       AdminGrant grant = all.grants().get(number);
-      String whom = Words.subject(powers.model().facts(), grant.subject());
       found.add(
-          Evidence.of(
-              "the admin role "
-                  + all.roles().get(grant.role()).name()
-                  + " over "
-                  + all.over(grant)
-                  + ", through "
-                  + whom));
+          new Evidence.AdminRole(
+              all.roles().get(grant.role()).name(), all.over(grant), grant.subject()));
     }
     entries(powers, account)
         .forEach(
-            (sid, some) ->
-                some.forEach(
-                    one ->
-                        found.add(
-                            Evidence.of(
-                                one.delegation.may()
-                                    + ": "
-                                    + one.tree.label(one.delegation.object())
-                                    + ", through "
-                                    + powers
-                                        .trees()
-                                        .subject(sid)
-                                        .map(s -> Words.subject(powers.model().facts(), s))
-                                        .orElse(sid)))));
+            (sid, some) -> {
+              int through = powers.trees().subject(sid).orElse(-1);
+              for (Given one : some) {
+                String object = one.tree.label(one.delegation.object());
+                found.add(new Evidence.Delegated(one.delegation.may(), object, through, sid));
+              }
+            });
     return found;
   }
 

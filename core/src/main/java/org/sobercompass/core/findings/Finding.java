@@ -5,10 +5,10 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import java.util.zip.CRC32;
-import org.sobercompass.core.access.Route;
+import org.sobercompass.core.findings.details.Details;
+import org.sobercompass.core.findings.details.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.system.Change;
@@ -20,7 +20,8 @@ import org.sobercompass.core.system.Change;
  * @param rule the rule it breaks, or empty
  * @param cause the most general cause: a role, else a group, else an entry, else an account
  * @param weight how much it matters
- * @param telling what is said of it
+ * @param isWeighed whether the workspace sets that weight for the kind
+ * @param found what it is about and what shows it, as data; the words are made by those who tell it
  * @param system the id of the system it concerns, or empty
  * @param subjects the keys of the accounts or subjects concerned, ascending
  * @param aim what is to end, from which the least removals are found
@@ -30,7 +31,8 @@ public record Finding(
     String rule,
     Key cause,
     Weight weight,
-    Telling telling,
+    boolean isWeighed,
+    Found found,
     String system,
     List<Key> subjects,
     Remedy aim) {
@@ -40,75 +42,27 @@ public record Finding(
 
   private static final int LETTERS = 6;
 
-  /** One that ends with these changes, if there are any. */
+  /** One with the weight that was found. */
   public Finding(
       FindingKind kind,
       String rule,
       Key cause,
       Weight weight,
-      List<String> why,
-      String sentence,
+      Found found,
       String system,
       List<Key> subjects,
-      List<Evidence> evidence,
-      String advice,
-      List<Change> changes) {
-    this(
-        kind,
-        rule,
-        cause,
-        weight,
-        why,
-        sentence,
-        system,
-        subjects,
-        evidence,
-        advice,
-        changes.isEmpty() ? Remedy.NONE : new Remedy.Made(changes));
-  }
-
-  /** One of which it is known what is said. */
-  public Finding(
-      FindingKind kind,
-      String rule,
-      Key cause,
-      Weight weight,
-      List<String> why,
-      String sentence,
-      String system,
-      List<Key> subjects,
-      List<Evidence> evidence,
-      String advice,
       Remedy aim) {
-    this(
-        kind,
-        rule,
-        cause,
-        weight,
-        Telling.of(why, sentence, evidence, advice),
-        system,
-        subjects,
-        aim);
+    this(kind, rule, cause, weight, false, found, system, subjects, aim);
   }
 
-  /** What the weight comes from. */
-  public List<String> why() {
-    return telling.said().why();
+  /** What it is about. */
+  public Details details() {
+    return found.details();
   }
 
-  /** What was found, one sentence without a full stop. */
-  public String sentence() {
-    return telling.said().sentence();
-  }
-
-  /** Routes that show it, for a few of the subjects. */
+  /** Routes and other things that show it, for a few of the subjects. */
   public List<Evidence> evidence() {
-    return telling.evidence();
-  }
-
-  /** What to do, one sentence without a full stop. */
-  public String advice() {
-    return telling.said().advice();
+    return found.evidence();
   }
 
   /** The changes that end it, where the finding itself says which; see {@link Advice}. */
@@ -123,31 +77,9 @@ public record Finding(
           .thenComparing(Finding::kind)
           .thenComparing(finding -> finding.key().text(), Key::compareUtf8);
 
-  /**
-   * A route that shows a finding, or a line about what stands where.
-   *
-   * @param system the number of the system
-   * @param route the route, if there is one
-   * @param text the same in words
-   */
-  public record Evidence(int system, Optional<Route> route, String text) {
-    /** A line without a route. */
-    public static Evidence of(String text) {
-      return new Evidence(-1, Optional.empty(), text);
-    }
-  }
-
   /** The same with a weight that the workspace sets for its kind. */
   public Finding weighing(Weight other) {
-    return new Finding(
-        kind,
-        rule,
-        cause,
-        other,
-        telling.because("the workspace says " + other.word()),
-        system,
-        subjects,
-        aim);
+    return new Finding(kind, rule, cause, other, true, found, system, subjects, aim);
   }
 
   /**

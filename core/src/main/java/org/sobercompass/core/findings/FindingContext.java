@@ -1,6 +1,5 @@
 package org.sobercompass.core.findings;
 
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Collection;
@@ -18,11 +17,11 @@ import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.Route;
 import org.sobercompass.core.access.RouteFinder;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
-import org.sobercompass.core.admin.Reach;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
-import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.findings.details.Details;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.Strength;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.membership.Memberships;
@@ -32,8 +31,6 @@ import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Projected;
 import org.sobercompass.core.system.Resources;
-import org.sobercompass.core.system.Rights;
-import org.sobercompass.core.system.RoleInfo;
 
 /** What the finders share: the model, an asker, wording, weights. Not thread-safe. */
 public final class FindingContext {
@@ -153,41 +150,6 @@ public final class FindingContext {
     return new Key(KeyKind.APPLICATION, "", view.id());
   }
 
-  public String roleName(SystemView view, Grant grant) {
-    return view.system().roles().get(grant.role()).name();
-  }
-
-  /** "role X of Application to Y at Z (where it stands)". */
-  public String describe(SystemView view, Grant grant) {
-    String place = Words.place(view, grant);
-    String where =
-        view.resources().size() == 1
-            ? ""
-            : place.equals("everywhere") ? ", everywhere" : " at " + place;
-    return "the role "
-        + roleName(view, grant)
-        + " of "
-        + view.system().name()
-        + " to "
-        + Words.trustee(facts, grant)
-        + where;
-  }
-
-  public Evidence line(SystemView view, Grant grant) {
-    String by = grant.grantedBy().isEmpty() ? "" : ", given by " + grant.grantedBy();
-    String why = grant.reason().isEmpty() ? "" : ", because: " + grant.reason();
-    return Evidence.of(grant.place() + ": " + describe(view, grant) + window(grant) + by + why);
-  }
-
-  /** The window of a grant, as instants in UTC: there is no zone here. */
-  private static String window(Grant grant) {
-    String from =
-        grant.from() == Long.MIN_VALUE ? "" : ", from " + Instant.ofEpochSecond(grant.from());
-    String until =
-        grant.until() == Long.MAX_VALUE ? "" : ", before " + Instant.ofEpochSecond(grant.until());
-    return from + until + (grant.on() ? "" : ", switched off");
-  }
-
   /** What an account holds in a system where it, or a group of it, is given something by name. */
   public List<Holding> personal(SystemView view, int account) {
     IntList grants = view.decider().grantsOf(asker.token(view, account));
@@ -232,12 +194,12 @@ public final class FindingContext {
             });
     return found[0] < 0
         ? routeBelow(view, account, right)
-        : shortest.first(view, account, right, found[0]).map(route -> evidence(view, route));
+        : shortest.first(view, account, right, found[0]).map(route -> shown(view, route));
   }
 
   /** The shortest route of an account to a right at a node. */
   public Optional<Evidence> route(SystemView view, int account, int right, int node) {
-    return shortest.first(view, account, right, node).map(route -> evidence(view, route));
+    return shortest.first(view, account, right, node).map(route -> shown(view, route));
   }
 
   /** The same where it is held only by what lies below a node, none of it named. */
@@ -246,17 +208,39 @@ public final class FindingContext {
         .filter(holding -> holding.right() == right)
         .findFirst()
         .flatMap(holding -> shortest.first(view, account, right, holding.resource()))
-        .map(route -> evidence(view, route));
+        .map(route -> shown(view, route));
   }
 
-  public Evidence evidence(SystemView view, Route route) {
-    return new Evidence(view.number(), Optional.of(route), Words.route(model, view, route));
+  private static Evidence shown(SystemView view, Route route) {
+    return new Evidence.OfRoute(view.number(), route);
   }
 
-  /** A step by which a power comes within reach, in words. */
-  public String words(Reach.Step step) {
-    String to = Words.subject(facts, step.to());
-    return step.action().map(action -> action.name() + ": " + to).orElse("is in " + to);
+  /** A finding of this model. */
+  public Finding finding(
+      FindingKind kind,
+      String rule,
+      Key cause,
+      Weight weight,
+      Details details,
+      List<? extends Evidence> evidence,
+      String system,
+      List<Key> subjects,
+      Remedy aim) {
+    Found found = Found.of(model, details, evidence);
+    return new Finding(kind, rule, cause, weight, found, system, subjects, aim);
+  }
+
+  /** One that no removal ends: somebody has to decide, or to set something otherwise. */
+  public Finding decision(
+      FindingKind kind,
+      String rule,
+      Key cause,
+      Weight weight,
+      Details details,
+      List<? extends Evidence> evidence,
+      String system,
+      List<Key> subjects) {
+    return finding(kind, rule, cause, weight, details, evidence, system, subjects, Remedy.NONE);
   }
 
   /** A finding whose cause is one assignment, and which ends when that is withdrawn. */
@@ -264,24 +248,30 @@ public final class FindingContext {
       FindingKind kind,
       SystemView view,
       int number,
-      Grant grant,
       Weight weight,
-      List<String> why,
-      String sentence,
-      List<Key> subjects,
-      String advice) {
-    return new Finding(
+      Details details,
+      List<Key> subjects) {
+    Grant grant = view.grants().get(number);
+    return finding(
         kind,
         "",
         grantKey(view, grant),
         weight,
-        why,
-        sentence,
+        details,
+        List.of(new Evidence.Assigned(view.number(), grant)),
         view.id(),
         subjects,
-        List.of(line(view, grant)),
-        advice,
-        removal(view, number));
+        ending(removal(view, number)));
+  }
+
+  /** What ends by changes, where there are any. */
+  public static Remedy ending(List<Change> changes) {
+    return changes.isEmpty() ? Remedy.NONE : new Remedy.Made(changes);
+  }
+
+  /** The key of the subject of a grant, if it exists. */
+  public List<Key> subject(int subject) {
+    return subject < 0 ? List.of() : List.of(facts.key(subject));
   }
 
   /** The removal of a grant; none where it is no entry, such as what an owner may. */
@@ -299,27 +289,21 @@ public final class FindingContext {
     return facts.keys(subjects.stream().toArray());
   }
 
-  /** A weight by what a role gives: high for the strongest rights, low for reading only. */
-  public Weight weight(SystemView view, RoleInfo role, List<String> why) {
-    Rights rights = view.rights();
-    int strongest = 0;
-    boolean above = false;
-    for (int right = 0; right < rights.size(); right++) {
-      if (role.allows(right)) {
-        strongest += rights.isStrongest(right) ? 1 : 0;
-        above |= rights.isStrongest(right) || !rights.contains(right).isEmpty();
-      }
-    }
-    if (strongest > 0) {
-      why.add(
-          "it gives "
-              + strongest
-              + (strongest == 1 ? " right" : " rights")
-              + " of the strongest kind");
-      return Weight.HIGH;
-    }
-    why.add(above ? "it gives more than the lowest level" : "it gives the lowest level only");
-    return above ? Weight.MEDIUM : Weight.LOW;
+  /** How much the role of a grant gives. */
+  public Strength strength(SystemView view, Grant grant) {
+    return Strength.of(view.rights(), view.system().roles().get(grant.role()));
+  }
+
+  /** High for the strongest rights, low for the lowest level only. */
+  public static Weight weight(Strength strength) {
+    return strength.strongest() > 0
+        ? Weight.HIGH
+        : strength.isAboveLowest() ? Weight.MEDIUM : Weight.LOW;
+  }
+
+  /** Medium for what is high, else low: what is bad by how much it gives, and not by itself. */
+  public static Weight reduced(Weight weight) {
+    return weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW;
   }
 
   public boolean isWide(Resources tree, Grant grant) {

@@ -17,6 +17,7 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Mend;
+import org.sobercompass.core.findings.details.Evidence;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.review.ReviewItem.Trait;
 import org.sobercompass.core.store.IntList;
@@ -110,7 +111,7 @@ final class Traits {
     Set<Object> items = new LinkedHashSet<>();
     cause(model, finding).ifPresent(items::add);
     finding.changes().forEach(change -> items.add(key(change)));
-    for (Finding.Evidence shown : finding.telling().evidenceOnce()) {
+    for (Evidence shown : finding.found().evidenceOnce()) {
       if (shown.system() >= 0) {
         shown.route().ifPresent(route -> route(shown.system(), route, items));
       }

@@ -10,6 +10,7 @@ import org.sobercompass.core.comparison.SubjectChange;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.report.data.AnswerTable;
+import org.sobercompass.report.findings.FindingWords;
 
 /** What differs between two readings, in words and tables. */
 public final class ComparisonAnswers {
@@ -182,7 +183,7 @@ public final class ComparisonAnswers {
         "",
         "",
         finding.key().text(),
-        FindingAnswers.capital(finding.sentence()));
+        FindingAnswers.capital(FindingWords.sentence(finding)));
   }
 
   private static void finding(String what, Finding finding, AnswerTable.Builder into) {
@@ -190,7 +191,7 @@ public final class ComparisonAnswers {
         what,
         finding.weight().word(),
         finding.kind().id(),
-        FindingAnswers.capital(finding.sentence()));
+        FindingAnswers.capital(FindingWords.sentence(finding)));
   }
 
   private static void subjects(Comparison comparison, List<AnswerTable.Builder> all) {

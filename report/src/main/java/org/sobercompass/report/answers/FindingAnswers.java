@@ -15,6 +15,8 @@ import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.report.data.AnswerTable;
+import org.sobercompass.report.findings.FindingWords;
+import org.sobercompass.report.findings.Said;
 
 /** Findings as sheets. Immutable and thread-safe. */
 public final class FindingAnswers {
@@ -102,6 +104,7 @@ public final class FindingAnswers {
       Map<String, List<String>> seen) {
     AdviceWords words = new AdviceWords(assessment);
     Advice advice = advised ? Advice.of(assessment, finding) : Advice.NONE;
+    Said said = FindingWords.of(finding);
     List<String> when = seen.getOrDefault(finding.key().text(), List.of("", ""));
     sheet.row(
         finding.id(),
@@ -109,14 +112,14 @@ public final class FindingAnswers {
         finding.kind().id(),
         finding.rule(),
         finding.weight().word(),
-        capital(finding.sentence()) + ".",
+        capital(said.sentence()) + ".",
         finding.system(),
         finding.cause().text(),
         finding.subjects().stream().map(Key::text).toList(),
         finding.subjects().stream().map(ask::name).toList(),
-        finding.why(),
-        finding.evidence().stream().map(Finding.Evidence::text).toList(),
-        finding.advice(),
+        said.why(),
+        FindingWords.evidence(finding),
+        said.advice(),
         finding.kind().mend().words(),
         words.changes(advice.changes()),
         words.proof(advice),
@@ -148,7 +151,7 @@ public final class FindingAnswers {
           sign(finding.weight()),
           finding.kind().id(),
           String.join(" to ", seen.getOrDefault(finding.key().text(), List.of())),
-          capital(finding.sentence()));
+          capital(FindingWords.sentence(finding)));
     }
     List<String> kept = new ArrayList<>();
     for (Triage.Waived waived : sorted.waived()) {
@@ -160,7 +163,7 @@ public final class FindingAnswers {
               + " ("
               + waived.finding().id()
               + "): "
-              + waived.finding().sentence()
+              + FindingWords.sentence(waived.finding())
               + ".");
     }
     if (!sorted.open().isEmpty()) {

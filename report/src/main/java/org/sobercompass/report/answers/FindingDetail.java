@@ -9,9 +9,12 @@ import org.sobercompass.core.audit.Advice;
 import org.sobercompass.core.audit.Triage.Waived;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
+import org.sobercompass.core.findings.details.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.removal.Removal;
 import org.sobercompass.report.data.Prose;
+import org.sobercompass.report.findings.FindingWords;
+import org.sobercompass.report.findings.Said;
 
 /** One finding with all there is, as text for a terminal. */
 public final class FindingDetail {
@@ -19,6 +22,7 @@ public final class FindingDetail {
 
   private final AnswerContext ask;
   private final Finding finding;
+  private final Said said;
   private final Advice advice;
   private final AdviceWords words;
 
@@ -26,6 +30,7 @@ public final class FindingDetail {
   public FindingDetail(AnswerContext ask, Assessment assessment, Finding finding, Advice advice) {
     this.ask = ask;
     this.finding = finding;
+    this.said = FindingWords.of(finding);
     this.advice = advice;
     this.words = new AdviceWords(assessment);
   }
@@ -37,7 +42,7 @@ public final class FindingDetail {
    * @param waived the waiver that covers it, if one does
    */
   public String text(String seen, Optional<Waived> waived, Prose out) {
-    out.title(FindingAnswers.capital(finding.sentence()) + ".");
+    out.title(FindingAnswers.capital(said.sentence()) + ".");
     out.fact(
         "as of "
             + ask.moment(ask.model().asOf().getEpochSecond())
@@ -46,7 +51,7 @@ public final class FindingDetail {
             + (finding.rule().isEmpty() ? "" : " · " + finding.rule())
             + (seen.isEmpty() ? "" : " · " + seen));
     out.section("Why it weighs " + finding.weight().word());
-    finding.why().forEach(reason -> out.item("- ", reason));
+    said.why().forEach(reason -> out.item("- ", reason));
     concerns(out);
     evidence(out);
     advice(out);
@@ -75,7 +80,7 @@ public final class FindingDetail {
     }
     out.section("Evidence");
     boolean drawn = false;
-    for (Finding.Evidence one : finding.evidence()) {
+    for (Evidence one : finding.evidence()) {
       if (one.route().isPresent()) {
         if (drawn) {
           out.gap();
@@ -84,14 +89,14 @@ public final class FindingDetail {
         new RouteText(ask.model(), out).draw(view, one.route().get());
         drawn = true;
       } else {
-        out.item("- ", one.text());
+        out.item("- ", FindingWords.evidence(finding, one));
       }
     }
   }
 
   private void advice(Prose out) {
     out.section("What ends it (" + finding.kind().mend().words() + ")");
-    out.item("", FindingAnswers.capital(finding.advice()) + ".");
+    out.item("", FindingAnswers.capital(said.advice()) + ".");
     if (advice.changes().isEmpty()) {
       if (advice.result().filter(r -> r == Removal.Result.NONE_ENDS_IT).isPresent()) {
         out.item("", "No removal of a membership, assignment or entry ends it.");

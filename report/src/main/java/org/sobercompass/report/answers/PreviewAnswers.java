@@ -20,6 +20,7 @@ import org.sobercompass.core.removal.Effects;
 import org.sobercompass.core.removal.Effects.Effect;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.report.data.AnswerTable;
+import org.sobercompass.report.findings.FindingWords;
 
 /** What a proposal would do, in words and tables. Immutable; not thread-safe while it answers. */
 public final class PreviewAnswers {
@@ -238,7 +239,7 @@ public final class PreviewAnswers {
         word,
         finding.weight().word(),
         finding.kind().id(),
-        FindingAnswers.capital(finding.sentence()));
+        FindingAnswers.capital(FindingWords.sentence(finding)));
   }
 
   /**
@@ -332,6 +333,6 @@ public final class PreviewAnswers {
         "",
         "",
         finding.key().text(),
-        FindingAnswers.capital(finding.sentence()));
+        FindingAnswers.capital(FindingWords.sentence(finding)));
   }
 }

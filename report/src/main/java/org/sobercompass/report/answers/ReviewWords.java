@@ -21,6 +21,7 @@ import org.sobercompass.core.review.ReviewItem.Trait;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
+import org.sobercompass.report.findings.FindingWords;
 
 /** What is to be confirmed in a review, in plain words. Not thread-safe. */
 public final class ReviewWords {
@@ -259,7 +260,7 @@ public final class ReviewWords {
 
   private String sentence(String id) {
     Finding finding = findings.get(id);
-    return finding == null ? id : finding.sentence() + " [" + id + "]";
+    return finding == null ? id : FindingWords.sentence(finding) + " [" + id + "]";
   }
 
   /** A trait in words. */

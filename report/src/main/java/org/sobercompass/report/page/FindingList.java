@@ -17,6 +17,8 @@ import org.sobercompass.core.findings.Owners;
 import org.sobercompass.report.answers.AdviceWords;
 import org.sobercompass.report.answers.AnswerContext;
 import org.sobercompass.report.answers.FindingAnswers;
+import org.sobercompass.report.findings.FindingWords;
+import org.sobercompass.report.findings.Said;
 import org.sobercompass.report.picture.RouteDrawing;
 
 /**
@@ -131,17 +133,18 @@ public record FindingList(
         subjects.add(
             new PageTable.Part("and " + (finding.subjects().size() - SUBJECTS) + " more", ""));
       }
+      Said said = FindingWords.of(finding);
       return new Item(
           id,
           finding.weight().word(),
           finding.kind().id(),
           List.copyOf(applications(finding)),
           owners.of(finding).stream().map(s -> Words.subject(model.facts(), s)).toList(),
-          FindingAnswers.capital(finding.sentence()),
-          finding.why(),
+          FindingAnswers.capital(said.sentence()),
+          said.why(),
           subjects,
-          finding.evidence().stream().map(Finding.Evidence::text).toList(),
-          FindingAnswers.capital(finding.advice()),
+          FindingWords.evidence(finding),
+          FindingAnswers.capital(said.advice()),
           ending(finding, advised),
           finding.key().text(),
           advised ? new RouteDrawing(model).draw(finding.evidence()) : "");
@@ -166,7 +169,7 @@ public record FindingList(
                       waived.finding().id(),
                       waived.finding().weight().word(),
                       waived.finding().kind().id(),
-                      FindingAnswers.capital(waived.finding().sentence()),
+                      FindingAnswers.capital(FindingWords.sentence(waived.finding())),
                       waived.waiver().acceptedBy(),
                       waived.waiver().until().toString(),
                       waived.waiver().reason(),

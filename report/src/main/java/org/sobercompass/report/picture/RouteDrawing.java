@@ -8,7 +8,7 @@ import org.sobercompass.core.access.Routes;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
-import org.sobercompass.core.findings.Finding.Evidence;
+import org.sobercompass.core.findings.details.Evidence;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.report.picture.LayeredDrawing.Shape;
 

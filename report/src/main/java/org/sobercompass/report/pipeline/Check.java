@@ -9,6 +9,8 @@ import org.sobercompass.core.expect.Outcome;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.system.Verdict;
+import org.sobercompass.report.findings.FindingWords;
+import org.sobercompass.report.findings.Said;
 
 /**
  * One thing that was checked, as pipelines see it.
@@ -63,9 +65,9 @@ public record Check(
   }
 
   private static Check of(Finding finding, String accepted) {
-    List<String> lines = new ArrayList<>();
-    finding.evidence().forEach(evidence -> lines.add(evidence.text()));
-    lines.add("What ends it: " + finding.advice() + ".");
+    Said said = FindingWords.of(finding);
+    List<String> lines = new ArrayList<>(FindingWords.evidence(finding));
+    lines.add("What ends it: " + said.advice() + ".");
     Level level =
         finding.weight() == Weight.HIGH
             ? Level.ERROR
@@ -75,7 +77,7 @@ public record Check(
         finding.kind().words(),
         finding.key().text(),
         level,
-        finding.sentence(),
+        said.sentence(),
         lines,
         "",
         0,

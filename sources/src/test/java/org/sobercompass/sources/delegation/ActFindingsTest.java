@@ -10,6 +10,7 @@ import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.expect.Expectations;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
+import org.sobercompass.report.findings.FindingWords;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** Acts by the lists of a directory, in findings and expectations: yes, no, and not known. */
@@ -50,8 +51,7 @@ class ActFindingsTest extends SmallDirectory {
             f -> {
               assertThat(f.kind().id()).isEqualTo("separation-of-duties");
               assertThat(f.cause().text()).contains("00001001");
-              assertThat(f.evidence())
-                  .extracting(e -> e.text())
+              assertThat(FindingWords.evidence(f))
                   .containsExactly(
                       "set a new password: di, through ann → the list of di",
                       "set a new password: ed, through ann → the list of ed");
@@ -74,10 +74,9 @@ class ActFindingsTest extends SmallDirectory {
             f -> {
               assertThat(f.kind().id()).isEqualTo("potential-conflict");
               assertThat(f.weight().word()).isEqualTo("medium");
-              assertThat(f.sentence()).contains("it is not known whether it can set-password");
-              assertThat(f.evidence())
-                  .extracting(e -> e.text())
-                  .contains("ann perhaps can set-password");
+              assertThat(FindingWords.sentence(f))
+                  .contains("it is not known whether it can set-password");
+              assertThat(FindingWords.evidence(f)).contains("ann perhaps can set-password");
             });
     assertThat(conflicts()).noneMatch(f -> f.kind().id().equals("separation-of-duties"));
   }

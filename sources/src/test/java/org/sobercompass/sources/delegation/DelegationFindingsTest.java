@@ -16,6 +16,7 @@ import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.BadInputException;
+import org.sobercompass.report.findings.FindingWords;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.workspace.Surveyor;
 import org.sobercompass.sources.workspace.Workspace;
@@ -50,7 +51,8 @@ class DelegationFindingsTest extends SmallDirectory {
   /** Findings about Di and what stands beside her; that Zoe is powerful is not asked here. */
   private List<Finding> findings() throws IOException {
     return Findings.of(assessment()).stream()
-        .filter(f -> !f.sentence().contains("zoe") && !f.kind().id().endsWith("powerful"))
+        .filter(
+            f -> !FindingWords.sentence(f).contains("zoe") && !f.kind().id().endsWith("powerful"))
         .filter(f -> !f.kind().id().equals("escalation-path"))
         .toList();
   }
@@ -69,7 +71,7 @@ class DelegationFindingsTest extends SmallDirectory {
   void toAPersonItIsToldByWhatItGives() throws IOException {
     people("D:" + RESET_BY + sid(1001) + ")");
     assertThat(told()).containsExactly("direct-assignment medium");
-    assertThat(findings().get(0).sentence())
+    assertThat(FindingWords.sentence(findings().get(0)))
         .isEqualTo("delegated to a person instead of a group: set a new password, on di, to ann");
   }
 
@@ -101,7 +103,7 @@ class DelegationFindingsTest extends SmallDirectory {
         .satisfies(
             f -> {
               assertThat(f.subjects()).extracting(Key::id).hasSize(2);
-              assertThat(f.sentence()).contains("and more on 1 further object");
+              assertThat(FindingWords.sentence(f)).contains("and more on 1 further object");
               assertThat(f.changes()).hasSize(2);
             });
   }
@@ -185,7 +187,7 @@ class DelegationFindingsTest extends SmallDirectory {
   void aListOutOfOrderIsToldWhereSomebodyCouldDoOtherThingsInOrder() throws IOException {
     people("D:" + RESET_BY + sid(1102) + ")(OD;;CR;" + RESET + ";;" + sid(1002) + ")");
     assertThat(told()).containsExactly("entry-order low");
-    assertThat(findings().get(0).evidence().get(0).text())
+    assertThat(FindingWords.evidence(findings().get(0)).get(0))
         .isEqualTo("1 account can set a new password only by this order");
   }
 
@@ -238,7 +240,7 @@ class DelegationFindingsTest extends SmallDirectory {
         .satisfies(
             f -> {
               assertThat(f.kind().id()).isEqualTo("inheritance-not-applied");
-              assertThat(f.sentence()).startsWith("di did not get what a hands on");
+              assertThat(FindingWords.sentence(f)).startsWith("di did not get what a hands on");
               assertThat(f.subjects()).hasSize(1);
             });
   }
@@ -251,7 +253,8 @@ class DelegationFindingsTest extends SmallDirectory {
     assertThat(told()).containsExactly("disabled-account medium");
     Assessment assessment = assessment();
     Finding finding = findings().get(0);
-    assertThat(finding.sentence()).contains("still holds 1 delegation, which comes back");
+    assertThat(FindingWords.sentence(finding))
+        .contains("still holds 1 delegation, which comes back");
     Advice advice = Advice.of(assessment, finding);
     assertThat(advice.result().orElseThrow().words()).isEqualTo("proved least");
     assertThat(advice.changes()).hasSize(1);
@@ -273,7 +276,7 @@ class DelegationFindingsTest extends SmallDirectory {
     user("fay", 1005, "a", "D:" + RESET_BY + sid(1001) + ")");
     assertThat(findings())
         .singleElement()
-        .satisfies(f -> assertThat(f.sentence()).contains("on fay, to ann"));
+        .satisfies(f -> assertThat(FindingWords.sentence(f)).contains("on fay, to ann"));
   }
 
   @Test

@@ -13,6 +13,7 @@ import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.report.findings.FindingWords;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** Who can change what makes a scope, when set over it: each kind of line, yes and no. */
@@ -63,7 +64,7 @@ class ScopeMakersTest extends SmallDirectory {
   }
 
   private List<String> ways(String scopes) throws IOException {
-    return widened(scopes).stream().flatMap(f -> f.evidence().stream()).map(e -> e.text()).toList();
+    return widened(scopes).stream().flatMap(f -> FindingWords.evidence(f).stream()).toList();
   }
 
   @Test
@@ -142,11 +143,10 @@ class ScopeMakersTest extends SmallDirectory {
     List<Finding> found =
         widened("own: {include: [{group: outer, groups: members}, {where: \"(title=Keeper)\"}]}");
     assertThat(found).hasSize(1);
-    assertThat(found.get(0).evidence())
-        .extracting(e -> e.text())
+    assertThat(FindingWords.evidence(found.get(0)))
         .containsExactly(
             "cy by editing inner, whose members are in it", "cy by writing title of bo");
-    assertThat(found.get(0).sentence()).endsWith("or in 1 other way");
+    assertThat(FindingWords.sentence(found.get(0))).endsWith("or in 1 other way");
   }
 
   @Test

@@ -26,6 +26,7 @@ import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.system.Climb;
 import org.sobercompass.core.system.Standing;
 import org.sobercompass.core.system.Verdict;
+import org.sobercompass.report.findings.FindingWords;
 import org.sobercompass.sources.NameResolver;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.database.DatabaseDoor;
@@ -196,7 +197,7 @@ class PostgresClusterTest {
     assertThat(
             findings.stream()
                 .filter(f -> f.system().equals("one") && f.kind().id().startsWith("superuser"))
-                .map(Finding::sentence))
+                .map(FindingWords::sentence))
         .singleElement()
         .asString()
         .contains("c may switch to chief", "so may a, b, who can become c");

@@ -18,6 +18,7 @@ import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.report.findings.FindingWords;
 
 /** Findings about who administers whom, and what lies within reach: yes, no, the border. */
 class AdminFindingsTest {
@@ -65,7 +66,7 @@ class AdminFindingsTest {
               assertThat(f.cause().id()).isEqualTo("uid=cy,dc=x");
               assertThat(f.rule()).isEqualTo("vault");
               assertThat(subjects(f)).containsExactly("uid=ann,dc=x");
-              assertThat(f.evidence().get(0).text())
+              assertThat(FindingWords.evidence(f).get(0))
                   .startsWith("ann → ")
                   .contains("set a new password: cy");
             });
@@ -140,7 +141,7 @@ class AdminFindingsTest {
             f -> {
               assertThat(f.cause().id()).isEqualTo("s");
               assertThat(f.weight().word()).isEqualTo("high");
-              assertThat(f.sentence()).contains("ann").contains("crew");
+              assertThat(FindingWords.sentence(f)).contains("ann").contains("crew");
             });
   }
 
@@ -226,7 +227,7 @@ class AdminFindingsTest {
         .satisfies(
             f -> {
               assertThat(f.cause().id()).isEqualTo("uid=ann,dc=x");
-              assertThat(f.why()).anyMatch(w -> w.contains("could give itself"));
+              assertThat(FindingWords.of(f).why()).anyMatch(w -> w.contains("could give itself"));
             });
   }
 
@@ -424,7 +425,11 @@ class AdminFindingsTest {
     admin("s: {include: [{account: ann}]}", "desk,account,bo,s,,,");
     assertThat(of("reading-account-writes"))
         .singleElement()
-        .satisfies(f -> assertThat(f.sentence()).contains("bo").endsWith("by the admin role desk"));
+        .satisfies(
+            f ->
+                assertThat(FindingWords.sentence(f))
+                    .contains("bo")
+                    .endsWith("by the admin role desk"));
   }
 
   @Test

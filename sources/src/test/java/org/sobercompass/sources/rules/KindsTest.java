@@ -8,6 +8,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.findings.Finding;
+import org.sobercompass.report.findings.FindingWords;
 
 /** The kinds of finding that thresholds and rules decide: yes, no, and the border between. */
 class KindsTest {
@@ -30,7 +31,7 @@ class KindsTest {
   void anAssignmentIsOverAfterItsLastDay() {
     world.given("reader,group,crew,top,,2026-06-01,").given("a,group,crew,top,,2026-05-31,");
     assertThat(world.kinds()).containsExactly("expired-assignment");
-    assertThat(only("expired-assignment").sentence()).contains("role a of app");
+    assertThat(FindingWords.sentence(only("expired-assignment"))).contains("role a of app");
   }
 
   @Test
@@ -58,7 +59,8 @@ class KindsTest {
     tenMore(10);
     world.given("a,group,many,top,,,");
     assertThat(world.kinds()).containsExactly("assigned-to-large-group");
-    assertThat(only("assigned-to-large-group").why()).anyMatch(w -> w.startsWith("10 of the 20"));
+    assertThat(FindingWords.of(only("assigned-to-large-group")).why())
+        .anyMatch(w -> w.startsWith("10 of the 20"));
   }
 
   @Test
@@ -74,7 +76,7 @@ class KindsTest {
   void aUnitIsBroadAsAGroupIs() {
     tenMore(0);
     world.unit("dc=x").given("a,unit,dc=x,top,,,");
-    assertThat(only("assigned-to-large-group").sentence())
+    assertThat(FindingWords.sentence(only("assigned-to-large-group")))
         .startsWith("given to a unit with 20 accounts: the role a of app to");
   }
 
@@ -96,7 +98,7 @@ class KindsTest {
     world.given("a,group,n,north,,,", "a,group,s,south,,,", "a,group,crew,top,,,");
     assertThat(world.kinds()).doesNotContain("unscoped-assignment");
     world.given("a,group,h,house,,,");
-    assertThat(only("unscoped-assignment").sentence()).contains("crew");
+    assertThat(FindingWords.sentence(only("unscoped-assignment"))).contains("crew");
   }
 
   @Test
@@ -104,7 +106,7 @@ class KindsTest {
     world.combining("{nearest: [node]}");
     world.given("both,group,crew,top,,,", "reader,group,crew,north,,,");
     assertThat(only("assignment-removes-rights").subjects()).hasSize(1);
-    assertThat(only("assignment-removes-rights").sentence()).contains("at north");
+    assertThat(FindingWords.sentence(only("assignment-removes-rights"))).contains("at north");
   }
 
   @Test
@@ -113,7 +115,7 @@ class KindsTest {
     world.given("a,group,crew,top,,,", "stop,group,crew,top,,,");
     assertThat(world.kinds()).doesNotContain("assignment-removes-rights");
     world.rules("findings: {blocking-roles: yes}");
-    assertThat(only("assignment-removes-rights").sentence()).contains("stop");
+    assertThat(FindingWords.sentence(only("assignment-removes-rights"))).contains("stop");
   }
 
   @Test
@@ -129,7 +131,7 @@ class KindsTest {
   void aRoleThatGivesAndDeniesTakesAway() {
     world.combining("deny-overrides");
     world.given("a,group,crew,top,,,", "swap,group,crew,top,,,");
-    assertThat(only("assignment-removes-rights").why().get(0)).contains("denied");
+    assertThat(FindingWords.of(only("assignment-removes-rights")).why().get(0)).contains("denied");
   }
 
   @Test
@@ -178,11 +180,11 @@ class KindsTest {
     world.group("all", "ann", "bo").given("a,group,all,top,,,", "b,group,crew,top,,,");
     world.rules("usage: [{application: app, file: u.csv, since: 2026-01-01}]");
     world.file("u.csv", "account,permission,last\nann,a:edit,2026-05-03\nbo,a:edit,2026-05-03\n");
-    assertThat(only("unused-rights").sentence())
+    assertThat(FindingWords.sentence(only("unused-rights")))
         .startsWith("the only account that is given it has not used");
     world.file("u.csv", "account,permission,last\nann,a:edit,2026-05-03\nann,b:edit,2026-05-03\n");
     assertThat(only("unused-rights").subjects()).hasSize(1);
-    assertThat(only("unused-rights").sentence()).startsWith("1 of the 2 accounts");
+    assertThat(FindingWords.sentence(only("unused-rights"))).startsWith("1 of the 2 accounts");
   }
 
   @Test
@@ -218,7 +220,9 @@ class KindsTest {
   @Test
   void aRightUnlikeThatOfPeersIsToldUpToTheShare() {
     peers("10");
-    assertThat(only("peer-outlier").sentence()).contains("holds a:edit").contains("10 peers");
+    assertThat(FindingWords.sentence(only("peer-outlier")))
+        .contains("holds a:edit")
+        .contains("10 peers");
     peers("9");
     assertThat(world.kinds()).doesNotContain("peer-outlier");
   }
@@ -228,7 +232,7 @@ class KindsTest {
   void whatASmallGroupGivesToAllItsMembersIsNoOutlier() {
     peers("20");
     assertThat(world.kinds()).filteredOn("peer-outlier"::equals).hasSize(1);
-    assertThat(only("peer-outlier").sentence()).startsWith("p0 holds");
+    assertThat(FindingWords.sentence(only("peer-outlier"))).startsWith("p0 holds");
   }
 
   @Test
@@ -240,7 +244,7 @@ class KindsTest {
     world.group("one", "p0").group("two", "p1");
     world.given("a,group,one,top,,,", "a,group,two,top,,,");
     world.rules("findings: {peers: {by: [title], share: 20}}");
-    assertThat(only("peer-outlier").sentence()).startsWith("2 accounts hold a:edit");
+    assertThat(FindingWords.sentence(only("peer-outlier"))).startsWith("2 accounts hold a:edit");
     assertThat(only("peer-outlier").subjects()).hasSize(2);
   }
 
@@ -250,7 +254,7 @@ class KindsTest {
     world.given("a,group,all,top,,,", "a,account,ann,top,,,", "a,group,crew,top,,,");
     assertThat(world.kinds()).filteredOn("redundant-assignment"::equals).hasSize(1);
     Finding one = only("redundant-assignment");
-    assertThat(one.sentence())
+    assertThat(FindingWords.sentence(one))
         .isEqualTo(
             "2 assignments change nothing, since another gives the same: the role a of app to all,"
                 + " everywhere");
@@ -260,7 +264,7 @@ class KindsTest {
   @Test
   void anEmptyGroupWithSeveralRolesIsOneFinding() {
     world.group("idle").given("a,group,idle,top,,,", "b,group,idle,top,,,");
-    assertThat(only("assigned-to-empty-group").sentence())
+    assertThat(FindingWords.sentence(only("assigned-to-empty-group")))
         .isEqualTo(
             "the group idle is empty and has 2 roles in 1 application; its next member gets them");
     assertThat(only("assigned-to-empty-group").changes()).hasSize(2);
@@ -280,7 +284,8 @@ class KindsTest {
     world.group("g4", "crew").group("g3", "g4").group("g2", "g3").given("a,group,g2,top,,,");
     assertThat(world.kinds()).isEmpty();
     world.rules("findings: {nesting: 3}");
-    assertThat(only("deep-nesting").sentence()).contains("through 4 nested memberships");
+    assertThat(FindingWords.sentence(only("deep-nesting")))
+        .contains("through 4 nested memberships");
   }
 
   @Test
@@ -294,9 +299,11 @@ class KindsTest {
     world.emergency("emergency: [{account: key, tried: 2026-06-01}]\n");
     assertThat(world.kinds()).isEmpty();
     world.emergency("emergency: [{account: key, tried: 2026-06-02}]\n");
-    assertThat(only("emergency-account-untested").sentence()).contains("which is still to come");
+    assertThat(FindingWords.sentence(only("emergency-account-untested")))
+        .contains("which is still to come");
     world.emergency("emergency: [{account: key}]\n");
-    assertThat(only("emergency-account-untested").sentence()).endsWith("was never tried");
+    assertThat(FindingWords.sentence(only("emergency-account-untested")))
+        .endsWith("was never tried");
   }
 
   @Test
@@ -350,6 +357,7 @@ class KindsTest {
         .given("reader,account,ann,top,,,")
         .rules("findings: {weights: {direct-assignment: high}}");
     assertThat(only("direct-assignment").weight().word()).isEqualTo("high");
-    assertThat(only("direct-assignment").why()).contains("the workspace says high");
+    assertThat(FindingWords.of(only("direct-assignment")).why())
+        .contains("the workspace says high");
   }
 }

@@ -13,6 +13,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.findings.Finding;
+import org.sobercompass.report.findings.FindingWords;
 import org.sobercompass.sources.workspace.Workspace;
 
 /** Accounts and duties that outlive their person: yes, no, and the border between. */
@@ -67,7 +68,7 @@ class LeaverFindingsTest {
     link = "";
     assertThat(findings("unlinked-local-account"))
         .singleElement()
-        .satisfies(f -> assertThat(f.sentence()).contains("account bo of own"));
+        .satisfies(f -> assertThat(FindingWords.sentence(f)).contains("account bo of own"));
   }
 
   @Test
@@ -87,11 +88,11 @@ class LeaverFindingsTest {
     link = "bo,ann2,yes,\n";
     assertThat(findings("other-account-active"))
         .singleElement()
-        .satisfies(f -> assertThat(f.sentence()).startsWith("ann2 is disabled, and"));
+        .satisfies(f -> assertThat(FindingWords.sentence(f)).startsWith("ann2 is disabled, and"));
     own = "bo,,yes,person\nann2,2026-05-31,yes,person\n";
     assertThat(findings("other-account-active"))
         .singleElement()
-        .satisfies(f -> assertThat(f.sentence()).startsWith("ann2 is expired, and"));
+        .satisfies(f -> assertThat(FindingWords.sentence(f)).startsWith("ann2 is expired, and"));
     own = "bo,,yes,person\nann2,2026-06-01,yes,person\n";
     assertThat(findings("other-account-active")).as("the last day counts").isEmpty();
   }
@@ -115,11 +116,15 @@ class LeaverFindingsTest {
     own = "bo,,no,person\n";
     assertThat(findings("owner-gone"))
         .singleElement()
-        .satisfies(f -> assertThat(f.sentence()).startsWith("bo is the owner of").contains("disa"));
+        .satisfies(
+            f ->
+                assertThat(FindingWords.sentence(f))
+                    .startsWith("bo is the owner of")
+                    .contains("disa"));
     own = "bo,2026-05-31,yes,person\n";
     assertThat(findings("owner-gone"))
         .singleElement()
-        .satisfies(f -> assertThat(f.sentence()).endsWith("is expired"));
+        .satisfies(f -> assertThat(FindingWords.sentence(f)).endsWith("is expired"));
     rules = "";
     assertThat(findings("owner-gone")).isEmpty();
   }

@@ -13,6 +13,7 @@ import org.sobercompass.core.audit.Findings;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.problem.BadInputException;
+import org.sobercompass.report.findings.FindingWords;
 
 /** Separation of duties: where, for whom, of what, and what is nearly a conflict. */
 class SeparationTest {
@@ -55,7 +56,7 @@ class SeparationTest {
             f -> {
               assertThat(f.cause().text()).isEqualTo("group:main/cn=pair,dc=x");
               assertThat(f.subjects()).hasSize(2);
-              assertThat(f.advice()).contains("from the group pair");
+              assertThat(FindingWords.of(f).advice()).contains("from the group pair");
             });
   }
 
@@ -125,11 +126,9 @@ class SeparationTest {
     rule(", where: same-node");
     Assessment assessment = world.assessment();
     Finding finding = conflicts().get(0);
-    assertThat(finding.evidence())
-        .extracting(e -> e.text())
-        .hasSize(2)
-        .allMatch(t -> t.contains("at north"));
-    assertThat(finding.why()).contains("it comes by 3 assignments", "held at one node");
+    assertThat(FindingWords.evidence(finding)).hasSize(2).allMatch(t -> t.contains("at north"));
+    assertThat(FindingWords.of(finding).why())
+        .contains("it comes by 3 assignments", "held at one node");
     Advice advice = Advice.of(assessment, finding);
     assertThat(advice.result().orElseThrow().words()).isEqualTo("proved least");
     assertThat(advice.effects().ends()).allMatch(e -> e.account() == 0);
@@ -168,7 +167,8 @@ class SeparationTest {
         .satisfies(
             f -> {
               assertThat(f.kind().id()).isEqualTo("potential-conflict");
-              assertThat(f.sentence()).endsWith("in app it is not known whether it is held");
+              assertThat(FindingWords.sentence(f))
+                  .endsWith("in app it is not known whether it is held");
             });
   }
 

@@ -13,6 +13,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.problem.BadInputException;
 import org.sobercompass.core.problem.Problem;
+import org.sobercompass.report.findings.FindingWords;
 
 /** Records of use: both formats, permissions and roles, the days at the border, what is wrong. */
 class UsageTest {
@@ -52,12 +53,12 @@ class UsageTest {
         .singleElement()
         .satisfies(
             f -> {
-              assertThat(f.sentence())
+              assertThat(FindingWords.sentence(f))
                   .startsWith("1 of the 2 accounts that are given it has not used");
               assertThat(f.subjects())
                   .singleElement()
                   .satisfies(k -> assertThat(k.id()).contains("bo"));
-              assertThat(f.evidence()).anyMatch(e -> e.text().contains("no use by bo"));
+              assertThat(FindingWords.evidence(f)).anyMatch(e -> e.contains("no use by bo"));
             });
   }
 
@@ -68,7 +69,7 @@ class UsageTest {
         .singleElement()
         .satisfies(
             f -> {
-              assertThat(f.sentence())
+              assertThat(FindingWords.sentence(f))
                   .startsWith("none of the 2 accounts that are given it has used");
               assertThat(f.changes()).hasSize(1);
             });
@@ -105,7 +106,7 @@ class UsageTest {
     world.rules("findings: {unused: 20}");
     assertThat(unused())
         .singleElement()
-        .satisfies(f -> assertThat(f.sentence()).endsWith("for 20 days"));
+        .satisfies(f -> assertThat(FindingWords.sentence(f)).endsWith("for 20 days"));
   }
 
   @Test

@@ -10,22 +10,25 @@ import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Entrusted;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Remedy;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.AccountDetails;
+import org.sobercompass.core.findings.details.AccountDetails.Idle;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.key.Key;
 import org.sobercompass.core.store.IntList;
 
 /**
@@ -62,16 +65,11 @@ public final class AccountFinder implements Finder {
     countSignIns();
     for (int account = 0; account < facts.accounts(); account++) {
       if (facts.is(account, Facts.DISABLED)) {
-        check(account, FindingKind.DISABLED_ACCOUNT, "is disabled", "is enabled", out);
+        check(account, Idle.DISABLED, Optional.empty(), out);
       } else if (facts.expires(account) <= asOf) {
-        check(account, FindingKind.EXPIRED_ACCOUNT, "is expired", "is extended", out);
+        check(account, Idle.EXPIRED, Optional.empty(), out);
       } else if (facts.arrays().lockedUntil()[account] == Facts.UNTIL_LIFTED) {
-        check(
-            account,
-            FindingKind.LOCKED_ACCOUNT,
-            "is locked until an administrator unlocks it",
-            "is unlocked",
-            out);
+        check(account, Idle.LOCKED, Optional.empty(), out);
       } else if (tellsSignIns.getOrDefault(facts.source(account), false)) {
         dormant(account, asOf, out);
       }
@@ -95,11 +93,9 @@ public final class AccountFinder implements Finder {
     boolean isNew =
         first(account, List.of("whencreated", "createtimestamp")).orElse(Long.MIN_VALUE) > limit;
     if (last.isEmpty() ? !isNew : last.getAsLong() < limit) {
-      String since =
-          last.isEmpty()
-              ? "has never signed in"
-              : "has not signed in for " + (asOf - last.getAsLong()) / DAY + " days";
-      check(account, FindingKind.DORMANT_ACCOUNT, since, "signs in", out);
+      Optional<Long> days =
+          last.isEmpty() ? Optional.empty() : Optional.of((asOf - last.getAsLong()) / DAY);
+      check(account, Idle.DORMANT, days, out);
     }
   }
 
@@ -131,8 +127,7 @@ public final class AccountFinder implements Finder {
     }
   }
 
-  private void check(
-      int account, FindingKind kind, String state, String back, Consumer<Finding> out) {
+  private void check(int account, Idle idle, Optional<Long> days, Consumer<Finding> out) {
     int held = 0;
     int strongest = 0;
     IntList systems = new IntList();
@@ -152,43 +147,13 @@ public final class AccountFinder implements Finder {
     }
     List<Evidence> entrusted = entrusted().of(context.assessment.powers(), account);
     if (held > 0 || !entrusted.isEmpty()) {
-      List<String> why = new ArrayList<>();
-      if (held > 0) {
-        why.add(
-            "it holds "
-                + Words.count(held, "permission", "permissions")
-                + " in "
-                + Words.count(systems.size(), "application", "applications"));
-      }
-      if (strongest > 0) {
-        why.add(strongest + " of the strongest kind");
-      }
-      if (!entrusted.isEmpty()) {
-        why.add(delegations(entrusted.size()) + " in directories reach it");
-        entrusted.stream().limit(FindingContext.SHOWN).forEach(evidence::add);
-      }
+      entrusted.stream().limit(FindingContext.SHOWN).forEach(evidence::add);
       Weight weight = strongest > 0 || !entrusted.isEmpty() ? Weight.MEDIUM : Weight.LOW;
-      String what =
-          held == 0
-              ? delegations(entrusted.size())
-              : Words.count(held, "permission", "permissions")
-                  + (entrusted.isEmpty() ? "" : " and " + delegations(entrusted.size()));
-      boolean one = held + entrusted.size() == 1;
-      out.accept(
-          finding(
-              account,
-              kind,
-              what + (one ? ", which comes" : ", which come"),
-              weight,
-              why,
-              evidence,
-              state,
-              back));
+      AccountDetails.StillHolds details =
+          new AccountDetails.StillHolds(
+              account, idle, days, held, systems.size(), strongest, entrusted.size());
+      out.accept(finding(details, weight, evidence));
     }
-  }
-
-  private static String delegations(int number) {
-    return Words.count(number, "delegation", "delegations");
   }
 
   /** What was delegated, looked up when first asked. */
@@ -210,31 +175,24 @@ public final class AccountFinder implements Finder {
   }
 
   private Finding finding(
-      int account,
-      FindingKind kind,
-      String what,
-      Weight weight,
-      List<String> why,
-      List<Evidence> evidence,
-      String state,
-      String back) {
-    return new Finding(
+      AccountDetails.StillHolds details, Weight weight, List<Evidence> evidence) {
+    FindingKind kind =
+        switch (details.idle()) {
+          case DISABLED -> FindingKind.DISABLED_ACCOUNT;
+          case EXPIRED -> FindingKind.EXPIRED_ACCOUNT;
+          case LOCKED -> FindingKind.LOCKED_ACCOUNT;
+          case DORMANT -> FindingKind.DORMANT_ACCOUNT;
+        };
+    Key key = facts.key(details.account());
+    return context.finding(
         kind,
         "",
-        facts.key(account),
+        key,
         weight,
-        why,
-        Words.subject(facts, account)
-            + " "
-            + state
-            + " and still holds "
-            + what
-            + " back the moment it "
-            + back,
-        "",
-        List.of(facts.key(account)),
+        details,
         evidence,
-        "take away the groups and assignments that give it rights, or delete the account",
-        new Remedy.Ungiven(List.of(account), List.of()));
+        "",
+        List.of(key),
+        new Remedy.Ungiven(List.of(details.account()), List.of()));
   }
 }

@@ -10,14 +10,14 @@ import java.util.function.Consumer;
 import java.util.stream.IntStream;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.AccountDetails;
+import org.sobercompass.core.findings.details.Evidence;
 import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.system.AccountStanding;
 import org.sobercompass.core.system.Standing;
@@ -116,28 +116,16 @@ public final class LeaverFinder implements Finder {
     if (held == 0) {
       return;
     }
-    String state = facts.is(other, Facts.DISABLED) ? "is disabled" : "is expired";
     out.accept(
-        new Finding(
+        context.decision(
             FindingKind.OTHER_ACCOUNT_ACTIVE,
             "",
             facts.key(account),
             strong ? Weight.HIGH : Weight.MEDIUM,
-            List.of(
-                "it holds " + Words.count(held, "permission", "permissions"),
-                "the account of " + facts.source(other) + " " + state),
-            Words.subject(facts, other)
-                + " "
-                + state
-                + ", and another account of the same person still works: "
-                + Words.subject(facts, account)
-                + " in "
-                + facts.source(account),
-            "",
-            List.of(facts.key(account)),
+            new AccountDetails.OtherWorks(account, other, facts.is(other, Facts.DISABLED), held),
             evidence,
-            "ask whether the person has left; if so, disable this account too",
-            List.of()));
+            "",
+            List.of(facts.key(account))));
   }
 
   /**
@@ -145,31 +133,19 @@ public final class LeaverFinder implements Finder {
    */
   private List<Evidence> shown(SystemView view, int account, Holding holding) {
     return view.assigned().isEmpty()
-        ? List.of(
-            Evidence.of(
-                view.system().name()
-                    + ": its lists name "
-                    + Words.subject(facts, account)
-                    + " or a group of it"))
+        ? List.of(new Evidence.NamedInLists(view.number(), account))
         : context.route(view, account, holding.right()).stream().toList();
   }
 
   private Finding ofNobody(int account) {
-    return new Finding(
+    return context.decision(
         FindingKind.UNLINKED_LOCAL_ACCOUNT,
         "",
         facts.key(account),
         Weight.MEDIUM,
-        List.of("nobody switches it off when its holder leaves"),
-        "the local account "
-            + Words.subject(facts, account)
-            + " of "
-            + facts.source(account)
-            + " belongs to nobody in a directory",
-        "",
-        List.of(facts.key(account)),
+        new AccountDetails.OfNobody(account),
         List.of(),
-        "link it to the person whose it is, say that it is a service account, or take it away",
-        List.of());
+        "",
+        List.of(facts.key(account)));
   }
 }

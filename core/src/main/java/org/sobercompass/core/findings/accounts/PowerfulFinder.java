@@ -1,22 +1,22 @@
 package org.sobercompass.core.findings.accounts;
 
-import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.PowerfulAccounts;
 import org.sobercompass.core.findings.PowerfulAccounts.Power;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.PowerDetails;
+import org.sobercompass.core.findings.details.Who;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.system.Enrolment;
@@ -35,6 +35,9 @@ public final class PowerfulFinder implements Finder {
           FindingKind.POWERFUL_FROM_ANYWHERE,
           FindingKind.POWERFUL_WITHOUT_SECOND_FACTOR,
           FindingKind.PASSWORD_NEVER_EXPIRES);
+
+  /** So many of those who may sign in from anywhere are named. */
+  private static final int SHOWN = 10;
 
   private static final int NEVER_ENDS = 0x10000;
   private static final int NO_LIMIT = 99_999;
@@ -72,15 +75,12 @@ public final class PowerfulFinder implements Finder {
 
   private void password(int account, Consumer<Finding> out) {
     if (neverEnds(account)) {
+      List<String> can = powerful.of(account);
       out.accept(
           of(
               FindingKind.PASSWORD_NEVER_EXPIRES,
               account,
-              Words.subject(facts, account)
-                  + " can "
-                  + String.join(", ", powerful.of(account))
-                  + ", and its password never expires",
-              "let the password expire, or set a new one at fixed dates"));
+              new PowerDetails.PasswordNeverExpires(account, can)));
     }
   }
 
@@ -116,30 +116,20 @@ public final class PowerfulFinder implements Finder {
           of(
               FindingKind.POWERFUL_WITHOUT_SECOND_FACTOR,
               account,
-              Words.subject(facts, account)
-                  + " administers "
-                  + view.system().name()
-                  + ", where second factors are registered, without one",
-              "register a second factor, or let somebody with one administer it"));
+              new PowerDetails.NoSecondFactor(account, view.number(), powerful.of(account))));
     }
   }
 
-  private Finding of(FindingKind kind, int account, String sentence, String advice) {
-    List<Evidence> evidence = new ArrayList<>();
-    powerful.of(account).forEach(power -> evidence.add(Evidence.of("it can " + power)));
-    List<String> why = new ArrayList<>(powerful.of(account));
-    return new Finding(
+  private Finding of(FindingKind kind, int account, PowerDetails details) {
+    return context.decision(
         kind,
         "",
         facts.key(account),
         Weight.MEDIUM,
-        why,
-        sentence,
+        details,
+        powerful.of(account).stream().map(Evidence.CanDo::new).toList(),
         "",
-        List.of(facts.key(account)),
-        evidence,
-        advice,
-        List.of());
+        List.of(facts.key(account)));
   }
 
   private void anywhere(Power power, Consumer<Finding> out) {
@@ -149,26 +139,13 @@ public final class PowerfulFinder implements Finder {
         .filter(account -> HostLimits.of(facts, account).stream().allMatch("*"::equals))
         .forEach(free::set);
     if (!free.isEmpty()) {
-      List<Evidence> evidence = new ArrayList<>();
-      free.stream()
-          .limit(10)
-          .forEach(
-              account ->
-                  evidence.add(
-                      Evidence.of(
-                          Words.subject(facts, account)
-                              + " has no list of hosts to sign in from")));
       out.accept(
           power(
               FindingKind.POWERFUL_FROM_ANYWHERE,
               power,
               free,
-              Weight.LOW,
-              Words.count(free.cardinality(), "account that can ", "accounts that can ")
-                  + power.name()
-                  + " may sign in from anywhere",
-              evidence,
-              "name the hosts they may sign in from"));
+              new PowerDetails.FromAnywhere(power.name(), Who.of(free)),
+              free.stream().limit(SHOWN).mapToObj(Evidence.NoHosts::new).toList()));
     }
   }
 
@@ -187,15 +164,8 @@ public final class PowerfulFinder implements Finder {
               FindingKind.POWER_ONLY_IN_APPLICATION,
               application,
               only,
-              Weight.LOW,
-              names(only)
-                  + " can "
-                  + application.name()
-                  + (only.cardinality() == 1 ? " and has" : " and have")
-                  + " no power over a directory",
-              List.of(),
-              "give the administration of the application to those who run the directory, or say"
-                  + " why not"));
+              new PowerDetails.OnlyInApplication(application.name(), Who.of(only)),
+              List.of()));
     }
     BitSet other = withoutPerson(directory, application.holders());
     if (!other.isEmpty()) {
@@ -204,22 +174,9 @@ public final class PowerfulFinder implements Finder {
               FindingKind.POWER_ONLY_IN_DIRECTORY,
               application,
               other,
-              Weight.LOW,
-              names(other)
-                  + (other.cardinality() == 1 ? " controls" : " control")
-                  + " a directory and cannot "
-                  + application.name(),
-              List.of(),
-              "nothing, if that is intended: they can still gain it through the directory"));
+              new PowerDetails.OnlyInDirectory(application.name(), Who.of(other)),
+              List.of()));
     }
-  }
-
-  private String names(BitSet accounts) {
-    return accounts.cardinality() == 1
-        ? Words.subject(facts, accounts.nextSetBit(0))
-        : Words.subject(facts, accounts.nextSetBit(0))
-            + " and "
-            + Words.count(accounts.cardinality() - 1, "more account", "more accounts");
   }
 
   /** Those of one set whose person has no account in another. */
@@ -237,21 +194,16 @@ public final class PowerfulFinder implements Finder {
       FindingKind kind,
       Power power,
       BitSet accounts,
-      Weight weight,
-      String sentence,
-      List<Evidence> evidence,
-      String advice) {
-    return new Finding(
+      PowerDetails details,
+      List<? extends Evidence> evidence) {
+    return context.decision(
         kind,
         "",
         new Key(KeyKind.APPLICATION, "", power.id()),
-        weight,
-        List.of("they can " + power.name()),
-        sentence,
-        "",
-        context.keys(accounts),
+        Weight.LOW,
+        details,
         evidence,
-        advice,
-        List.of());
+        "",
+        context.keys(accounts));
   }
 }

@@ -6,7 +6,6 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.NamedPower;
 import org.sobercompass.core.admin.Powers;
@@ -14,13 +13,15 @@ import org.sobercompass.core.admin.Reach;
 import org.sobercompass.core.admin.ScopeMakers;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.PowerfulAccounts;
 import org.sobercompass.core.findings.Reached;
 import org.sobercompass.core.findings.Remedy;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.PowerDetails;
+import org.sobercompass.core.findings.details.Who;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.scope.AdminScope;
@@ -75,66 +76,42 @@ public final class ReachFinder implements Finder {
     }
   }
 
-  private List<Evidence> chains(Reach reach, BitSet who) {
+  private static List<Evidence> chains(Reach reach, BitSet who) {
     List<Evidence> evidence = new ArrayList<>();
     who.stream()
         .limit(FindingContext.SHOWN)
-        .forEach(
-            account -> {
-              List<String> parts = new ArrayList<>(List.of(Words.subject(context.facts, account)));
-              reach.chain(account).forEach(step -> parts.add(context.words(step)));
-              evidence.add(Evidence.of(String.join(" → ", parts)));
-            });
+        .forEach(account -> evidence.add(new Evidence.Steps(account, reach.chain(account))));
     return evidence;
   }
 
   private Finding over(NamedPower power, Reach reach, int target, BitSet who) {
-    String name = Words.subject(context.facts, target);
-    return new Finding(
+    return context.finding(
         FindingKind.ADMINISTERS_MORE_POWERFUL,
         power.id(),
         context.facts.key(target),
         Weight.HIGH,
-        List.of(
-            name + " can " + power.name(),
-            Words.count(who.cardinality(), "account", "accounts") + " less powerful can act as it"),
-        who(who) + " can act as " + name + ", who can " + power.name() + " and so is more powerful",
+        new PowerDetails.ActsAs(power.name(), target, Who.of(who)),
+        chains(reach, who),
         "",
         context.keys(who),
-        chains(reach, who),
-        "take the administration of "
-            + name
-            + " from them, or set those over it who hold the"
-            + " power themselves",
         who.cardinality() > MOST
             ? Remedy.NONE
             : new Remedy.Untaken(power.id(), power.ofDirectory(), target));
   }
 
   private Finding within(NamedPower power, Reach reach, BitSet who) {
-    return new Finding(
+    return context.finding(
         FindingKind.ESCALATION_PATH,
         "",
         new Key(KeyKind.APPLICATION, "", power.id()),
         power.ofDirectory() ? Weight.HIGH : Weight.MEDIUM,
-        List.of(
-            Words.count(who.cardinality(), "account", "accounts")
-                + " could, in some steps, "
-                + power.name()),
-        who(who) + " could come to " + power.name() + " by steps that are allowed today",
+        new PowerDetails.WithinReach(power.name(), power.id(), Who.of(who)),
+        chains(reach, who),
         "",
         context.keys(who),
-        chains(reach, who),
-        "break the chain at its first step: sober reach " + power.id() + " lists all of them",
         who.cardinality() > MOST
             ? Remedy.NONE
             : new Remedy.Unreached(power.id(), power.ofDirectory()));
-  }
-
-  private String who(BitSet who) {
-    return who.cardinality() == 1
-        ? Words.subject(context.facts, who.nextSetBit(0))
-        : who.cardinality() + " accounts";
   }
 
   private void scope(int number, Consumer<Finding> out) {
@@ -159,22 +136,14 @@ public final class ReachFinder implements Finder {
             account ->
                 powers.roles().scopes().reasons(number, account).stream()
                     .limit(1)
-                    .forEach(
-                        reason ->
-                            evidence.add(
-                                Evidence.of(
-                                    Words.subject(context.facts, account)
-                                        + " is in it: "
-                                        + reason))));
-    String be = inside.cardinality() == 1 ? " is" : " are";
+                    .forEach(reason -> evidence.add(new Evidence.InScope(account, reason))));
     return finding(
         FindingKind.INSIDE_OWN_SCOPE,
         scope,
         Weight.MEDIUM,
-        who(inside) + be + " set over the scope " + scope.name() + " and" + be + " in it",
+        new PowerDetails.InsideScope(scope.name(), Who.of(inside)),
         inside,
         evidence,
-        "add an exception for them to the scope, or let somebody else administer it",
         new Remedy.Outside(number));
   }
 
@@ -188,27 +157,16 @@ public final class ReachFinder implements Finder {
     List<Evidence> evidence = new ArrayList<>();
     for (ScopeMakers.Making way : ways) {
       all.or(way.who());
-      evidence.add(Evidence.of(who(way.who()) + " by " + way.how()));
+      evidence.add(new Evidence.Widening(Who.of(way.who()), way.how()));
     }
-    String more =
-        ways.size() == 1
-            ? ""
-            : ", or in " + Words.count(ways.size() - 1, "other way", "other ways");
     out.accept(
         finding(
             FindingKind.SCOPE_CAN_BE_WIDENED,
             scope,
             Weight.HIGH,
-            who(all)
-                + (all.cardinality() == 1 ? " is" : " are")
-                + " set over the scope "
-                + scope.name()
-                + " and can widen it by "
-                + ways.get(0).how()
-                + more,
+            new PowerDetails.WidensScope(scope.name(), Who.of(all), ways.get(0).how(), ways.size()),
             all,
             evidence,
-            "let others do that, or make the scope of something else",
             Remedy.NONE));
   }
 
@@ -216,22 +174,11 @@ public final class ReachFinder implements Finder {
       FindingKind kind,
       AdminScope scope,
       Weight weight,
-      String sentence,
+      PowerDetails details,
       BitSet who,
       List<Evidence> evidence,
-      String advice,
       Remedy aim) {
-    return new Finding(
-        kind,
-        "",
-        new Key(KeyKind.NODE, "scope", scope.id()),
-        weight,
-        List.of(Words.count(who.cardinality(), "administrator", "administrators")),
-        sentence,
-        "",
-        context.keys(who),
-        evidence,
-        advice,
-        aim);
+    Key key = new Key(KeyKind.NODE, "scope", scope.id());
+    return context.finding(kind, "", key, weight, details, evidence, "", context.keys(who), aim);
   }
 }

@@ -10,16 +10,16 @@ import java.util.TreeSet;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Holding;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Remedy;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.AccountDetails;
+import org.sobercompass.core.findings.details.Evidence;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Standing;
@@ -61,21 +61,15 @@ public final class ServiceFinder implements Finder {
     String name = shell.substring(shell.lastIndexOf('/') + 1).toLowerCase(Locale.ROOT);
     if (!NO_SHELLS.contains(name)) {
       out.accept(
-          new Finding(
+          context.decision(
               FindingKind.SERVICE_ACCOUNT_SIGNS_IN,
               "",
               context.facts.key(account),
               Weight.MEDIUM,
-              List.of("whoever knows its password is nobody in particular"),
-              Words.subject(context.facts, account)
-                  + " is a service account and can sign in at a prompt ("
-                  + shell
-                  + ")",
+              new AccountDetails.ServiceSignsIn(account, shell),
+              List.of(new Evidence.Shell(shell)),
               "",
-              List.of(context.facts.key(account)),
-              List.of(Evidence.of("loginShell: " + shell)),
-              "give it a shell that allows no sign-in, such as /usr/sbin/nologin",
-              List.of()));
+              List.of(context.facts.key(account))));
     }
   }
 
@@ -110,25 +104,16 @@ public final class ServiceFinder implements Finder {
       held.stream()
           .limit(FindingContext.SHOWN)
           .forEach(right -> context.route(view, account, right).ifPresent(evidence::add));
-      List<String> texts = held.stream().map(view.rights()::text).toList();
       out.accept(
-          new Finding(
+          context.finding(
               FindingKind.SERVICE_ACCOUNT_EXCESS,
               view.id(),
               context.facts.key(account),
               Weight.MEDIUM,
-              List.of(
-                  Words.count(held.size(), "permission", "permissions")
-                      + " of the strongest kind that services are not said to need"),
-              Words.subject(context.facts, account)
-                  + " is a service account and holds "
-                  + String.join(", ", texts)
-                  + " in "
-                  + view.system().name(),
+              new AccountDetails.ServiceExcess(account, view.number(), List.copyOf(held)),
+              evidence,
               view.id(),
               List.of(context.facts.key(account)),
-              evidence,
-              "take it away, or say under services: may-hold: that services need it",
               new Remedy.Unheld(List.of(account), view.number(), held)));
     }
   }

@@ -9,21 +9,25 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.Administration;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.DirectoryTrees;
+import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Assessment.ReadingAccount;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.SourceDetails;
+import org.sobercompass.core.findings.details.SourceDetails.Besides;
+import org.sobercompass.core.findings.details.SourceDetails.Sort;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.scope.AdminGrant;
@@ -48,6 +52,9 @@ public final class SourceFinder implements Finder {
           FindingKind.NO_OWNER,
           FindingKind.OWNER_GONE);
 
+  /** So much is shown of what a reading account can do besides. */
+  private static final int SHOWN = 10;
+
   private final FindingContext context;
 
   public SourceFinder(FindingContext context) {
@@ -70,6 +77,9 @@ public final class SourceFinder implements Finder {
         reader.account() >= 0
             ? context.facts.key(reader.account())
             : new Key(KeyKind.ACCOUNT, reader.directory(), reader.name());
+    SourceDetails.Reader who =
+        new SourceDetails.Reader(
+            reader.directory(), reader.account(), reader.name(), reader.whose());
     if (reader.inClear()) {
       out.accept(
           of(
@@ -77,18 +87,11 @@ public final class SourceFinder implements Finder {
               reader.whose(),
               key,
               Weight.HIGH,
-              "the password of "
-                  + reader.name()
-                  + ", by which "
-                  + reader.whose()
-                  + " reads "
-                  + reader.directory()
-                  + ", is sent in clear",
+              new SourceDetails.PasswordInClear(who),
               List.of(key),
-              List.of(Evidence.of(reader.whose() + " connects without protection")),
-              "let " + reader.whose() + " connect with TLS, then set a new password"));
+              List.of(new Evidence.Unprotected(reader.whose()))));
     }
-    List<String> more = reader.account() < 0 ? List.of() : more(reader);
+    List<Besides> more = reader.account() < 0 ? List.of() : more(reader);
     if (!more.isEmpty()) {
       out.accept(
           of(
@@ -96,23 +99,16 @@ public final class SourceFinder implements Finder {
               reader.whose(),
               key,
               Weight.MEDIUM,
-              Words.subject(context.facts, reader.account())
-                  + " only has to read "
-                  + reader.directory()
-                  + " for "
-                  + reader.whose()
-                  + ", but can do more: "
-                  + more.get(0),
+              new SourceDetails.ReaderWrites(who, more.get(0)),
               List.of(key),
-              more.stream().limit(10).map(Evidence::of).toList(),
-              "let it read with an account that can only read"));
+              more.stream().limit(SHOWN).map(Evidence.CanBesides::new).toList()));
     }
   }
 
   /** What it can do to objects of its directory, one line an action. */
-  private List<String> more(ReadingAccount reader) {
+  private List<Besides> more(ReadingAccount reader) {
     Powers powers = context.assessment.powers();
-    List<String> found = new ArrayList<>();
+    List<Besides> found = new ArrayList<>();
     for (DirectoryTree tree : powers.trees().all()) {
       if (!tree.directory().equals(reader.directory())) {
         continue;
@@ -128,7 +124,7 @@ public final class SourceFinder implements Finder {
   }
 
   /** The admin roles that let it do more than look, one line each. */
-  private void byRole(int account, List<String> found) {
+  private void byRole(int account, List<Besides> found) {
     Administration administration = context.assessment.powers().roles().administration();
     long asOf = context.model.asOf().getEpochSecond();
     for (int g : context.assessment.powers().roles().grantsOf(account)) {
@@ -143,17 +139,16 @@ public final class SourceFinder implements Finder {
               .toList();
       if (grant.activeAt(asOf) && !actions.isEmpty()) {
         found.add(
-            String.join(", ", actions)
-                + " over "
-                + administration.over(grant)
-                + ", by the admin role "
-                + administration.roles().get(grant.role()).name());
+            new Besides.ByRole(
+                actions,
+                administration.over(grant),
+                administration.roles().get(grant.role()).name()));
       }
     }
   }
 
   /** The first object that it can do an action to; lists that are the same are asked once. */
-  private Optional<String> first(ReadingAccount reader, DirectoryTree tree, AdminAction action) {
+  private Optional<Besides> first(ReadingAccount reader, DirectoryTree tree, AdminAction action) {
     Powers powers = context.assessment.powers();
     java.util.Set<Long> asked = new java.util.HashSet<>();
     for (int object = 0; object < tree.size(); object++) {
@@ -162,7 +157,7 @@ public final class SourceFinder implements Finder {
           && asked.add(list)
           && powers.lists().byList(reader.account(), action, new DirectoryTrees.Spot(tree, object))
               == Verdict.YES) {
-        return Optional.of(action.name() + ": " + tree.label(object));
+        return Optional.of(new Besides.ToObject(action.name(), tree.label(object)));
       }
     }
     return Optional.empty();
@@ -179,12 +174,9 @@ public final class SourceFinder implements Finder {
               "",
               key,
               Weight.LOW,
-              view.system().name()
-                  + " has no emergency account: nobody gets in without "
-                  + view.system().sight().directory(),
+              new SourceDetails.NoEmergencyAccount(view.number()),
               List.of(key),
-              List.of(),
-              "keep an account in the application, sealed, and write down when it was tried"));
+              List.of()));
     }
     LocalDate now = context.model.asOf().atZone(ZoneOffset.UTC).toLocalDate();
     for (Terms.Emergency account : accounts) {
@@ -197,46 +189,30 @@ public final class SourceFinder implements Finder {
                 account.account(),
                 key,
                 Weight.LOW,
-                "the emergency account "
-                    + account.account()
-                    + " of "
-                    + view.system().name()
-                    + (toCome
-                        ? " is said to have been tried on "
-                            + account.tried().orElseThrow()
-                            + ", which is still to come"
-                        : days.map(d -> " was last tried " + d + " days ago")
-                            .orElse(" was never tried")),
+                new SourceDetails.EmergencyUntested(
+                    view.number(), account.account(), account.tried(), days),
                 List.of(key),
-                List.of(
-                    Evidence.of(
-                        "a try within " + context.limits.untriedDays() + " days is expected")),
-                "sign in with it once, and write down the date"));
+                List.of(new Evidence.TrialExpected(context.limits.untriedDays()))));
       }
     }
   }
+
+  /** What somebody has to be responsible for. */
+  private record Owned(Sort sort, String name, Key key) {}
 
   private void owners(Consumer<Finding> out) {
     if (context.rules.owners().contains("applications")) {
       for (SystemView view : context.model.systems()) {
         Integer owner = context.assessment.owned().applications().get(view.id());
-        String what = "the application " + view.system().name();
-        if (owner == null) {
-          out.accept(owner(what, context.systemKey(view)));
-        } else {
-          gone(what, context.systemKey(view), owner, out);
-        }
+        Owned what = new Owned(Sort.APPLICATION, view.system().name(), context.systemKey(view));
+        owner(what, owner, out);
       }
     }
     if (context.rules.owners().contains("scopes")) {
       for (AdminScope scope : context.assessment.powers().roles().administration().scopes()) {
         Integer owner = context.assessment.owned().scopes().get(scope.id());
         Key key = new Key(KeyKind.NODE, "scope", scope.id());
-        if (owner == null) {
-          out.accept(owner("the admin scope " + scope.name(), key));
-        } else {
-          gone("the admin scope " + scope.name(), key, owner, out);
-        }
+        owner(new Owned(Sort.SCOPE, scope.name(), key), owner, out);
       }
     }
     if (context.rules.owners().contains("groups")) {
@@ -271,10 +247,8 @@ public final class SourceFinder implements Finder {
     given.sort();
     for (int i = 0; i < given.size(); i++) {
       if (!isOwned(given.get(i))) {
-        out.accept(
-            owner(
-                "the group " + context.facts.label(given.get(i)) + ", which carries rights",
-                context.facts.key(given.get(i))));
+        Key key = context.facts.key(given.get(i));
+        owner(new Owned(Sort.GROUP, context.facts.label(given.get(i)), key), null, out);
       }
     }
   }
@@ -284,41 +258,26 @@ public final class SourceFinder implements Finder {
         .anyMatch(attribute -> !context.facts.values(group, attribute).isEmpty());
   }
 
-  /** An owner whose account does not work any more. */
-  private void gone(String what, Key key, int owner, Consumer<Finding> out) {
-    if (context.facts.kind(owner) != SubjectKind.ACCOUNT) {
-      return;
+  /** Where nobody is the owner, or one whose account does not work any more. */
+  private void owner(Owned what, @Nullable Integer owner, Consumer<Finding> out) {
+    if (owner == null) {
+      SourceDetails details = new SourceDetails.NoOwner(what.sort, what.name);
+      List<Key> itself = List.of(what.key);
+      out.accept(of(FindingKind.NO_OWNER, "", what.key, Weight.LOW, details, itself, List.of()));
+    } else if (context.facts.kind(owner) == SubjectKind.ACCOUNT) {
+      boolean disabled = context.facts.is(owner, Facts.DISABLED);
+      if (disabled || context.facts.expires(owner) <= context.model.asOf().getEpochSecond()) {
+        out.accept(
+            of(
+                FindingKind.OWNER_GONE,
+                "",
+                what.key,
+                Weight.MEDIUM,
+                new SourceDetails.OwnerGone(what.sort, what.name, owner, disabled),
+                List.of(context.facts.key(owner)),
+                List.of()));
+      }
     }
-    boolean disabled = context.facts.is(owner, org.sobercompass.core.facts.Facts.DISABLED);
-    boolean expired = context.facts.expires(owner) <= context.model.asOf().getEpochSecond();
-    if (disabled || expired) {
-      out.accept(
-          of(
-              FindingKind.OWNER_GONE,
-              "",
-              key,
-              Weight.MEDIUM,
-              Words.subject(context.facts, owner)
-                  + " is the owner of "
-                  + what
-                  + " and is "
-                  + (disabled ? "disabled" : "expired"),
-              List.of(context.facts.key(owner)),
-              List.of(),
-              "name an owner whose account works"));
-    }
-  }
-
-  private Finding owner(String what, Key key) {
-    return of(
-        FindingKind.NO_OWNER,
-        "",
-        key,
-        Weight.LOW,
-        "nobody is responsible for " + what,
-        List.of(key),
-        List.of(),
-        "name an owner: an account or group that exists");
   }
 
   private Finding of(
@@ -326,21 +285,9 @@ public final class SourceFinder implements Finder {
       String rule,
       Key cause,
       Weight weight,
-      String sentence,
+      SourceDetails details,
       List<Key> subjects,
-      List<Evidence> evidence,
-      String advice) {
-    return new Finding(
-        kind,
-        rule,
-        cause,
-        weight,
-        List.of(kind.words()),
-        sentence,
-        "",
-        subjects,
-        evidence,
-        advice,
-        List.of());
+      List<? extends Evidence> evidence) {
+    return context.decision(kind, rule, cause, weight, details, evidence, "", subjects);
   }
 }

@@ -8,16 +8,17 @@ import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Holders;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Implicit;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Weight;
-import org.sobercompass.core.problem.Problem;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.GrantDetails;
+import org.sobercompass.core.findings.details.Strength;
+import org.sobercompass.core.key.Key;
 import org.sobercompass.core.system.Grant;
 
 /** Single grants: to the missing, to everyone, to a person, redundant; and open applications. */
@@ -74,91 +75,62 @@ public final class GrantFinder implements Finder {
   }
 
   private Finding open(SystemView view) {
-    List<String> why = new ArrayList<>(List.of("nobody is asked who they are"));
     Weight weight = Weight.LOW;
+    List<Strength> given = new ArrayList<>();
     List<Evidence> evidence = new ArrayList<>();
     for (Grant grant : view.grants()) {
       if (grant.subject() == context.facts.implicit(Implicit.EVERYONE)) {
-        Weight own = context.weight(view, view.system().roles().get(grant.role()), why);
+        Strength strength = context.strength(view, grant);
+        Weight own = FindingContext.weight(strength);
         weight = own.compareTo(weight) > 0 ? own : weight;
-        evidence.add(context.line(view, grant));
+        given.add(strength);
+        evidence.add(new Evidence.Assigned(view.number(), grant));
       }
     }
-    return new Finding(
+    Key key = context.systemKey(view);
+    return context.decision(
         FindingKind.NO_SIGN_IN,
         "",
-        context.systemKey(view),
+        key,
         weight,
-        why,
-        view.system().name()
-            + " asks for no sign-in: whoever reaches it can do what its role for"
-            + " everyone gives",
-        view.id(),
-        List.of(context.systemKey(view)),
+        new GrantDetails.NoSignIn(view.number(), given),
         evidence,
-        "let " + view.system().name() + " ask for a sign-in, or give everyone less",
-        List.of());
+        view.id(),
+        List.of(key));
   }
 
   private Finding missing(SystemView view, int number, Grant grant) {
-    List<String> why = new ArrayList<>(List.of(Words.whoHolds(grant.subject())));
-    context.weight(view, view.system().roles().get(grant.role()), why);
     return context.ofGrant(
         FindingKind.UNRESOLVED_SUBJECT,
         view,
         number,
-        grant,
         Weight.LOW,
-        why,
-        "the role "
-            + context.roleName(view, grant)
-            + " of "
-            + view.system().name()
-            + " is given to "
-            + Problem.quote(grant.subjectText())
-            + Words.whoIsMissing(grant.subject()),
-        List.of(),
-        "withdraw the assignment, or correct the name");
+        new GrantDetails.MissingSubject(view.number(), grant, context.strength(view, grant)),
+        List.of());
   }
 
   private Finding person(SystemView view, int number, Grant grant) {
-    List<String> why = new ArrayList<>(List.of("it follows the person, not the task"));
-    Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
-    boolean high = weight == Weight.HIGH && context.isWide(view.resources(), grant);
+    Strength strength = context.strength(view, grant);
+    boolean high = FindingContext.weight(strength) == Weight.HIGH;
     return context.ofGrant(
         FindingKind.DIRECT_ASSIGNMENT,
         view,
         number,
-        grant,
-        high ? Weight.MEDIUM : Weight.LOW,
-        why,
-        "given to a person instead of a group: " + context.describe(view, grant),
-        List.of(context.facts.key(grant.subject())),
-        "give the role to a group of those who do the task, and withdraw this");
+        high && context.isWide(view.resources(), grant) ? Weight.MEDIUM : Weight.LOW,
+        new GrantDetails.ToPerson(view.number(), grant, strength),
+        context.subject(grant.subject()));
   }
 
   private Finding everyone(SystemView view, int number, Grant grant) {
-    List<String> why = new ArrayList<>();
     int reached = grant.activeAt(context.model.asOf().getEpochSecond()) ? reached(view, grant) : 0;
-    Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
-    why.add("it reaches " + Words.count(reached, "account", "accounts"));
+    Strength strength = context.strength(view, grant);
     return context.ofGrant(
         FindingKind.ASSIGNED_TO_EVERYONE,
         view,
         number,
-        grant,
-        weight,
-        why,
-        Words.subject(context.facts, grant.subject())
-            + " gets the role "
-            + context.roleName(view, grant)
-            + " of "
-            + view.system().name()
-            + " ("
-            + Words.count(reached, "account", "accounts")
-            + ")",
-        List.of(context.facts.key(grant.subject())),
-        "give the role to the groups that need it, and withdraw this");
+        FindingContext.weight(strength),
+        new GrantDetails.ToEveryone(view.number(), grant, strength, reached),
+        context.subject(grant.subject()));
   }
 
   private int reached(SystemView view, Grant grant) {

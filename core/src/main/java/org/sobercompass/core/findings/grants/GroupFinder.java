@@ -1,6 +1,7 @@
 package org.sobercompass.core.findings.grants;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
@@ -9,16 +10,16 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Dangling;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Remedy;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.GroupDetails;
 import org.sobercompass.core.membership.Circles;
 import org.sobercompass.core.membership.MembershipGraph;
 import org.sobercompass.core.store.IntList;
@@ -29,6 +30,9 @@ public final class GroupFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS =
       EnumSet.of(FindingKind.CIRCULAR_NESTING, FindingKind.DANGLING_MEMBER);
+
+  /** So many of the members that are not there are shown. */
+  private static final int SHOWN = 10;
 
   private final FindingContext context;
   private final Facts facts;
@@ -98,49 +102,31 @@ public final class GroupFinder implements Finder {
   }
 
   private Finding circle(int[] groups) {
-    List<Integer> all = java.util.Arrays.stream(groups).boxed().toList();
-    List<String> names = new ArrayList<>(all.stream().map(facts::label).toList());
-    names.add(names.get(0));
-    int last = groups[groups.length - 1];
-    return new Finding(
+    List<Integer> all = Arrays.stream(groups).boxed().toList();
+    return context.finding(
         FindingKind.CIRCULAR_NESTING,
         "",
         facts.key(groups[0]),
         Weight.MEDIUM,
-        List.of("whoever may edit one of them hands out the rights of all"),
-        "groups contain each other and carry rights: " + String.join(" → ", names),
+        new GroupDetails.Circle(all),
+        List.of(new Evidence.Circle(all)),
         "",
         context.keys(all),
-        List.of(Evidence.of("each is a member of the next: " + String.join(" → ", names))),
-        "take "
-            + facts.label(last)
-            + " out of "
-            + facts.label(groups[0])
-            + ", after looking who would lose what",
         new Remedy.Uncircled(all));
   }
 
   private Finding dangling(int group, List<Dangling> missing) {
-    List<Evidence> evidence =
-        missing.stream()
-            .limit(10)
-            .map(d -> Evidence.of(d.via().attribute() + ": " + d.text()))
-            .toList();
-    return new Finding(
+    return context.decision(
         FindingKind.DANGLING_MEMBER,
         "",
         facts.key(group),
         Weight.LOW,
-        List.of("whoever gets that name next gets the rights of the group"),
-        "the group "
-            + facts.label(group)
-            + " carries rights and lists "
-            + Words.count(
-                missing.size(), "member that does not exist", "members that do not exist"),
+        new GroupDetails.MissingMembers(group, missing.size()),
+        missing.stream()
+            .limit(SHOWN)
+            .map(d -> new Evidence.MissingMember(d.via().attribute(), d.text()))
+            .toList(),
         "",
-        List.of(facts.key(group)),
-        evidence,
-        "take the missing members out of the group",
-        List.of());
+        List.of(facts.key(group)));
   }
 }

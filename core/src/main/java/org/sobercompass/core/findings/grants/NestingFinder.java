@@ -9,17 +9,16 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.GroupDetails;
 import org.sobercompass.core.membership.MembershipGraph;
-import org.sobercompass.core.membership.MembershipPaths;
 import org.sobercompass.core.membership.ShortestPaths;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.store.Stamps;
@@ -116,33 +115,20 @@ public final class NestingFinder implements Finder {
   private Finding finding(int group, List<SystemView> views, IntList deep, int deepest) {
     List<Evidence> evidence = new ArrayList<>();
     for (int i = 0; i < Math.min(FindingContext.SHOWN, deep.size()); i++) {
-      paths.find(deep.get(i), group).ifPresent(path -> evidence.add(Evidence.of(chain(path))));
+      paths
+          .find(deep.get(i), group)
+          .ifPresent(path -> evidence.add(new Evidence.Chain(path.subjects())));
     }
-    List<String> names = views.stream().map(view -> view.system().name()).toList();
-    return new Finding(
+    List<Integer> systems = views.stream().map(SystemView::number).toList();
+    return context.decision(
         FindingKind.DEEP_NESTING,
         "",
         facts.key(group),
         Weight.LOW,
-        List.of(
-            "up to " + deepest + " memberships one after the other",
-            "more than " + context.limits.nesting()),
-        Words.count(deep.size(), "account gets", "accounts get")
-            + " the rights of "
-            + facts.label(group)
-            + " in "
-            + String.join(", ", names)
-            + " through "
-            + deepest
-            + " nested memberships",
-        views.size() == 1 ? views.get(0).id() : "",
-        facts.keys(deep.toArray()),
+        new GroupDetails.DeepNesting(
+            group, systems, deep.size(), deepest, context.limits.nesting()),
         evidence,
-        "put them, or a group of them, into " + facts.label(group) + " itself",
-        List.of());
-  }
-
-  private String chain(MembershipPaths.Path path) {
-    return String.join(" → ", path.subjects().stream().map(s -> Words.subject(facts, s)).toList());
+        views.size() == 1 ? views.get(0).id() : "",
+        facts.keys(deep.toArray()));
   }
 }

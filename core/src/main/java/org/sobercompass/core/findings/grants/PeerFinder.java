@@ -9,17 +9,17 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Peers;
 import org.sobercompass.core.findings.Remedy;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.UseDetails;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 
@@ -115,30 +115,15 @@ public final class PeerFinder implements Finder {
       }
     }
     int most = rare.stream().mapToInt(right -> holders[right]).max().orElse(0);
-    boolean one = accounts.size() == 1;
-    return new Finding(
+    return context.finding(
         FindingKind.PEER_OUTLIER,
         view.id(),
         new Key(KeyKind.NODE, "peers", values + "/" + String.join(",", texts)),
         strong ? Weight.MEDIUM : Weight.LOW,
-        List.of(
-            most + " of " + peers + " peers hold it (" + 100 * most / peers + " %)",
-            "peers: " + values),
-        (one
-                ? Words.subject(facts, accounts.get(0)) + " holds "
-                : accounts.size() + " accounts hold ")
-            + String.join(", ", texts)
-            + " of "
-            + view.system().name()
-            + ", as "
-            + (most == accounts.size() ? "no other" : "hardly any other")
-            + " of "
-            + peers
-            + " peers does",
+        new UseDetails.Outlier(view.number(), accounts, values, rare, most, peers),
+        evidence,
         view.id(),
         context.keys(accounts),
-        evidence,
-        "take it away, or say what is different about the task",
         new Remedy.Unheld(accounts, view.number(), rare));
   }
 }

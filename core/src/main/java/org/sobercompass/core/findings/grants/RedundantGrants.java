@@ -9,15 +9,15 @@ import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Redundancy;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Implicit;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Focus;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.GrantDetails;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
@@ -186,32 +186,29 @@ final class RedundantGrants {
   }
 
   private Finding covered(SystemView view, int cover, List<Integer> each) {
+    Grant by = view.grants().get(cover);
     List<Evidence> evidence = new ArrayList<>();
     List<Change> changes = new ArrayList<>();
     List<Key> subjects = new ArrayList<>();
-    evidence.add(context.line(view, view.grants().get(cover)));
+    evidence.add(new Evidence.Assigned(view.number(), by));
     for (int number : each) {
       Grant grant = view.grants().get(number);
       changes.addAll(context.removal(view, number));
       if (evidence.size() <= FindingContext.SHOWN) {
-        evidence.add(context.line(view, grant));
+        evidence.add(new Evidence.Assigned(view.number(), grant));
       }
       subjects.add(context.facts.key(grant.subject()));
     }
-    return new Finding(
+    return context.finding(
         FindingKind.REDUNDANT_ASSIGNMENT,
         COVERED,
-        context.grantKey(view, view.grants().get(cover)),
+        context.grantKey(view, by),
         Weight.LOW,
-        List.of("without them nobody would hold less, or more, at any time left in their windows"),
-        Words.count(each.size(), "assignment changes", "assignments change")
-            + " nothing, since another gives the same: "
-            + context.describe(view, view.grants().get(cover)),
+        new GrantDetails.Covered(view.number(), by, each.size()),
+        evidence,
         view.id(),
         subjects.stream().distinct().sorted().toList(),
-        evidence,
-        "withdraw them",
-        changes);
+        FindingContext.ending(changes));
   }
 
   private Finding redundant(SystemView view, int number, Grant grant) {
@@ -219,13 +216,8 @@ final class RedundantGrants {
         FindingKind.REDUNDANT_ASSIGNMENT,
         view,
         number,
-        grant,
         Weight.LOW,
-        List.of("without it nobody would hold less, or more, at any time left in its window"),
-        "the assignment of "
-            + context.describe(view, grant)
-            + " changes nothing: others give the same",
-        List.of(context.facts.key(grant.subject())),
-        "withdraw it, and look again: of two that cover each other only one may go");
+        new GrantDetails.Redundant(view.number(), grant),
+        context.subject(grant.subject()));
   }
 }

@@ -11,13 +11,13 @@ import java.util.function.Consumer;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Bulk;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.GrantDetails;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Decision;
 import org.sobercompass.core.system.Grant;
@@ -123,7 +123,7 @@ public final class TakenAwayFinder implements Finder {
   }
 
   /** A right that one account loses, and the grant that would give it. */
-  private Optional<String> example(SystemView view, int number, int account) {
+  private Optional<Evidence> example(SystemView view, int number, int account) {
     Grant taking = view.grants().get(number);
     for (int right : view.rights().byText()) {
       boolean maybe = view.rights().isStrongest(right);
@@ -136,15 +136,8 @@ public final class TakenAwayFinder implements Finder {
         boolean taken =
             stop.reason() == Stopped.Reason.DENIED || stop.reason() == Stopped.Reason.NEARER;
         if (taken && decision.verdict() != Verdict.YES && stop.grant() != number) {
-          return Optional.of(
-              Words.subject(context.facts, account)
-                  + ": "
-                  + view.rights().text(right)
-                  + " at "
-                  + view.resources().id(node)
-                  + ", which "
-                  + context.describe(view, view.grants().get(stop.grant()))
-                  + " would give");
+          Grant by = view.grants().get(stop.grant());
+          return Optional.of(new Evidence.Lost(account, view.number(), right, node, by));
         }
       }
     }
@@ -155,26 +148,19 @@ public final class TakenAwayFinder implements Finder {
     SystemView view = what.view;
     int number = what.grant;
     Grant grant = view.grants().get(number);
-    List<Evidence> evidence = new ArrayList<>(List.of(context.line(view, grant)));
-    example(view, number, what.accounts.get(0)).ifPresent(line -> evidence.add(Evidence.of(line)));
-    boolean denied = !RightBits.isEmpty(view.system().roles().get(grant.role()).denies());
-    return new Finding(
+    List<Evidence> evidence = new ArrayList<>();
+    evidence.add(new Evidence.Assigned(view.number(), grant));
+    example(view, number, what.accounts.get(0)).ifPresent(evidence::add);
+    boolean denies = !RightBits.isEmpty(view.system().roles().get(grant.role()).denies());
+    return context.finding(
         FindingKind.ASSIGNMENT_REMOVES_RIGHTS,
         "",
         context.grantKey(view, grant),
         Weight.LOW,
-        List.of(
-            denied ? "what is denied is taken away everywhere" : "the nearer one decides",
-            Words.count(what.accounts.size(), "account loses", "accounts lose") + " something"),
-        "the assignment of "
-            + context.describe(view, grant)
-            + " takes away from "
-            + Words.count(what.accounts.size(), "account", "accounts")
-            + " what another assignment gives them",
+        new GrantDetails.TakesAway(view.number(), grant, denies, what.accounts.size()),
+        evidence,
         view.id(),
         context.facts.keys(what.accounts.toArray()),
-        evidence,
-        "give both at the same place, or decide which is meant and withdraw the other",
-        context.removal(view, number));
+        FindingContext.ending(context.removal(view, number)));
   }
 }

@@ -12,16 +12,17 @@ import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Bulk;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Remedy;
 import org.sobercompass.core.findings.Usage;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.Strength;
+import org.sobercompass.core.findings.details.UseDetails;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
@@ -37,6 +38,9 @@ public final class UsageFinder implements Finder {
       EnumSet.of(FindingKind.UNUSED_RIGHTS, FindingKind.RARELY_USED_ROLE);
 
   private static final long DAY = 86_400;
+
+  /** So many of those who do not use something are named. */
+  private static final int SHOWN = 10;
 
   private final FindingContext context;
   private final long asOf;
@@ -128,47 +132,26 @@ public final class UsageFinder implements Finder {
 
   private Finding unused(SystemView view, int number, Reached who) {
     Grant grant = view.grants().get(number);
-    List<String> why = new ArrayList<>();
-    Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
-    why.add("no use in " + context.limits.unusedDays() + " days");
+    Strength strength = context.strength(view, grant);
     int all = who.all.cardinality();
     int unused = who.unused.cardinality();
     boolean nobody = unused == all;
-    String whom =
-        all == 1
-            ? "the only account that is given it"
-            : nobody
-                ? "none of the " + all + " accounts that are given it"
-                : unused + " of the " + all + " accounts that are given it";
-    String verb =
-        nobody && all > 1 ? " has used " : unused == 1 ? " has not used " : " have not used ";
-    List<Evidence> evidence = new ArrayList<>(List.of(context.line(view, grant)));
+    List<Evidence> evidence = new ArrayList<>();
+    evidence.add(new Evidence.Assigned(view.number(), grant));
     if (!nobody) {
-      who.unused.stream()
-          .limit(10)
-          .forEach(
-              account ->
-                  evidence.add(Evidence.of("no use by " + Words.subject(context.facts, account))));
+      who.unused.stream().limit(SHOWN).mapToObj(Evidence.NotUsedBy::new).forEach(evidence::add);
     }
     var given = List.of(new Remedy.Ungiven.Given(view.number(), number));
-    return new Finding(
+    return context.finding(
         FindingKind.UNUSED_RIGHTS,
         "",
         context.grantKey(view, grant),
-        weight == Weight.HIGH && nobody ? Weight.MEDIUM : Weight.LOW,
-        why,
-        whom
-            + verb
-            + context.describe(view, grant)
-            + ", for "
-            + context.limits.unusedDays()
-            + " days",
+        nobody ? FindingContext.reduced(FindingContext.weight(strength)) : Weight.LOW,
+        new UseDetails.Unused(
+            view.number(), grant, strength, all, unused, context.limits.unusedDays()),
+        evidence,
         view.id(),
         context.keys(who.unused),
-        evidence,
-        nobody
-            ? "withdraw it, after asking those who have it"
-            : "ask those who do not use it, then take them out of the group that gives it",
         nobody
             ? new Remedy.Made(context.removal(view, number))
             : new Remedy.Ungiven(who.unused.stream().boxed().toList(), given));
@@ -213,33 +196,29 @@ public final class UsageFinder implements Finder {
   private Finding hardly(
       SystemView view, Grant grant, int account, int used, int all, Usage.OfSystem usage) {
     RoleInfo role = view.system().roles().get(grant.role());
-    List<String> texts = new ArrayList<>();
+    List<Integer> usedRights = new ArrayList<>();
     for (int right = 0; right < view.rights().size(); right++) {
       if (role.allows(right) && usage.right(account, right).orElse(Long.MIN_VALUE) >= limit) {
-        texts.add(view.rights().text(right));
+        usedRights.add(right);
       }
     }
-    return new Finding(
+    return context.decision(
         FindingKind.RARELY_USED_ROLE,
         view.id() + "/" + role.id(),
         context.facts.key(account),
         Weight.LOW,
+        new UseDetails.HardlyUsed(
+            view.number(),
+            grant.role(),
+            account,
+            used,
+            all,
+            context.limits.unusedDays(),
+            context.limits.usedPercent()),
         List.of(
-            used + " of " + all + " permissions used in " + context.limits.unusedDays() + " days",
-            "below " + context.limits.usedPercent() + " %"),
-        Words.subject(context.facts, account)
-            + " uses "
-            + used
-            + " of the "
-            + all
-            + " permissions of the role "
-            + role.name()
-            + " of "
-            + view.system().name(),
+            new Evidence.Assigned(view.number(), grant),
+            new Evidence.Used(view.number(), usedRights)),
         view.id(),
-        List.of(context.facts.key(account)),
-        List.of(context.line(view, grant), Evidence.of("used: " + String.join(", ", texts))),
-        "a smaller role would do: sober fit " + view.id() + " names those that would",
-        List.of());
+        List.of(context.facts.key(account)));
   }
 }

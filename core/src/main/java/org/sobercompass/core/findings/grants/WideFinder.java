@@ -8,7 +8,6 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Breadth;
 import org.sobercompass.core.findings.Finder;
@@ -17,7 +16,9 @@ import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.Weight;
-import org.sobercompass.core.key.Key;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.GrantDetails;
+import org.sobercompass.core.findings.details.Strength;
 import org.sobercompass.core.system.Change;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
@@ -34,6 +35,9 @@ public final class WideFinder implements Finder {
           FindingKind.ASSIGNED_TO_LARGE_GROUP,
           FindingKind.ASSIGNED_TO_EMPTY_GROUP,
           FindingKind.UNSCOPED_ASSIGNMENT);
+
+  /** So much is shown of a group that is given several roles. */
+  private static final int SHOWN = 10;
 
   private final FindingContext context;
   private final Breadth breadth;
@@ -77,31 +81,21 @@ public final class WideFinder implements Finder {
 
   /** A group with nobody in it that is given several roles. */
   private Finding joined(int group, List<Finding> each) {
-    List<String> why = new ArrayList<>(List.of("nobody holds them today"));
-    List<Finding.Evidence> evidence = new ArrayList<>();
+    List<Evidence> evidence = new ArrayList<>();
     List<Change> changes = new ArrayList<>();
     each.forEach(finding -> evidence.addAll(finding.evidence()));
     each.forEach(finding -> changes.addAll(finding.changes()));
     List<String> systems = each.stream().map(Finding::system).distinct().toList();
-    why.add(Words.count(each.size(), "assignment", "assignments") + " of the same cause");
-    return new Finding(
+    return context.finding(
         FindingKind.ASSIGNED_TO_EMPTY_GROUP,
         "",
         context.facts.key(group),
         Weight.LOW,
-        why,
-        "the group "
-            + Words.subject(context.facts, group)
-            + " is empty and has "
-            + each.size()
-            + " roles in "
-            + Words.count(systems.size(), "application", "applications")
-            + "; its next member gets them",
+        new GrantDetails.EmptyGroup(group, each.size(), systems.size()),
+        evidence.subList(0, Math.min(evidence.size(), SHOWN)),
         systems.size() == 1 ? systems.get(0) : "",
         List.of(context.facts.key(group)),
-        evidence.subList(0, Math.min(evidence.size(), 10)),
-        "withdraw them, or put somebody in",
-        changes);
+        FindingContext.ending(changes));
   }
 
   private Finding over(SystemView view, int number, Grant grant) {
@@ -109,11 +103,8 @@ public final class WideFinder implements Finder {
         FindingKind.EXPIRED_ASSIGNMENT,
         view,
         number,
-        grant,
         Weight.LOW,
-        List.of("it gives nothing any more"),
-        "this assignment has expired and is still in place: " + context.describe(view, grant),
-        "withdraw it, or give it a new end");
+        new GrantDetails.Expired(view.number(), grant));
   }
 
   private void group(SystemView view, int number, Grant grant, Consumer<Finding> out) {
@@ -126,61 +117,37 @@ public final class WideFinder implements Finder {
         isUnit
             ? breadth.members(view, grant.subject()) == 0
             : breadth.isSurelyEmpty(view, grant.subject());
-    RoleInfo role = view.system().roles().get(grant.role());
+    Strength strength = context.strength(view, grant);
     if (isEmpty) {
-      List<String> why = new ArrayList<>(List.of("nobody holds it today"));
-      context.weight(view, role, why);
       Finding one =
           finding(
               FindingKind.ASSIGNED_TO_EMPTY_GROUP,
               view,
               number,
-              grant,
               Weight.LOW,
-              why,
-              "the group "
-                  + Words.subject(context.facts, grant.subject())
-                  + " is empty and has the role "
-                  + role.name()
-                  + " of "
-                  + view.system().name()
-                  + "; its next member gets it",
-              "withdraw it, or put somebody in");
+              new GrantDetails.ToEmptyGroup(view.number(), grant, strength));
       empty.computeIfAbsent(grant.subject(), g -> new ArrayList<>()).add(one);
       return;
     }
     boolean named = context.rules.broad().contains(grant.subject());
     int percent = context.limits.broadPercent();
-    if (givesMuch(view, role) && (named || breadth.holdsPercent(view, grant.subject(), percent))) {
-      int inside = breadth.members(view, grant.subject());
-      List<String> why = new ArrayList<>();
-      Weight weight = context.weight(view, role, why);
-      why.add(
-          named
-              ? "the workspace calls it broad"
-              : inside
-                  + " of the "
-                  + breadth.seen(view)
-                  + " that "
-                  + view.system().name()
-                  + " sees, "
-                  + percent
-                  + " % or more");
+    boolean many = named || breadth.holdsPercent(view, grant.subject(), percent);
+    if (many && givesMuch(view, view.system().roles().get(grant.role()))) {
       out.accept(
           finding(
               FindingKind.ASSIGNED_TO_LARGE_GROUP,
               view,
               number,
-              grant,
-              weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
-              why,
-              (isUnit ? "given to a unit with " : "given to a group with ")
-                  + Words.count(
-                      inside, isUnit ? "account" : "member", isUnit ? "accounts" : "members")
-                  + ": "
-                  + context.describe(view, grant),
-              "give the role to a group of those who do the task, or call the permissions"
-                  + " everyday: in the rules"));
+              FindingContext.reduced(FindingContext.weight(strength)),
+              new GrantDetails.ToMany(
+                  view.number(),
+                  grant,
+                  strength,
+                  isUnit,
+                  named,
+                  breadth.members(view, grant.subject()),
+                  breadth.seen(view),
+                  percent)));
     }
   }
 
@@ -214,36 +181,20 @@ public final class WideFinder implements Finder {
     RoleInfo role = view.system().roles().get(grant.role());
     boolean wide = view.resources().size() > 1 && context.isWide(view.resources(), grant);
     if (rare && wide && givesMuch(view, role)) {
-      List<String> why = new ArrayList<>();
-      Weight weight = context.weight(view, view.system().roles().get(grant.role()), why);
-      why.add(narrow + " of its " + all + " assignments are at one place");
+      Strength strength = context.strength(view, grant);
       out.accept(
           finding(
               FindingKind.UNSCOPED_ASSIGNMENT,
               view,
               number,
-              grant,
-              weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
-              why,
-              "given everywhere, while "
-                  + narrow
-                  + " others have it at one place only: "
-                  + context.describe(view, grant),
-              "give it at the place where it is needed, and withdraw this"));
+              FindingContext.reduced(FindingContext.weight(strength)),
+              new GrantDetails.Everywhere(view.number(), grant, strength, narrow, all)));
     }
   }
 
   private Finding finding(
-      FindingKind kind,
-      SystemView view,
-      int number,
-      Grant grant,
-      Weight weight,
-      List<String> why,
-      String sentence,
-      String advice) {
-    List<Key> subjects =
-        grant.subject() < 0 ? List.of() : List.of(context.facts.key(grant.subject()));
-    return context.ofGrant(kind, view, number, grant, weight, why, sentence, subjects, advice);
+      FindingKind kind, SystemView view, int number, Weight weight, GrantDetails details) {
+    int subject = view.grants().get(number).subject();
+    return context.ofGrant(kind, view, number, weight, details, context.subject(subject));
   }
 }

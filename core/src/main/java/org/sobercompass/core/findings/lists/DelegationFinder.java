@@ -12,7 +12,6 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.delegation.Delegation;
 import org.sobercompass.core.delegation.DirectoryTree;
@@ -22,11 +21,13 @@ import org.sobercompass.core.delegation.TrusteeNames;
 import org.sobercompass.core.findings.Entrusted;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.ObjectKeys;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.DelegationDetails;
+import org.sobercompass.core.findings.details.DelegationDetails.Given;
+import org.sobercompass.core.findings.details.Evidence;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.membership.GroupSizes;
@@ -180,79 +181,41 @@ public final class DelegationFinder implements Finder {
   }
 
   private Finding finding(Group group, List<Delegation> lines) {
-    DirectoryTree tree = group.tree;
+    Given most = most(group.tree, lines);
+    int objects = lines.size();
+    DelegationDetails details =
+        switch (group.kind) {
+          case DIRECT_ASSIGNMENT -> new DelegationDetails.ToPerson(most, objects);
+          case ASSIGNED_TO_EVERYONE ->
+              new DelegationDetails.ToEveryone(
+                  most, objects, powers.lists().counting(group.trustee).yes().cardinality());
+          case ASSIGNED_TO_LARGE_GROUP ->
+              new DelegationDetails.ToMany(
+                  most, objects, inside(group.trustee), accounts(group.tree));
+          case ASSIGNED_TO_EMPTY_GROUP -> new DelegationDetails.ToEmptyGroup(most, objects);
+          default -> new DelegationDetails.ToNobody(most, objects);
+        };
+    Weight own = Weight.values()[most.weight()];
+    Weight weight =
+        switch (group.kind) {
+          case DIRECT_ASSIGNMENT, ASSIGNED_TO_LARGE_GROUP -> FindingContext.reduced(own);
+          case ASSIGNED_TO_EVERYONE -> own;
+          default -> Weight.LOW;
+        };
+    return of(group, lines, weight, details);
+  }
+
+  /** The line that gives most, as a sentence needs it. */
+  private Given most(DirectoryTree tree, List<Delegation> lines) {
     Delegation worst = worst(tree, lines);
-    List<String> why = new ArrayList<>();
-    Weight weight = weight(tree, worst, why);
-    if (lines.size() > 1) {
-      why.add("on " + Words.count(lines.size(), "object", "objects"));
-    }
-    String name = names.name(group.trustee);
-    String what = worst.may() + ", on " + place(tree, worst.object()) + also(lines.size() - 1);
-    Weight low = weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW;
-    return switch (group.kind) {
-      case DIRECT_ASSIGNMENT -> {
-        why.add(0, "it follows the person, not the task");
-        yield of(
-            group,
-            lines,
-            low,
-            why,
-            "delegated to a person instead of a group: " + what + ", to " + name,
-            "give it to a group of those who do the task, and take these entries out");
-      }
-      case ASSIGNED_TO_EVERYONE -> {
-        int reached = powers.lists().counting(group.trustee).yes().cardinality();
-        why.add("it reaches " + Words.count(reached, "account", "accounts"));
-        yield of(
-            group,
-            lines,
-            weight,
-            why,
-            "delegated to " + name + ": " + what,
-            "give it to the groups that need it, and take these entries out");
-      }
-      case ASSIGNED_TO_LARGE_GROUP -> {
-        int inside = inside(group.trustee);
-        why.add(inside + " of the " + accounts(tree) + " accounts of " + tree.directory());
-        yield of(
-            group,
-            lines,
-            low,
-            why,
-            "delegated to a group with "
-                + Words.count(inside, "member", "members")
-                + ": "
-                + what
-                + ", to "
-                + name,
-            "give it to a group of those who do the task, and take these entries out");
-      }
-      case ASSIGNED_TO_EMPTY_GROUP ->
-          of(
-              group,
-              lines,
-              Weight.LOW,
-              why,
-              "the group "
-                  + name
-                  + " is empty and is delegated: "
-                  + what
-                  + "; its next member gets that",
-              "take these entries out, or put somebody in");
-      default ->
-          of(
-              group,
-              lines,
-              Weight.LOW,
-              why,
-              "delegated to "
-                  + group.trustee
-                  + ", who is in no directory: "
-                  + what
-                  + "; whoever gets that id next gets the right",
-              "take these entries out");
-    };
+    return new Given(
+        names.name(worst.trustee()),
+        worst.trustee(),
+        worst.may(),
+        place(tree, worst.object()),
+        tree.directory(),
+        worst.weight(),
+        below(tree, worst.object()));
   }
 
   /** The line that gives most, of those the one on most objects, of those the first. */
@@ -272,35 +235,13 @@ public final class DelegationFinder implements Finder {
     return tree.end(object) - object - 1;
   }
 
-  /** High for what gives an object itself, with all below it; low for what gives little. */
-  private static Weight weight(DirectoryTree tree, Delegation line, List<String> why) {
-    int below = below(tree, line.object());
-    String reach = below == 0 ? "" : ", with " + Words.count(below, "object", "objects") + " below";
-    if (line.weight() == 2) {
-      why.add("who can do that has the object itself" + reach);
-      return Weight.HIGH;
-    }
-    why.add(line.weight() == 1 ? "it gives much" + reach : "it gives little" + reach);
-    return line.weight() == 1 ? Weight.MEDIUM : Weight.LOW;
-  }
-
+  /** The name of an object; empty for the whole directory. */
   private static String place(DirectoryTree tree, int object) {
-    return tree.parent(object) < 0 ? "the whole directory " + tree.directory() : tree.label(object);
-  }
-
-  private static String also(int more) {
-    return more == 0
-        ? ""
-        : ", and more on " + Words.count(more, "further object", "further objects");
+    return tree.parent(object) < 0 ? "" : tree.label(object);
   }
 
   private Finding of(
-      Group group,
-      List<Delegation> lines,
-      Weight weight,
-      List<String> why,
-      String sentence,
-      String advice) {
+      Group group, List<Delegation> lines, Weight weight, DelegationDetails details) {
     Key cause =
         powers
             .trees()
@@ -314,37 +255,33 @@ public final class DelegationFinder implements Finder {
                             : KeyKind.ACCOUNT,
                         group.tree.directory(),
                         group.trustee));
-    return new Finding(
+    return context.finding(
         group.kind,
         group.tree.directory(),
         cause,
         weight,
-        why,
-        sentence,
+        details,
+        evidence(group.tree, lines),
         "",
         objects(group.tree, lines),
-        evidence(group.tree, lines),
-        advice,
-        removals(group.tree, lines));
+        FindingContext.ending(removals(group.tree, lines)));
   }
 
   private List<Key> objects(DirectoryTree tree, List<Delegation> lines) {
     return lines.stream().map(line -> keys.key(tree, line.object())).distinct().sorted().toList();
   }
 
-  private List<Evidence> evidence(DirectoryTree tree, List<Delegation> lines) {
+  private List<? extends Evidence> evidence(DirectoryTree tree, List<Delegation> lines) {
     return lines.stream()
         .limit(FEW)
         .map(
             line ->
-                Evidence.of(
-                    place(tree, line.object())
-                        + ": "
-                        + line.may()
-                        + " to "
-                        + names.name(line.trustee())
-                        + ", "
-                        + line.origin().words()))
+                new Evidence.DelegatedOn(
+                    tree.directory(),
+                    place(tree, line.object()),
+                    line.may(),
+                    names.name(line.trustee()),
+                    line.origin()))
         .toList();
   }
 
@@ -358,29 +295,16 @@ public final class DelegationFinder implements Finder {
   }
 
   private Finding claims(DirectoryTree tree, int object, List<Delegation> lines) {
-    Delegation worst = worst(tree, lines);
-    List<String> why = new ArrayList<>(List.of("it counts, and no list above shows it"));
-    Weight weight = weight(tree, worst, why);
-    return new Finding(
+    Given most = most(tree, lines);
+    return context.finding(
         FindingKind.UNSUPPORTED_INHERITANCE,
         "",
         keys.key(tree, object),
-        weight == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
-        why,
-        place(tree, object)
-            + " has "
-            + (lines.size() == 1 ? "an entry that claims" : "entries that claim")
-            + " to be inherited, and nothing above hands "
-            + (lines.size() == 1 ? "it" : "them")
-            + " on ("
-            + names.name(worst.trustee())
-            + ": "
-            + worst.may()
-            + ")",
+        FindingContext.reduced(Weight.values()[most.weight()]),
+        new DelegationDetails.Claimed(most, lines.size()),
+        evidence(tree, lines),
         "",
         List.of(keys.key(tree, object)),
-        evidence(tree, lines),
-        "take " + (lines.size() == 1 ? "it" : "them") + " out, or give the same in so many words",
-        removals(tree, lines));
+        FindingContext.ending(removals(tree, lines)));
   }
 }

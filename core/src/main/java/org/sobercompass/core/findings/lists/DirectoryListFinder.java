@@ -11,7 +11,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.NamedPower;
 import org.sobercompass.core.admin.NamedPowers;
 import org.sobercompass.core.admin.Powers;
@@ -32,11 +31,12 @@ import org.sobercompass.core.descriptor.DsRights;
 import org.sobercompass.core.descriptor.WellKnown;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.ObjectKeys;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.ListDetails;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
@@ -133,14 +133,9 @@ public final class DirectoryListFinder implements Finder {
       return all.stream().sorted().toList();
     }
 
-    private String also(IntList objects) {
-      return objects.size() == 1
-          ? ""
-          : "; the same on " + Words.count(objects.size() - 1, "further object", "further objects");
-    }
-
-    private String words(Ace ace) {
-      return names.name(ace.trustee()) + ": " + new EntryWords(tree.names()).of(ace);
+    private ListDetails.ListedEntry entry(Ace ace) {
+      String rights = new EntryWords(tree.names()).of(ace);
+      return new ListDetails.ListedEntry(names.name(ace.trustee()), rights);
     }
 
     /** Entries added here that another of the same list covers, where nothing is denied. */
@@ -161,25 +156,18 @@ public final class DirectoryListFinder implements Finder {
             changes.add(powers.lists().removal(tree, objects.get(i), entry));
           }
           out.accept(
-              new Finding(
+              context.finding(
                   FindingKind.REDUNDANT_ASSIGNMENT,
                   ace.trustee(),
                   key(object),
                   Weight.LOW,
-                  List.of("nothing is denied in the list, so without it the other gives the same"),
-                  "an entry on "
-                      + tree.label(object)
-                      + " changes nothing: another gives the same ("
-                      + words(ace)
-                      + ")"
-                      + also(objects),
+                  new ListDetails.CoveredEntry(tree.label(object), entry(ace), objects.size()),
+                  List.of(
+                      new Evidence.EntryFrom(Origin.ADDED, entry(ace)),
+                      new Evidence.EntryFrom(from.get(by), entry(list.get(by)))),
                   "",
                   keys(objects),
-                  List.of(
-                      Evidence.of("added here: " + words(ace)),
-                      Evidence.of(from.get(by).words() + ": " + words(list.get(by)))),
-                  "take it out",
-                  changes));
+                  FindingContext.ending(changes)));
         }
       }
     }
@@ -223,26 +211,23 @@ public final class DirectoryListFinder implements Finder {
       if (!missing.isEmpty()) {
         String above = tree.label(tree.parent(object));
         out.accept(
-            new Finding(
+            context.decision(
                 FindingKind.INHERITANCE_NOT_APPLIED,
                 "",
                 key(object),
                 Weight.MEDIUM,
-                List.of(
-                    Words.count(missing.size(), "entry", "entries")
-                        + " of the list above did not arrive"),
-                tree.label(object)
-                    + " did not get what "
-                    + above
-                    + " hands on ("
-                    + words(missing.get(0))
-                    + ")"
-                    + also(objects),
+                new ListDetails.NotHandedOn(
+                    tree.label(object),
+                    above,
+                    entry(missing.get(0)),
+                    missing.size(),
+                    objects.size()),
+                missing.stream()
+                    .limit(SHOWN)
+                    .map(ace -> new Evidence.MissingEntry(entry(ace)))
+                    .toList(),
                 "",
-                keys(objects),
-                missing.stream().limit(SHOWN).map(ace -> Evidence.of(words(ace))).toList(),
-                "write the list of " + above + " again, so that it is handed on again",
-                List.of()));
+                keys(objects)));
       }
     }
 
@@ -262,34 +247,21 @@ public final class DirectoryListFinder implements Finder {
           if (!these.isEmpty()) {
             differ.or(these);
             evidence.add(
-                Evidence.of(
-                    Words.count(these.cardinality(), "account", "accounts")
-                        + (as.intersects(these) ? " can " : " cannot ")
-                        + action.name()
-                        + " only by this order"));
+                new Evidence.ByOrder(these.cardinality(), as.intersects(these), action.name()));
           }
         }
       }
       if (!differ.isEmpty()) {
         out.accept(
-            new Finding(
+            context.decision(
                 FindingKind.ENTRY_ORDER,
                 "",
                 key(object),
                 Weight.LOW,
-                List.of(
-                    "in the usual order "
-                        + Words.count(differ.cardinality(), "account", "accounts")
-                        + " could do other things"),
-                "the list of "
-                    + tree.label(object)
-                    + " is not in the usual order, and what is allowed and denied depends on it"
-                    + also(objects),
-                "",
-                keys(objects),
+                new ListDetails.Order(tree.label(object), differ.cardinality(), objects.size()),
                 evidence,
-                "write the list again with what denies first, after looking who would lose what",
-                List.of()));
+                "",
+                keys(objects)));
       }
     }
 
@@ -331,35 +303,21 @@ public final class DirectoryListFinder implements Finder {
     }
 
     private Finding owner(int account, IntList objects) {
-      String name = Words.subject(context.facts, account);
       List<Evidence> evidence = new ArrayList<>();
       for (int i = 0; i < Math.min(SHOWN, objects.size()); i++) {
-        evidence.add(Evidence.of("owner of " + tree.label(objects.get(i)) + ": " + name));
+        evidence.add(new Evidence.OwnerOf(tree.label(objects.get(i)), account));
       }
       int first = objects.get(0);
       int below = tree.end(first) - first - 1;
-      return new Finding(
+      return context.decision(
           FindingKind.OWNER_NOT_ADMINISTRATOR,
           tree.directory(),
           context.facts.key(account),
           Weight.MEDIUM,
-          List.of(
-              "an owner may change the permissions, whatever the list says",
-              Words.count(below, "object", "objects") + " below"),
-          name
-              + " owns "
-              + tree.label(first)
-              + (objects.size() == 1
-                  ? ""
-                  : " and " + Words.count(objects.size() - 1, "further object", "further objects"))
-              + " and may give rights on "
-              + (objects.size() == 1 ? "it" : "them")
-              + " to anybody",
-          "",
-          keys(objects),
+          new ListDetails.PersonOwns(account, tree.label(first), objects.size(), below),
           evidence,
-          "give the ownership to the administrators of the directory",
-          List.of());
+          "",
+          keys(objects));
     }
   }
 }

@@ -14,10 +14,11 @@ import org.sobercompass.core.descriptor.Ace;
 import org.sobercompass.core.descriptor.Descriptor;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.ListDetails;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 
@@ -28,6 +29,9 @@ import org.sobercompass.core.key.KeyKind;
 public final class EarlierIdFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.FORMER_ID);
+
+  /** So many of the entries that name an id are shown. */
+  private static final int SHOWN = 10;
 
   private final FindingContext context;
 
@@ -93,25 +97,20 @@ public final class EarlierIdFinder implements Finder {
     for (Ace ace : descriptor.entries()) {
       Borne by = borne.get(ace.trustee());
       if (by != null) {
-        by.named.add(Evidence.of("an entry on " + tree.label(object) + " names " + ace.trustee()));
+        by.named.add(new Evidence.NamesFormerId(tree.label(object), ace.trustee()));
       }
     }
   }
 
   private Finding finding(String sid, Borne by) {
-    return new Finding(
+    return context.decision(
         FindingKind.FORMER_ID,
         sid,
         by.key,
         Weight.MEDIUM,
-        List.of(
-            Words.count(by.named.size(), "entry names", "entries name") + " it",
-            "whoever ran the earlier directory could have given it to anybody"),
-        by.bearer + " still has access through " + sid + ", an id kept from a former directory",
+        new ListDetails.FormerId(sid, by.bearer, by.named.size()),
+        by.named.stream().limit(SHOWN).toList(),
         "",
-        List.of(by.key),
-        by.named.stream().limit(10).toList(),
-        "name " + by.bearer + " itself in these entries, then take the former id away from it",
-        List.of());
+        List.of(by.key));
   }
 }

@@ -6,19 +6,18 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.ListDetails;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.membership.Memberships;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.system.Change;
-import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.Remark;
 
 /** What systems remark on their own facts: lists of files, rights in databases. */
@@ -73,49 +72,25 @@ public final class RemarkFinder implements Finder {
   }
 
   private Finding finding(SystemView view, Remark remark) {
-    FindingKind kind = FindingKind.of(remark.kind());
-    List<String> why = new ArrayList<>(List.of(kind.words()));
-    if (remark.also() > 0) {
-      why.add("the same on " + Words.count(remark.also(), "further path", "further paths"));
-    }
     List<Evidence> evidence = new ArrayList<>();
     List<Change> changes = new ArrayList<>();
     for (int number : remark.grants()) {
-      Grant grant = view.grants().get(number);
       if (evidence.size() < MOST) {
-        evidence.add(Evidence.of(line(view, grant)));
+        evidence.add(new Evidence.Entry(view.number(), view.grants().get(number)));
       }
       if (remark.kind().isEndedByRemoval()) {
         changes.addAll(context.removal(view, number));
       }
     }
-    String sentence =
-        remark.also() == 0
-            ? remark.sentence()
-            : remark.sentence()
-                + "; the same on "
-                + Words.count(remark.also(), "further path", "further paths");
-    return new Finding(
-        kind,
+    return context.finding(
+        FindingKind.of(remark.kind()),
         "",
         new Key(KeyKind.NODE, view.id(), remark.cause()),
         Weight.values()[remark.kind().weight()],
-        why,
-        sentence,
+        new ListDetails.Remarked(remark),
+        evidence,
         view.id(),
         context.keys(remark.subjects()),
-        evidence,
-        remark.advice(),
-        changes);
-  }
-
-  private String line(SystemView view, Grant grant) {
-    String from = grant.reason().isEmpty() ? "" : " (" + grant.reason() + ")";
-    return view.resources().id(grant.resource())
-        + ": "
-        + view.system().roles().get(grant.role()).name()
-        + " to "
-        + org.sobercompass.core.access.Words.trustee(context.facts, grant)
-        + from;
+        FindingContext.ending(changes));
   }
 }

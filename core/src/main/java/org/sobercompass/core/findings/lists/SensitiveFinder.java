@@ -17,6 +17,8 @@ import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.ListDetails;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.membership.SubjectSet;
@@ -88,7 +90,7 @@ public final class SensitiveFinder implements Finder {
         int resource = tree.find(place.substring(colon + 1)).orElse(-1);
         if (resource >= 0 && open.get(resource)) {
           told.set(resource);
-          out.accept(finding(view, read, resource, "the workspace calls it sensitive"));
+          out.accept(finding(view, read, resource, 0, 0));
         }
       }
     }
@@ -111,28 +113,22 @@ public final class SensitiveFinder implements Finder {
     boolean rare = folders.size() >= FEW && 4 * readable.size() <= folders.size();
     for (int folder : rare ? readable : List.<Integer>of()) {
       if (!told.get(folder)) {
-        String why =
-            folders.size() - readable.size() + " of " + folders.size() + " beside it are not";
-        out.accept(finding(view, read, folder, why));
+        int closed = folders.size() - readable.size();
+        out.accept(finding(view, read, folder, closed, folders.size()));
       }
     }
   }
 
-  private Finding finding(SystemView view, int read, int resource, String why) {
+  private Finding finding(SystemView view, int read, int resource, int closed, int siblings) {
     String path = view.resources().id(resource);
-    return new Finding(
+    return context.decision(
         FindingKind.READABLE_BY_EVERYONE,
         "",
         new Key(KeyKind.NODE, view.id(), path),
         Weight.MEDIUM,
-        List.of(why),
-        "everyone can read " + path + " of " + view.system().name() + "; " + why,
+        new ListDetails.OpenToAll(view.number(), path, closed, siblings),
+        List.of(new Evidence.OpenPlace(view.number(), path, read)),
         view.id(),
-        List.of(),
-        List.of(
-            Finding.Evidence.of(
-                path + ": everyone who can sign in has " + view.rights().text(read))),
-        "let those read it who need it, or say in the workspace that it is open",
         List.of());
   }
 }

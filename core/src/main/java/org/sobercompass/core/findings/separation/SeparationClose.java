@@ -5,9 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
 import org.sobercompass.core.findings.SeparationRule;
@@ -15,7 +13,9 @@ import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.findings.Side.Act;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.Side.RoleHeld;
-import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.SeparationDetails;
+import org.sobercompass.core.findings.details.SeparationDetails.Missing;
 import org.sobercompass.core.findings.separation.SeparationSweep.Hold;
 import org.sobercompass.core.system.Standing;
 
@@ -40,10 +40,10 @@ final class SeparationClose {
 
   private Finding finding(Close close) {
     SeparationRule rule = tests.rules.get(close.rule);
-    SeparationWords words = new SeparationWords(context, tests);
+    SeparationEvidence words = new SeparationEvidence(context, tests);
     int account = close.person.get(0).account();
     List<Evidence> evidence = new ArrayList<>();
-    List<String> missing = new ArrayList<>();
+    List<Missing> missing = new ArrayList<>();
     for (int side = 0; side < rule.sides().size(); side++) {
       boolean usable = (close.usable >>> side & 1) != 0;
       boolean held = (close.held >>> side & 1) != 0;
@@ -57,35 +57,27 @@ final class SeparationClose {
           reach
               .chain(close.rule, side, hold.account())
               .ifPresent(
-                  chain -> {
-                    missing.add("it could give itself the other side");
-                    evidence.add(Evidence.of("within reach: " + chain));
+                  steps -> {
+                    missing.add(new Missing.WithinReach());
+                    evidence.add(new Evidence.StepsToSide(steps));
                   });
         }
       }
     }
-    List<String> why = new ArrayList<>();
-    why.add("the rule " + rule.id() + " says " + rule.weight().word());
-    why.add("not a conflict yet: one step less");
-    why.addAll(missing.stream().distinct().toList());
-    return new Finding(
+    return context.decision(
         FindingKind.POTENTIAL_CONFLICT,
         rule.id(),
         context.facts.key(account),
-        rule.weight() == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
-        why,
-        Words.subject(context.facts, account)
-            + " holds one of the rights that must be kept apart and is close to the other: "
-            + rule.name()
-            + (missing.isEmpty() ? "" : "; " + missing.get(0)),
-        "",
-        context.keys(close.person.stream().map(Hold::account).toList()),
+        FindingContext.reduced(rule.weight()),
+        new SeparationDetails.Close(
+            SeparationEvidence.rule(rule), account, missing.stream().distinct().toList()),
         evidence,
-        "take this right away before the other is added, or decide that the other is never added",
-        List.of());
+        "",
+        context.keys(close.person.stream().map(Hold::account).toList()));
   }
 
-  private Optional<Evidence> first(SeparationWords words, SeparationRule rule, int side, int who) {
+  private Optional<Evidence> first(
+      SeparationEvidence words, SeparationRule rule, int side, int who) {
     for (Side item : rule.sides().get(side)) {
       Optional<Evidence> found = words.evidence(item, who);
       if (found.isPresent()) {
@@ -96,22 +88,22 @@ final class SeparationClose {
   }
 
   /** Why a side that is held cannot be used. */
-  private Optional<String> blocked(SeparationRule rule, int side, int account) {
+  private Optional<Missing> blocked(SeparationRule rule, int side, int account) {
     for (Side item : rule.sides().get(side)) {
       if (item instanceof Act act
           && tests.acts.stream().anyMatch(of -> of.asks(act, tests.rules) && of.may(account))) {
-        return Optional.of("it is not known whether it can " + act.action());
+        return Optional.of(new Missing.ActUnknown(act.action()));
       }
       String system =
           item instanceof Permission p ? p.system() : item instanceof RoleHeld h ? h.system() : "";
       Optional<SystemView> view = context.model.system(system);
       if (view.isPresent()) {
-        String name = view.get().system().name();
         Standing standing = context.asker.standing(view.get(), account);
+        int number = view.get().number();
         return Optional.of(
             standing.state() == Standing.State.USABLE
-                ? "in " + name + " it is not known whether it is held"
-                : "in " + name + ": " + String.join(", ", standing.reasons()));
+                ? new Missing.HoldingUnknown(number)
+                : new Missing.Blocked(number, standing));
       }
     }
     return Optional.empty();

@@ -18,6 +18,7 @@ import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.details.SeparationDetails.Together;
 import org.sobercompass.core.findings.separation.SeparationCauses.Broken;
 import org.sobercompass.core.findings.separation.SeparationSweep.Hold;
 import org.sobercompass.core.key.Key;
@@ -56,16 +57,6 @@ public final class SeparationFinder implements Finder {
   /** A cause of a conflict, and whom it concerns: persons by their first account. */
   record Draft(int rule, Cause cause, List<Integer> accounts) {}
 
-  /** In what the sides of a rule come together; the most general first. */
-  enum Together {
-    ROLE,
-    EVERYONE,
-    GROUP,
-    UNIT,
-    ACCOUNT,
-    PERSON
-  }
-
   /**
    * What a conflict comes from.
    *
@@ -91,7 +82,7 @@ public final class SeparationFinder implements Finder {
     holds.stream().filter(hold -> hold.usable() != 0).forEach(hold -> held.set(hold.rule()));
     reach.prepare(held);
     gather(holds);
-    new SeparationWords(context, tests).tell(present, out);
+    new SeparationEvidence(context, tests).tell(present, out);
     new SeparationClose(context, tests, reach).tell(close, out);
     roles(out);
   }
@@ -286,7 +277,7 @@ public final class SeparationFinder implements Finder {
   }
 
   private static Cause cause(SeparationCauses.RoleCause role) {
-    return new Cause(Together.ROLE, SeparationWords.key(role), Optional.of(role), -1, 0);
+    return new Cause(Together.ROLE, SeparationEvidence.key(role), Optional.of(role), -1, 0);
   }
 
   /** Roles that break a rule by themselves, and that nobody holds. */
@@ -295,8 +286,8 @@ public final class SeparationFinder implements Finder {
     present.forEach(draft -> told.add(draft.rule + " " + draft.cause.key.text()));
     for (int rule = 0; rule < tests.rules.size(); rule++) {
       for (SeparationCauses.RoleCause role : causes.get(rule).roles()) {
-        if (!told.contains(rule + " " + SeparationWords.key(role).text())) {
-          out.accept(new SeparationWords(context, tests).role(rule, role));
+        if (!told.contains(rule + " " + SeparationEvidence.key(role).text())) {
+          out.accept(new SeparationEvidence(context, tests).role(rule, role));
         }
       }
     }

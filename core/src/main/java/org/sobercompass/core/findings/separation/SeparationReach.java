@@ -123,13 +123,11 @@ final class SeparationReach {
   }
 
   /** The chain by which an account could give itself a side. */
-  Optional<String> chain(int rule, int side, int account) {
+  Optional<List<Reach.Step>> chain(int rule, int side, int account) {
     Within found = within.get(key(rule, side));
     if (found == null || !found.accounts.get(account)) {
       return Optional.empty();
     }
-    List<String> parts = new ArrayList<>();
-    found.chains.of(account).forEach(step -> parts.add(context.words(step)));
-    return Optional.of(String.join(" → ", parts));
+    return Optional.of(found.chains.of(account));
   }
 }

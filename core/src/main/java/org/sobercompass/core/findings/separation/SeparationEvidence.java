@@ -10,32 +10,33 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
-import org.sobercompass.core.access.Words;
-import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Finding;
-import org.sobercompass.core.findings.Finding.Evidence;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.Found;
 import org.sobercompass.core.findings.Remedy;
 import org.sobercompass.core.findings.SeparationRule;
 import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.findings.Side.Act;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.Side.RoleHeld;
-import org.sobercompass.core.findings.Telling;
-import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.SeparationDetails;
+import org.sobercompass.core.findings.details.SeparationDetails.Near;
+import org.sobercompass.core.findings.details.SeparationDetails.Together;
+import org.sobercompass.core.findings.details.Who;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.RoleInfo;
 
-/** Separation of duties in words, with the routes that show it. */
-final class SeparationWords {
+/** What is said of separation of duties, with the routes that show it. */
+final class SeparationEvidence {
   private final FindingContext context;
   private final SeparationTests tests;
 
-  SeparationWords(FindingContext context, SeparationTests tests) {
+  SeparationEvidence(FindingContext context, SeparationTests tests) {
     this.context = context;
     this.tests = tests;
   }
@@ -47,8 +48,8 @@ final class SeparationWords {
 
   /** Tells all conflicts. What is said of each is worked out when it is asked for. */
   void tell(List<SeparationFinder.Draft> drafts, Consumer<Finding> out) {
-    ThreadLocal<SeparationWords> own =
-        ThreadLocal.withInitial(() -> new SeparationWords(context.apart(), tests));
+    ThreadLocal<SeparationEvidence> own =
+        ThreadLocal.withInitial(() -> new SeparationEvidence(context.apart(), tests));
     for (SeparationFinder.Draft draft : drafts) {
       SeparationRule rule = tests.rules.get(draft.rule());
       out.accept(
@@ -57,69 +58,56 @@ final class SeparationWords {
               rule.id(),
               draft.cause().key(),
               rule.weight(),
-              Telling.later(() -> own.get().said(draft), () -> own.get().shown(draft)),
+              Found.later(
+                  context.model, () -> own.get().about(draft), () -> own.get().shown(draft)),
               "",
               context.keys(draft.accounts()),
               aim(draft)));
     }
   }
 
-  private Telling.Said said(SeparationFinder.Draft draft) {
+  private SeparationDetails about(SeparationFinder.Draft draft) {
     SeparationRule rule = tests.rules.get(draft.rule());
+    SeparationFinder.Cause cause = draft.cause();
     List<Integer> accounts = draft.accounts();
-    boolean person = draft.cause().in() == SeparationFinder.Together.PERSON;
-    List<String> why = new ArrayList<>();
-    why.add("the rule " + rule.id() + " says " + rule.weight().word());
-    why.add(Words.count(accounts.size(), "account is", "accounts are") + " concerned");
-    if (rule.where() != SeparationRule.Where.ANYWHERE) {
-      why.add(
-          "held "
-              + (rule.where() == SeparationRule.Where.SAME_NODE
-                  ? "at one node"
-                  : "at nodes one above the other"));
-    }
-    why.addAll(strength(rule));
-    why.addAll(routes(draft));
-    String who =
-        accounts.size() == 1 || person
-            ? Words.subject(context.facts, accounts.get(0)) + " holds"
-            : accounts.size() + " accounts hold";
-    return new Telling.Said(
-        why,
-        who + " rights that must be kept apart: " + rule.name() + "; " + words(draft.cause()),
-        advice(draft));
+    return new SeparationDetails.Conflict(
+        rule(rule),
+        cause.in(),
+        cause.subject(),
+        cause.role().map(SeparationEvidence::role),
+        new Who(accounts.size(), accounts.get(0)),
+        cause.accounts(),
+        strongest(rule),
+        assignments(draft));
+  }
+
+  /** A rule, as far as a sentence needs it. */
+  static SeparationDetails.Rule rule(SeparationRule rule) {
+    Near near =
+        switch (rule.where()) {
+          case ANYWHERE -> Near.ANYWHERE;
+          case SAME_NODE -> Near.AT_ONE_NODE;
+          default -> Near.ONE_ABOVE_THE_OTHER;
+        };
+    return new SeparationDetails.Rule(
+        rule.id(), rule.name(), rule.weight().word(), near, rule.sides().size());
+  }
+
+  private static SeparationDetails.RoleOf role(SeparationCauses.RoleCause cause) {
+    return new SeparationDetails.RoleOf(cause.view().number(), cause.role());
   }
 
   /** The routes of some of the accounts; where a person has several, of all of them together. */
   private List<Evidence> shown(SeparationFinder.Draft draft) {
     List<Integer> accounts = draft.accounts();
     boolean near = tests.rules.get(draft.rule()).where() != SeparationRule.Where.ANYWHERE;
-    boolean person = draft.cause().in() == SeparationFinder.Together.PERSON;
+    boolean person = draft.cause().in() == Together.PERSON;
     List<Evidence> evidence = new ArrayList<>();
     for (int i = 0; i < Math.min(FindingContext.SHOWN, accounts.size()); i++) {
       evidence.addAll(
           near(draft.rule(), person && i == 0 && near ? accounts : List.of(accounts.get(i))));
     }
     return evidence;
-  }
-
-  /** What brings the sides together, in words. */
-  private String words(SeparationFinder.Cause cause) {
-    return switch (cause.in()) {
-      case ROLE -> {
-        SeparationCauses.RoleCause role = cause.role().orElseThrow();
-        yield "the role "
-            + role.view().system().roles().get(role.role()).name()
-            + " of "
-            + role.view().system().name()
-            + " has both by itself";
-      }
-      case EVERYONE -> "everyone gets both";
-      case GROUP -> "every member of " + context.facts.label(cause.subject()) + " gets both";
-      case UNIT -> "every account in " + context.facts.label(cause.subject()) + " gets both";
-      case ACCOUNT -> "this account has both by itself";
-      case PERSON -> "they come together in " + cause.accounts() + " accounts of one person";
-    };
   }
 
   /** A role that breaks the rule by itself is to be split; the rest can be taken apart. */
@@ -134,34 +122,13 @@ final class SeparationWords {
     return new Remedy.Kept(tests.rules.get(draft.rule()).id(), List.copyOf(persons));
   }
 
-  private String advice(SeparationFinder.Draft draft) {
-    if (draft.cause().key().kind() == KeyKind.ROLE) {
-      return "split the role, so that each part can be given to somebody else";
-    }
-    int subject = draft.cause().subject();
-    return subject < 0
-        ? "take one side away from the account: end one of its routes"
-        : context.facts.kind(subject) == SubjectKind.IMPLICIT
-            ? "give one side to the groups that need it, instead of everyone"
-            : "take one side away from the "
-                + (context.facts.kind(subject) == SubjectKind.UNIT ? "unit " : "group ")
-                + context.facts.label(subject);
-  }
-
-  /** How much the sides are: what the rights on them can do. */
-  private List<String> strength(SeparationRule rule) {
+  /** How many sides have rights of the strongest kind. */
+  private int strongest(SeparationRule rule) {
     int strongest = 0;
     for (List<Side> side : rule.sides()) {
       strongest += side.stream().anyMatch(this::isStrongest) ? 1 : 0;
     }
-    return strongest == 0
-        ? List.of()
-        : List.of(
-            strongest
-                + " of the "
-                + rule.sides().size()
-                + (strongest == 1 ? " sides is" : " sides are")
-                + " of the strongest kind");
+    return strongest;
   }
 
   private boolean isStrongest(Side side) {
@@ -174,9 +141,9 @@ final class SeparationWords {
   }
 
   /** By how many assignments it comes together, where it does so in one account or person. */
-  private List<String> routes(SeparationFinder.Draft draft) {
-    if (draft.cause().subject() >= 0 || draft.cause().key().kind() == KeyKind.ROLE) {
-      return List.of();
+  private int assignments(SeparationFinder.Draft draft) {
+    if (draft.cause().subject() >= 0 || draft.cause().in() == SeparationDetails.Together.ROLE) {
+      return 0;
     }
     int count = 0;
     long asOf = context.model.asOf().getEpochSecond();
@@ -190,9 +157,7 @@ final class SeparationWords {
         }
       }
     }
-    return count == 0
-        ? List.of()
-        : List.of("it comes by " + Words.count(count, "assignment", "assignments"));
+    return count;
   }
 
   /** Routes to the sides where they meet; one a side, wherever, where that does not matter. */
@@ -207,7 +172,7 @@ final class SeparationWords {
     for (SeparationPlaces.Spot spot : places.spots(accounts)) {
       (spot.right() >= 0
               ? context.route(spot.view(), spot.account(), spot.right(), spot.node())
-              : Optional.of(context.line(spot.view(), spot.view().grants().get(spot.grant()))))
+              : Optional.of(assigned(spot.view(), spot.view().grants().get(spot.grant()))))
           .ifPresent(found::add);
     }
     for (int side = 0; side < rule.sides().size(); side++) {
@@ -257,9 +222,13 @@ final class SeparationWords {
         .map(
             of ->
                 of.can(account)
-                    ? act.route(context.assessment.powers(), account).orElse(act.action())
-                    : Words.subject(context.facts, account) + " perhaps can " + act.action())
-        .map(Evidence::of);
+                    ? new Evidence.CanAct(
+                        act.route(context.assessment.powers(), account).orElse(act.action()))
+                    : new Evidence.PerhapsCanAct(account, act.action()));
+  }
+
+  private static Evidence assigned(SystemView view, Grant grant) {
+    return new Evidence.Assigned(view.number(), grant);
   }
 
   private Optional<Evidence> role(SystemView view, RoleHeld held, int account) {
@@ -269,7 +238,7 @@ final class SeparationWords {
     for (int i = 0; i < grants.size(); i++) {
       Grant grant = view.grants().get(grants.get(i));
       if (grant.activeAt(asOf) && asked.get(grant.role())) {
-        return Optional.of(context.line(view, grant));
+        return Optional.of(assigned(view, grant));
       }
     }
     return Optional.empty();
@@ -286,31 +255,19 @@ final class SeparationWords {
             && p.system().equals(cause.view().id())
             && role.allows(p.right())) {
           var chain = cause.view().system().roleChain(cause.role(), p.right());
-          evidence.add(
-              Evidence.of(
-                  String.join(" → ", chain.roles())
-                      + ": "
-                      + (chain.entry().isEmpty() ? tests.words(item) : chain.entry())));
+          String entry = chain.entry().isEmpty() ? tests.words(item) : chain.entry();
+          evidence.add(new Evidence.RoleContains(chain.roles(), entry));
         }
       }
     }
-    return new Finding(
+    return context.decision(
         FindingKind.CONFLICTING_ROLE,
         rule.id(),
         key(cause),
-        rule.weight() == Weight.HIGH ? Weight.MEDIUM : Weight.LOW,
-        List.of("the rule " + rule.id() + " says " + rule.weight().word(), "nobody holds it today"),
-        "the role "
-            + role.name()
-            + " of "
-            + cause.view().system().name()
-            + " contains rights that must be kept apart: "
-            + rule.name()
-            + "; nobody holds it yet",
-        cause.view().id(),
-        List.of(),
+        FindingContext.reduced(rule.weight()),
+        new SeparationDetails.ConflictingRole(rule(rule), role(cause)),
         evidence,
-        "split the role before somebody is given it, or delete it",
+        cause.view().id(),
         List.of());
   }
 }
