@@ -39,6 +39,7 @@ module org.sobercompass.core {
       org.sobercompass.sources;
   exports org.sobercompass.core.system.files to
       org.sobercompass.sources;
+  exports org.sobercompass.core.system.remark;
   exports org.sobercompass.core.system.roles to
       org.sobercompass.sources;
   exports org.sobercompass.core.system.scopes to

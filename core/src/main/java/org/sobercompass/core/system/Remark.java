@@ -2,6 +2,7 @@ package org.sobercompass.core.system;
 
 import java.util.List;
 import java.util.Locale;
+import org.sobercompass.core.system.remark.Remarked;
 
 /**
  * Something wrong in the facts of one system, as the system itself sees it.
@@ -9,21 +10,19 @@ import java.util.Locale;
  * @param kind what kind
  * @param resource where
  * @param cause what tells it from others of its kind at the same place, stable
- * @param sentence what is wrong, one sentence
+ * @param about what is wrong, as data
  * @param subjects the numbers of the subjects concerned
  * @param grants the entries that show it
  * @param also how many further resources have the same from the same cause
- * @param advice what to do, one sentence
  */
 public record Remark(
     Kind kind,
     int resource,
     String cause,
-    String sentence,
+    Remarked about,
     List<Integer> subjects,
     List<Integer> grants,
-    int also,
-    String advice) {
+    int also) {
 
   /**
    * A kind of remark, each room its own. The finding of the same id explains it.

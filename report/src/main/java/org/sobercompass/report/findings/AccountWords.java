@@ -15,7 +15,7 @@ import org.sobercompass.core.findings.details.Details;
 final class AccountWords {
   private AccountWords() {}
 
-  static void add(ByType<Details, Said> to) {
+  static void add(ByType<Naming, Details, Said> to) {
     to.on(StillHolds.class, AccountWords::stillHolds)
         .on(OtherWorks.class, AccountWords::otherWorks)
         .on(OfNobody.class, AccountWords::ofNobody)

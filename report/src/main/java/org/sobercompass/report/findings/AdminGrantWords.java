@@ -17,7 +17,7 @@ import org.sobercompass.core.problem.Problem;
 final class AdminGrantWords {
   private AdminGrantWords() {}
 
-  static void add(ByType<Details, Said> to) {
+  static void add(ByType<Naming, Details, Said> to) {
     to.on(Expired.class, AdminGrantWords::expired)
         .on(Redundant.class, AdminGrantWords::redundant)
         .on(ToPerson.class, AdminGrantWords::toPerson)

@@ -8,14 +8,15 @@ import java.util.function.BiFunction;
 /**
  * What is said of a value by its type. Filled once, then read by any thread.
  *
+ * @param <C> what it is named by
  * @param <T> the family of types
  * @param <R> what is said
  */
-final class ByType<T, R> {
-  private final Map<Class<?>, BiFunction<Naming, T, R>> words = new HashMap<>();
+final class ByType<C, T, R> {
+  private final Map<Class<?>, BiFunction<C, T, R>> words = new HashMap<>();
 
   /** What is said of one type. */
-  <S extends T> ByType<T, R> on(Class<S> type, BiFunction<Naming, S, R> says) {
+  <S extends T> ByType<C, T, R> on(Class<S> type, BiFunction<C, S, R> says) {
     if (words.put(type, (naming, value) -> says.apply(naming, type.cast(value))) != null) {
       throw new IllegalStateException("two wordings for " + type.getSimpleName());
     }
@@ -28,8 +29,8 @@ final class ByType<T, R> {
   }
 
   /** What is said of a value. */
-  R of(Naming naming, T value) {
-    BiFunction<Naming, T, R> says = words.get(value.getClass());
+  R of(C naming, T value) {
+    BiFunction<C, T, R> says = words.get(value.getClass());
     if (says == null) {
       throw new IllegalStateException("there are no words for " + value.getClass().getSimpleName());
     }

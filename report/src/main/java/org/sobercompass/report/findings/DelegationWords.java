@@ -16,7 +16,7 @@ import org.sobercompass.core.findings.details.Details;
 final class DelegationWords {
   private DelegationWords() {}
 
-  static void add(ByType<Details, Said> to) {
+  static void add(ByType<Naming, Details, Said> to) {
     to.on(ToPerson.class, DelegationWords::toPerson)
         .on(ToEveryone.class, DelegationWords::toEveryone)
         .on(ToMany.class, DelegationWords::toMany)

@@ -9,15 +9,15 @@ import org.sobercompass.core.findings.details.Evidence;
 final class EvidenceWords {
   private EvidenceWords() {}
 
-  static ByType<Evidence, String> all() {
-    ByType<Evidence, String> all = new ByType<>();
+  static ByType<Naming, Evidence, String> all() {
+    ByType<Naming, Evidence, String> all = new ByType<>();
     routes(all);
     accounts(all);
     lists(all);
     return all;
   }
 
-  private static void routes(ByType<Evidence, String> all) {
+  private static void routes(ByType<Naming, Evidence, String> all) {
     all.on(
             Evidence.OfRoute.class,
             (names, one) -> Words.route(names.model(), names.view(one.system()), one.shown()))
@@ -43,7 +43,7 @@ final class EvidenceWords {
             (names, one) -> Naming.chain(one.roles()) + ": " + one.entry());
   }
 
-  private static void accounts(ByType<Evidence, String> all) {
+  private static void accounts(ByType<Naming, Evidence, String> all) {
     all.on(Evidence.NotUsedBy.class, (names, one) -> "no use by " + names.subject(one.account()))
         .on(
             Evidence.Used.class,
@@ -83,7 +83,7 @@ final class EvidenceWords {
                     + (one.through() < 0 ? one.sid() : names.subject(one.through())));
   }
 
-  private static void lists(ByType<Evidence, String> all) {
+  private static void lists(ByType<Naming, Evidence, String> all) {
     all.on(Evidence.Entry.class, EvidenceWords::entry)
         .on(
             Evidence.NamedInLists.class,

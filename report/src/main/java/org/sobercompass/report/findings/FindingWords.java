@@ -5,19 +5,22 @@ import java.util.List;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.details.Details;
 import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.system.remark.Remarked;
 
 /**
  * What is said of findings. Words are made each time they are asked for; what they are made of is
  * looked up once, see {@link org.sobercompass.core.findings.Found}. Thread-safe.
  */
 public final class FindingWords {
-  static final ByType<Details, Said> DETAILS = details();
-  static final ByType<Evidence, String> EVIDENCE = EvidenceWords.all();
+  static final ByType<Naming, Details, Said> DETAILS = details();
+  static final ByType<Naming, Evidence, String> EVIDENCE = EvidenceWords.all();
+
+  static final ByType<Place, Remarked, RemarkWords.Text> REMARKS = RemarkWords.all();
 
   private FindingWords() {}
 
-  private static ByType<Details, Said> details() {
-    ByType<Details, Said> all = new ByType<>();
+  private static ByType<Naming, Details, Said> details() {
+    ByType<Naming, Details, Said> all = new ByType<>();
     AccountWords.add(all);
     AdminGrantWords.add(all);
     DelegationWords.add(all);

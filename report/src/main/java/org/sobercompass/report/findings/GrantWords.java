@@ -25,7 +25,7 @@ import org.sobercompass.core.system.Grant;
 final class GrantWords {
   private GrantWords() {}
 
-  static void add(ByType<Details, Said> to) {
+  static void add(ByType<Naming, Details, Said> to) {
     to.on(NoSignIn.class, GrantWords::noSignIn)
         .on(MissingSubject.class, GrantWords::missingSubject)
         .on(ToPerson.class, GrantWords::toPerson)

@@ -12,7 +12,7 @@ import org.sobercompass.core.findings.details.GroupDetails.MissingMembers;
 final class GroupWords {
   private GroupWords() {}
 
-  static void add(ByType<Details, Said> to) {
+  static void add(ByType<Naming, Details, Said> to) {
     to.on(Circle.class, GroupWords::circle)
         .on(MissingMembers.class, GroupWords::missingMembers)
         .on(DeepNesting.class, GroupWords::deepNesting);

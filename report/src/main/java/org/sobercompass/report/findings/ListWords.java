@@ -6,20 +6,20 @@ import org.sobercompass.core.access.Words;
 import org.sobercompass.core.findings.details.Details;
 import org.sobercompass.core.findings.details.ListDetails.CoveredEntry;
 import org.sobercompass.core.findings.details.ListDetails.FormerId;
-import org.sobercompass.core.findings.details.ListDetails.ListedEntry;
 import org.sobercompass.core.findings.details.ListDetails.NotHandedOn;
+import org.sobercompass.core.findings.details.ListDetails.OfSystem;
 import org.sobercompass.core.findings.details.ListDetails.OpenToAll;
 import org.sobercompass.core.findings.details.ListDetails.Order;
 import org.sobercompass.core.findings.details.ListDetails.PersonOwns;
-import org.sobercompass.core.findings.details.ListDetails.Remarked;
 import org.sobercompass.core.system.Remark;
+import org.sobercompass.core.system.remark.ListedEntry;
 
 /** What is said of lists of files, databases and directory objects. */
 final class ListWords {
   private ListWords() {}
 
-  static void add(ByType<Details, Said> to) {
-    to.on(Remarked.class, ListWords::remarked)
+  static void add(ByType<Naming, Details, Said> to) {
+    to.on(OfSystem.class, ListWords::ofSystem)
         .on(OpenToAll.class, ListWords::openToAll)
         .on(FormerId.class, ListWords::formerId)
         .on(CoveredEntry.class, ListWords::coveredEntry)
@@ -33,8 +33,11 @@ final class ListWords {
     return entry.trustee() + ": " + entry.rights();
   }
 
-  private static Said remarked(Naming names, Remarked about) {
+  /** What a system remarks on its own facts: why it weighs what it does is what it is. */
+  private static Said ofSystem(Naming names, OfSystem about) {
     Remark remark = about.remark();
+    Place place = new Place(names, about.system(), remark.resource());
+    RemarkWords.Text text = FindingWords.REMARKS.of(place, remark.about());
     List<String> why = new ArrayList<>(List.of(names.kind().words()));
     String also = "";
     if (remark.also() > 0) {
@@ -42,7 +45,7 @@ final class ListWords {
       why.add(same);
       also = "; " + same;
     }
-    return new Said(why, remark.sentence() + also, remark.advice());
+    return new Said(why, text.sentence() + also, text.advice());
   }
 
   private static Said openToAll(Naming names, OpenToAll about) {

@@ -18,7 +18,7 @@ import org.sobercompass.core.findings.details.Who;
 final class PowerWords {
   private PowerWords() {}
 
-  static void add(ByType<Details, Said> to) {
+  static void add(ByType<Naming, Details, Said> to) {
     to.on(PasswordNeverExpires.class, PowerWords::passwordNeverExpires)
         .on(NoSecondFactor.class, PowerWords::noSecondFactor)
         .on(FromAnywhere.class, PowerWords::fromAnywhere)

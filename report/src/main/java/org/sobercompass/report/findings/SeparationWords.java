@@ -19,7 +19,7 @@ import org.sobercompass.core.findings.details.SeparationDetails.Together;
 final class SeparationWords {
   private SeparationWords() {}
 
-  static void add(ByType<Details, Said> to) {
+  static void add(ByType<Naming, Details, Said> to) {
     to.on(Conflict.class, SeparationWords::conflict)
         .on(Close.class, SeparationWords::close)
         .on(ConflictingRole.class, SeparationWords::conflictingRole);

@@ -16,7 +16,7 @@ import org.sobercompass.core.findings.details.SourceDetails.Sort;
 final class SourceWords {
   private SourceWords() {}
 
-  static void add(ByType<Details, Said> to) {
+  static void add(ByType<Naming, Details, Said> to) {
     to.on(PasswordInClear.class, SourceWords::passwordInClear)
         .on(ReaderWrites.class, SourceWords::readerWrites)
         .on(NoEmergencyAccount.class, SourceWords::noEmergencyAccount)

@@ -10,7 +10,7 @@ import org.sobercompass.core.findings.details.UseDetails.Unused;
 final class UseWords {
   private UseWords() {}
 
-  static void add(ByType<Details, Said> to) {
+  static void add(ByType<Naming, Details, Said> to) {
     to.on(Unused.class, UseWords::unused)
         .on(HardlyUsed.class, UseWords::hardlyUsed)
         .on(Outlier.class, UseWords::outlier);

@@ -8,6 +8,7 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.sobercompass.core.findings.details.Details;
 import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.system.remark.Remarked;
 
 /** Whatever a finding can be about, and whatever can show it, there are words for it. */
 class AllHaveWordsTest {
@@ -38,13 +39,20 @@ class AllHaveWordsTest {
   }
 
   @Test
+  void eachTypeOfRemarkHasItsWords() {
+    assertThat(FindingWords.REMARKS.types())
+        .hasSizeGreaterThan(15)
+        .containsExactlyInAnyOrderElementsOf(leaves(Remarked.class));
+  }
+
+  @Test
   void aTypeWithTwoWordingsIsRefusedAndOneWithoutIsNamed() {
-    ByType<CharSequence, String> words = new ByType<>();
+    ByType<String, CharSequence, String> words = new ByType<>();
     words.on(String.class, (names, text) -> "text " + text);
     assertThatThrownBy(() -> words.on(String.class, (names, text) -> "other"))
         .isInstanceOf(IllegalStateException.class)
         .hasMessage("two wordings for String");
-    assertThatThrownBy(() -> words.of(null, new StringBuilder()))
+    assertThatThrownBy(() -> words.of("", new StringBuilder()))
         .isInstanceOf(IllegalStateException.class)
         .hasMessage("there are no words for StringBuilder");
   }

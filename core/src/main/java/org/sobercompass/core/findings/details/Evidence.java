@@ -5,8 +5,8 @@ import java.util.Optional;
 import org.sobercompass.core.access.Route;
 import org.sobercompass.core.admin.Reach;
 import org.sobercompass.core.delegation.Origin;
-import org.sobercompass.core.findings.details.ListDetails.ListedEntry;
 import org.sobercompass.core.system.Grant;
+import org.sobercompass.core.system.remark.ListedEntry;
 
 /** What shows a finding: a route, or something that stands somewhere, as data. Immutable. */
 public sealed interface Evidence {

@@ -1,11 +1,12 @@
 package org.sobercompass.core.findings.details;
 
 import org.sobercompass.core.system.Remark;
+import org.sobercompass.core.system.remark.ListedEntry;
 
 /** About lists of files, databases and directory objects. */
 public sealed interface ListDetails extends Details {
   /** What a system remarks on its own facts. */
-  record Remarked(Remark remark) implements ListDetails {}
+  record OfSystem(int system, Remark remark) implements ListDetails {}
 
   /**
    * A sensitive place that everyone can read.
@@ -59,12 +60,4 @@ public sealed interface ListDetails extends Details {
    * @param below how many objects are below the first
    */
   record PersonOwns(int account, String object, int objects, int below) implements ListDetails {}
-
-  /**
-   * An entry of a directory object's list.
-   *
-   * @param trustee by name
-   * @param rights in words
-   */
-  record ListedEntry(String trustee, String rights) {}
 }

@@ -40,6 +40,7 @@ import org.sobercompass.core.findings.details.ListDetails;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Change;
+import org.sobercompass.core.system.remark.ListedEntry;
 
 /**
  * Lists of directories' objects that are not as lists should be: entries that another covers,
@@ -133,9 +134,9 @@ public final class DirectoryListFinder implements Finder {
       return all.stream().sorted().toList();
     }
 
-    private ListDetails.ListedEntry entry(Ace ace) {
+    private ListedEntry entry(Ace ace) {
       String rights = new EntryWords(tree.names()).of(ace);
-      return new ListDetails.ListedEntry(names.name(ace.trustee()), rights);
+      return new ListedEntry(names.name(ace.trustee()), rights);
     }
 
     /** Entries added here that another of the same list covers, where nothing is denied. */

@@ -87,7 +87,7 @@ public final class RemarkFinder implements Finder {
         "",
         new Key(KeyKind.NODE, view.id(), remark.cause()),
         Weight.values()[remark.kind().weight()],
-        new ListDetails.Remarked(remark),
+        new ListDetails.OfSystem(view.number(), remark),
         evidence,
         view.id(),
         context.keys(remark.subjects()),

@@ -14,6 +14,8 @@ import org.sobercompass.core.system.Who;
 import org.sobercompass.core.system.database.DatabaseFacts.Item;
 import org.sobercompass.core.system.database.DatabaseFacts.Kind;
 import org.sobercompass.core.system.database.DatabaseFacts.Switch;
+import org.sobercompass.core.system.remark.RemarkedDatabase;
+import org.sobercompass.core.system.remark.RemarkedDatabase.RightsOn;
 
 /** What is wrong in the grants and roles of a database. One cause is one remark. O(grants). */
 final class DatabaseRemarks {
@@ -63,18 +65,13 @@ final class DatabaseRemarks {
                     DatabaseRemarkKind.PUBLIC_RIGHTS,
                     schema,
                     facts.tree.id(schema),
-                    "every role of the database has rights in "
-                        + facts.tree.id(schema)
-                        + ": "
-                        + first(shown),
-                    shown,
-                    shown.size() - 1,
-                    "revoke them from PUBLIC, and grant them to the roles that need them")));
+                    new RemarkedDatabase.OpenToAll(schema, first(shown)),
+                    shown)));
   }
 
-  private String first(List<Integer> shown) {
+  private RightsOn first(List<Integer> shown) {
     var grant = grants.all().get(shown.get(0));
-    return grants.roles().get(grant.role()).name() + " on " + facts.tree.id(grant.resource());
+    return new RightsOn(grants.roles().get(grant.role()).name(), grant.resource());
   }
 
   private int schema(int resource) {
@@ -108,16 +105,8 @@ final class DatabaseRemarks {
                   DatabaseRemarkKind.GRANT_WITHOUT_EFFECT,
                   resource,
                   cause,
-                  "the role "
-                      + label
-                      + " was granted "
-                      + first(shown)
-                      + ", but may not use the schema "
-                      + facts.tree.id(schema(resource))
-                      + " or connect",
-                  shown,
-                  shown.size() - 1,
-                  "grant usage of the schema, or revoke what cannot be used"));
+                  new RemarkedDatabase.OutOfReach(label, first(shown), schema(resource)),
+                  shown));
         });
   }
 
@@ -139,17 +128,10 @@ final class DatabaseRemarks {
                         DatabaseRemarkKind.CAN_CREATE_ROLES,
                         0,
                         name,
-                        "the role "
-                            + name
-                            + " may create roles, and so "
-                            + (facts.creatorsReachAll
-                                ? "give itself every role but a superuser's, also those that reach"
-                                    + " the server's files, and set their passwords"
-                                : "give itself those over which it has the admin option"),
+                        new RemarkedDatabase.CreatesRoles(name, facts.creatorsReachAll),
                         subjects(trustee),
                         List.of(),
-                        0,
-                        "let superusers create roles, or say who may do so and why")));
+                        0)));
   }
 
   /** Roles by which files of the server are reached, and all who come to them. */
@@ -165,17 +147,10 @@ final class DatabaseRemarks {
                 DatabaseRemarkKind.SERVER_FILE_ACCESS,
                 0,
                 facts.trustees.text(allowed.member()) + " " + facts.trustees.text(allowed.role()),
-                "the role "
-                    + member
-                    + " is a member of "
-                    + role
-                    + ", which "
-                    + how
-                    + also(climbs, allowed),
+                new RemarkedDatabase.UsesServerFiles(member, role, how, others(climbs, allowed)),
                 subjects(climbs, allowed),
                 List.of(),
-                0,
-                "revoke " + role + " from " + member + ", or say who may do so and why"));
+                0));
       }
     }
   }
@@ -186,16 +161,9 @@ final class DatabaseRemarks {
     return all.stream().distinct().sorted().toList();
   }
 
-  private String also(DatabaseClimbs climbs, Switch allowed) {
-    List<String> others =
-        climbs.leadingTo(allowed.member()).stream().map(facts.trustees::label).sorted().toList();
-    return others.isEmpty()
-        ? ""
-        : "; so may "
-            + String.join(", ", others.stream().limit(4).toList())
-            + (others.size() > 4 ? " and " + (others.size() - 4) + " more" : "")
-            + ", who can become "
-            + facts.trustees.label(allowed.member());
+  /** Who else can become the member. */
+  private List<String> others(DatabaseClimbs climbs, Switch allowed) {
+    return climbs.leadingTo(allowed.member()).stream().map(facts.trustees::label).sorted().toList();
   }
 
   private void switches(List<Remark> all) {
@@ -214,17 +182,12 @@ final class DatabaseRemarks {
                 kind,
                 0,
                 facts.trustees.text(allowed.member()) + " " + facts.trustees.text(allowed.role()),
-                "the role "
-                    + member
-                    + " may switch to "
-                    + role
-                    + (allowed.superuser()
-                        ? ", a superuser, who may do everything" + also(climbs, allowed)
-                        : " and then has its rights, although it does not inherit them"),
+                allowed.superuser()
+                    ? new RemarkedDatabase.MayBecomeSuperuser(member, role, others(climbs, allowed))
+                    : new RemarkedDatabase.MaySwitch(member, role),
                 allowed.superuser() ? subjects(climbs, allowed) : subjects(allowed.member()),
                 List.of(),
-                0,
-                "revoke " + role + " from " + member + ", or say who may do so and why"));
+                0));
       }
     }
   }
@@ -235,13 +198,7 @@ final class DatabaseRemarks {
   }
 
   private Remark remark(
-      Remark.Kind kind,
-      int resource,
-      String cause,
-      String sentence,
-      List<Integer> shown,
-      int also,
-      String advice) {
+      Remark.Kind kind, int resource, String cause, RemarkedDatabase about, List<Integer> shown) {
     List<Integer> subjects =
         shown.stream()
             .map(g -> grants.all().get(g).subject())
@@ -249,6 +206,6 @@ final class DatabaseRemarks {
             .distinct()
             .sorted()
             .toList();
-    return new Remark(kind, resource, cause, sentence, subjects, shown, also, advice);
+    return new Remark(kind, resource, cause, about, subjects, shown, shown.size() - 1);
   }
 }

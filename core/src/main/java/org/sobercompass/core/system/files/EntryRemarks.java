@@ -3,6 +3,7 @@ package org.sobercompass.core.system.files;
 import java.util.List;
 import org.sobercompass.core.system.Trustees;
 import org.sobercompass.core.system.files.FileList.Entry;
+import org.sobercompass.core.system.remark.RemarkedFiles;
 
 /**
  * What is wrong with single entries of a list: for somebody who is not there, by an id kept from an
@@ -44,16 +45,9 @@ final class EntryRemarks {
           FileRemarkKind.UNRESOLVED_TRUSTEE,
           resource,
           facts.trustees.text(trustee),
-          facts.trustees.label(trustee)
-              + ", who is in no directory, "
-              + (entry == 0 ? "owns " : "has an entry at ")
-              + into.path(resource)
-              + "; whoever gets that id next gets the right",
+          new RemarkedFiles.MissingTrustee(facts.trustees.label(trustee), entry == 0),
           List.of(),
-          List.of(grants.grant(resource, entry)),
-          entry == 0
-              ? "give it another owner"
-              : "remove the entry, or read the directory that the account is of");
+          List.of(grants.grant(resource, entry)));
     }
   }
 
@@ -63,17 +57,9 @@ final class EntryRemarks {
           FileRemarkKind.FORMER_ID,
           resource,
           facts.trustees.text(trustee),
-          facts.trustees.label(trustee)
-              + " still has access to "
-              + into.path(resource)
-              + " through "
-              + facts.trustees.text(trustee)
-              + ", an id kept from a former directory",
+          new RemarkedFiles.EarlierId(facts.trustees.label(trustee), facts.trustees.text(trustee)),
           List.of(facts.trustees.subject(trustee)),
-          List.of(grants.grant(resource, entry)),
-          "name "
-              + facts.trustees.label(trustee)
-              + " itself in the entry, then take the former id away from it");
+          List.of(grants.grant(resource, entry)));
     }
   }
 
@@ -98,20 +84,9 @@ final class EntryRemarks {
               FileRemarkKind.ENTRY_ORDER,
               resource,
               into.path(resource),
-              "on "
-                  + into.path(resource)
-                  + " the entry that denies "
-                  + into.label(deny)
-                  + " "
-                  + deny.words()
-                  + " stands after one that allows "
-                  + into.label(allow)
-                  + " "
-                  + allow.words()
-                  + ", so it has no effect on that",
+              new RemarkedFiles.DenyAfterAllow(into.listed(deny), into.listed(allow)),
               List.of(),
-              List.of(grants.grant(resource, first), grants.grant(resource, later)),
-              "put what is denied first, or take the entry out if the other is meant");
+              List.of(grants.grant(resource, first), grants.grant(resource, later)));
           return;
         }
       }

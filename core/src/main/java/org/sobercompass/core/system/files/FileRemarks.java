@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalInt;
 import java.util.function.IntFunction;
 import org.sobercompass.core.membership.SubjectSet;
 import org.sobercompass.core.store.IntList;
@@ -12,6 +13,8 @@ import org.sobercompass.core.system.Remark;
 import org.sobercompass.core.system.Who;
 import org.sobercompass.core.system.files.FileFacts.Share;
 import org.sobercompass.core.system.files.FileList.Entry;
+import org.sobercompass.core.system.remark.ListedEntry;
+import org.sobercompass.core.system.remark.RemarkedFiles;
 
 /**
  * What is wrong in lists as they stand. One cause is one remark, however many paths show it.
@@ -69,14 +72,7 @@ final class FileRemarks {
       Remark r = f.first;
       all.add(
           new Remark(
-              r.kind(),
-              r.resource(),
-              r.cause(),
-              r.sentence(),
-              r.subjects(),
-              r.grants(),
-              f.also,
-              r.advice()));
+              r.kind(), r.resource(), r.cause(), r.about(), r.subjects(), r.grants(), f.also));
     }
     all.sort(
         Comparator.comparingInt(Remark::resource)
@@ -88,10 +84,9 @@ final class FileRemarks {
       Remark.Kind kind,
       int resource,
       String cause,
-      String sentence,
+      RemarkedFiles about,
       List<Integer> subjects,
-      List<Integer> shown,
-      String advice) {
+      List<Integer> shown) {
     Found known = found.get(kind.id() + " " + cause);
     if (known != null) {
       known.also++;
@@ -99,7 +94,7 @@ final class FileRemarks {
     }
     found.put(
         kind.id() + " " + cause,
-        new Found(new Remark(kind, resource, cause, sentence, subjects, shown, 0, advice)));
+        new Found(new Remark(kind, resource, cause, about, subjects, shown, 0)));
   }
 
   String path(int resource) {
@@ -135,23 +130,14 @@ final class FileRemarks {
         (person, each) -> {
           OfPerson first = each.get(0);
           int more = each.size() - 1;
-          String others =
-              more == 0 ? "" : ", and " + more + (more == 1 ? " more entry" : " more entries");
           List<Integer> all = each.stream().map(OfPerson::grant).toList();
           add(
               FileRemarkKind.DIRECT_ENTRY,
               first.resource(),
               facts.trustees.text(person),
-              "an entry for a person instead of a group: "
-                  + label(first.entry())
-                  + " may "
-                  + first.entry().words()
-                  + " at "
-                  + path(first.resource())
-                  + others,
+              new RemarkedFiles.ForPerson(listed(first.entry()), more),
               List.of(facts.trustees.subject(person)),
-              all,
-              "give it to a group of those who do the task, and take the entry out");
+              all);
         });
   }
 
@@ -160,12 +146,12 @@ final class FileRemarks {
   private void inherited(int resource) {
     Lineage lineage = grants.lineage(resource);
     List<Integer> shown = new ArrayList<>();
-    List<String> whom = new ArrayList<>();
+    List<ListedEntry> whom = new ArrayList<>();
     List<Entry> entries = facts.lists[facts.listOf[resource]].entries();
     for (int e = 1; e < entries.size(); e++) {
       if (lineage.origin()[e - 1] == Lineage.CLAIMED && entries.get(e) != FileList.REMOVED) {
         shown.add(grants.grant(resource, e));
-        whom.add(label(entries.get(e)) + ": " + entries.get(e).words());
+        whom.add(listed(entries.get(e)));
       }
     }
     if (!shown.isEmpty()) {
@@ -173,18 +159,9 @@ final class FileRemarks {
           FileRemarkKind.UNSUPPORTED_INHERITANCE,
           resource,
           path(resource),
-          path(resource)
-              + " has "
-              + (shown.size() == 1 ? "an entry that claims" : shown.size() + " entries that claim")
-              + " to be inherited, and nothing above hands "
-              + (shown.size() == 1 ? "it" : "them")
-              + " on ("
-              + String.join("; ", whom)
-              + ")",
+          new RemarkedFiles.Claimed(whom),
           subjects(shown),
-          shown,
-          "let the folder take its inherited entries anew from above, or set the entry there"
-              + " openly");
+          shown);
     }
     if (!lineage.missed().isEmpty()) {
       missed(resource, lineage);
@@ -196,26 +173,20 @@ final class FileRemarks {
     int parent = facts.tree.parent(resource);
     List<Entry> above = facts.lists[facts.listOf[parent]].entries();
     List<Integer> shown = new ArrayList<>();
-    List<String> whom = new ArrayList<>();
+    List<ListedEntry> whom = new ArrayList<>();
     List<String> trustees = new ArrayList<>();
     for (int from : lineage.missed()) {
       trustees.add(facts.trustees.text(Math.max(above.get(from + 1).trustee(), 0)));
       shown.add(grants.grant(parent, from + 1));
-      whom.add(label(above.get(from + 1)) + ": " + above.get(from + 1).words());
+      whom.add(listed(above.get(from + 1)));
     }
     add(
         FileRemarkKind.INHERITANCE_NOT_APPLIED,
         resource,
         path(parent) + " to " + String.join(" ", trustees),
-        path(resource)
-            + " did not get what "
-            + path(parent)
-            + " hands on ("
-            + String.join("; ", whom)
-            + ")",
+        new RemarkedFiles.NotHandedOn(parent, whom),
         subjects(shown),
-        shown,
-        "let " + path(parent) + " hand its entries on again");
+        shown);
   }
 
   /** A list that stops inheritance, below a folder from which everyone may delete it anyway. */
@@ -234,12 +205,9 @@ final class FileRemarks {
           FileRemarkKind.BROKEN_INHERITANCE,
           resource,
           path(resource),
-          path(resource)
-              + " blocks inheritance to keep people out, but everyone may delete it from "
-              + path(parent),
+          new RemarkedFiles.BlockedInVain(parent),
           List.of(),
-          List.of(),
-          "take delete-child on " + path(parent) + " away from everyone");
+          List.of());
     }
   }
 
@@ -253,15 +221,13 @@ final class FileRemarks {
             && !administrators.contains(owner)
             && administrators.stream().noneMatch(a -> isOrIn(owner, a));
     if (outside) {
-      String label = facts.trustees.label(owner);
       add(
           FileRemarkKind.OWNER_NOT_ADMINISTRATOR,
           resource,
           facts.trustees.text(owner),
-          label + " owns " + path(resource) + " and may give rights on it to anybody",
+          new RemarkedFiles.OwnedByOther(facts.trustees.label(owner)),
           List.of(facts.trustees.subject(owner)),
-          List.of(grants.grant(resource, 0)),
-          "give the folder to the administrators");
+          List.of(grants.grant(resource, 0)));
     }
   }
 
@@ -279,21 +245,20 @@ final class FileRemarks {
     if (!(facts.lists[list] instanceof PosixList posix) || posix.hidden().isEmpty()) {
       return;
     }
-    List<String> whom = new ArrayList<>();
+    List<ListedEntry> whom = new ArrayList<>();
     List<Integer> shown = new ArrayList<>();
     for (int[] hidden : posix.hidden()) {
       Entry entry = posix.entries().get(hidden[0]);
-      whom.add(label(entry) + " " + entry.words());
+      whom.add(listed(entry));
       shown.add(grants.grant(resource, hidden[0]));
     }
     add(
         FileRemarkKind.MASK_LIMITS_ENTRY,
         resource,
         "list " + path(resource),
-        "on " + path(resource) + " the mask limits what entries give: " + String.join("; ", whom),
+        new RemarkedFiles.Masked(whom),
         subjects(shown),
-        shown,
-        "set the mask to what is meant, or the entries to what the mask leaves");
+        shown);
   }
 
   private Who everybody() {
@@ -370,10 +335,9 @@ final class FileRemarks {
         FileRemarkKind.WRITABLE_BY_EVERYONE,
         top,
         cause,
-        "everyone may write " + path(top),
+        new RemarkedFiles.WritableByAll(),
         subjects(shown),
-        shown,
-        "let only the groups that need it write, and take the entry away");
+        shown);
   }
 
   /** What the file list gives and the share never lets through. */
@@ -405,22 +369,14 @@ final class FileRemarks {
         FileRights.ENTRIES.of(facts.lists[share.list()].mask(asGroup(entry), false, true));
     boolean elsewhere = shareElsewhere(share, resource, entry, given);
     if ((given & ~through) != 0 && !elsewhere) {
-      String whom = label(entry);
       add(
           FileRemarkKind.SHARE_AND_FILES_DISAGREE,
           resource,
           share.name() + " " + facts.trustees.text(entry.trustee()),
-          path(resource)
-              + " gives "
-              + whom
-              + " "
-              + entry.words()
-              + ", but the share "
-              + share.name()
-              + (through == 0 ? " allows nothing" : " allows only " + largest(through)),
+          new RemarkedFiles.ShareLimits(
+              listed(entry), share.name(), through == 0, largest(through)),
           List.of(facts.trustees.subject(entry.trustee())),
-          List.of(grants.grant(resource, number)),
-          "give " + whom + " the same on the share, or no more than that on the folder");
+          List.of(grants.grant(resource, number)));
     }
   }
 
@@ -452,13 +408,13 @@ final class FileRemarks {
     return rights & 0b111;
   }
 
-  private static String largest(long rights) {
+  private static OptionalInt largest(long rights) {
     for (int right = 0; right < 3; right++) {
       if ((rights >>> right & 1) != 0) {
-        return FileRights.ENTRIES.text(right);
+        return OptionalInt.of(right);
       }
     }
-    return "less than read";
+    return OptionalInt.empty();
   }
 
   private List<Integer> subjects(List<Integer> shown) {
@@ -470,7 +426,8 @@ final class FileRemarks {
         .toList();
   }
 
-  String label(Entry entry) {
-    return entry.trustee() < 0 ? "somebody unknown" : facts.trustees.label(entry.trustee());
+  ListedEntry listed(Entry entry) {
+    String whom = entry.trustee() < 0 ? "somebody unknown" : facts.trustees.label(entry.trustee());
+    return new ListedEntry(whom, entry.words());
   }
 }
