@@ -83,51 +83,205 @@ public record FindingRules(
 
   /** The usual thresholds, with these separation rules and nothing that must be configured. */
   public static FindingRules of(List<SeparationRule> separation) {
-    return new FindingRules(
-        separation,
-        Thresholds.USUAL,
-        Set.of(),
-        List.of(),
-        List.of(),
-        Set.of(),
-        List.of(),
-        List.of(),
-        Set.of(),
-        OWNER_ATTRIBUTES,
-        Set.of(),
-        SIGN_IN_ATTRIBUTES,
-        false,
-        Set.of(),
-        Set.of(),
-        Usage.NONE,
-        Map.of(),
-        Set.of(),
-        Wishes.NONE,
-        Routine.NONE);
+    return new Builder().separation(separation).build();
   }
 
   /** The same, with other kinds that are not looked for. */
   public FindingRules notLookingFor(Set<FindingKind> others) {
-    return new FindingRules(
-        separation,
-        thresholds,
-        broad,
-        everyday,
-        powerful,
-        services,
-        ofServices,
-        peers,
-        owners,
-        ownerAttributes,
-        bothSides,
-        signInAttributes,
-        blockingRoles,
-        fromAnywhere,
-        sensitive,
-        usage,
-        weights,
-        others,
-        removals,
-        routine);
+    return toBuilder().off(others).build();
+  }
+
+  /** To say some of it otherwise. */
+  public Builder toBuilder() {
+    return new Builder()
+        .separation(separation)
+        .thresholds(thresholds)
+        .broad(broad)
+        .everyday(everyday)
+        .powerful(powerful)
+        .services(services)
+        .ofServices(ofServices)
+        .peers(peers)
+        .owners(owners)
+        .ownerAttributes(ownerAttributes)
+        .bothSides(bothSides)
+        .signInAttributes(signInAttributes)
+        .blockingRoles(blockingRoles)
+        .fromAnywhere(fromAnywhere)
+        .sensitive(sensitive)
+        .usage(usage)
+        .weights(weights)
+        .off(off)
+        .removals(removals)
+        .routine(routine);
+  }
+
+  /** Says rules one by one; what is not said is as usual. Not thread-safe. */
+  public static final class Builder {
+    private List<SeparationRule> separation = List.of();
+    private Thresholds thresholds = Thresholds.USUAL;
+    private Set<Integer> broad = Set.of();
+    private List<Permission> everyday = List.of();
+    private List<Permission> powerful = List.of();
+    private Set<Integer> services = Set.of();
+    private List<Permission> ofServices = List.of();
+    private List<String> peers = List.of();
+    private Set<String> owners = Set.of();
+    private List<String> ownerAttributes = OWNER_ATTRIBUTES;
+    private Set<String> bothSides = Set.of();
+    private List<String> signInAttributes = SIGN_IN_ATTRIBUTES;
+    private boolean blockingRoles = false;
+    private Set<String> fromAnywhere = Set.of();
+    private Set<String> sensitive = Set.of();
+    private Usage usage = Usage.NONE;
+    private Map<FindingKind, Weight> weights = Map.of();
+    private Set<FindingKind> off = Set.of();
+    private Wishes removals = Wishes.NONE;
+    private Routine routine = Routine.NONE;
+
+    /** See {@link FindingRules#separation()}. */
+    public Builder separation(List<SeparationRule> value) {
+      separation = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#thresholds()}. */
+    public Builder thresholds(Thresholds value) {
+      thresholds = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#broad()}. */
+    public Builder broad(Set<Integer> value) {
+      broad = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#everyday()}. */
+    public Builder everyday(List<Permission> value) {
+      everyday = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#powerful()}. */
+    public Builder powerful(List<Permission> value) {
+      powerful = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#services()}. */
+    public Builder services(Set<Integer> value) {
+      services = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#ofServices()}. */
+    public Builder ofServices(List<Permission> value) {
+      ofServices = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#peers()}. */
+    public Builder peers(List<String> value) {
+      peers = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#owners()}. */
+    public Builder owners(Set<String> value) {
+      owners = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#ownerAttributes()}. */
+    public Builder ownerAttributes(List<String> value) {
+      ownerAttributes = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#bothSides()}. */
+    public Builder bothSides(Set<String> value) {
+      bothSides = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#signInAttributes()}. */
+    public Builder signInAttributes(List<String> value) {
+      signInAttributes = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#blockingRoles()}. */
+    public Builder blockingRoles(boolean value) {
+      blockingRoles = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#fromAnywhere()}. */
+    public Builder fromAnywhere(Set<String> value) {
+      fromAnywhere = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#sensitive()}. */
+    public Builder sensitive(Set<String> value) {
+      sensitive = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#usage()}. */
+    public Builder usage(Usage value) {
+      usage = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#weights()}. */
+    public Builder weights(Map<FindingKind, Weight> value) {
+      weights = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#off()}. */
+    public Builder off(Set<FindingKind> value) {
+      off = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#removals()}. */
+    public Builder removals(Wishes value) {
+      removals = value;
+      return this;
+    }
+
+    /** See {@link FindingRules#routine()}. */
+    public Builder routine(Routine value) {
+      routine = value;
+      return this;
+    }
+
+    /** The rules. */
+    public FindingRules build() {
+      return new FindingRules(
+          separation,
+          thresholds,
+          broad,
+          everyday,
+          powerful,
+          services,
+          ofServices,
+          peers,
+          owners,
+          ownerAttributes,
+          bothSides,
+          signInAttributes,
+          blockingRoles,
+          fromAnywhere,
+          sensitive,
+          usage,
+          weights,
+          off,
+          removals,
+          routine);
+    }
   }
 }

@@ -26,7 +26,6 @@ import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.Side.RoleHeld;
 import org.sobercompass.core.findings.Thresholds;
-import org.sobercompass.core.findings.Usage;
 import org.sobercompass.core.findings.Weight;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.reference.SmallWorld;
@@ -60,31 +59,16 @@ class AdvicePropertyTest {
                 List.of(new RoleHeld(view.id(), 1), new RoleHeld(view.id(), 3))),
             Where.ANYWHERE);
     Assessment plain = Assessment.of(model, List.of(rights2, roles));
-    FindingRules usual = plain.rules();
-    Usage usage = Usage.NONE;
     Thresholds low = new Thresholds(40, 1, 90, 1, 90, 25, 180, 2, 40);
     FindingRules rules =
-        new FindingRules(
-            usual.separation(),
-            low,
-            Set.of(model.facts().firstGroup()),
-            List.of(),
-            List.of(new Permission(view.id(), rights - 1)),
-            Set.of(0),
-            List.of(),
-            usual.peers(),
-            Set.of("applications", "groups"),
-            usual.ownerAttributes(),
-            Set.of(),
-            usual.signInAttributes(),
-            true,
-            Set.of(),
-            Set.of(),
-            usage,
-            Map.of(),
-            Set.of(),
-            org.sobercompass.core.removal.Wishes.NONE,
-            usual.routine());
+        plain.rules().toBuilder()
+            .thresholds(low)
+            .broad(Set.of(model.facts().firstGroup()))
+            .powerful(List.of(new Permission(view.id(), rights - 1)))
+            .services(Set.of(0))
+            .owners(Set.of("applications", "groups"))
+            .blockingRoles(true)
+            .build();
     return new Assessment(
         model,
         rules,

@@ -130,41 +130,45 @@ public final class FindingRulesReader {
     Node node = main.get("findings").orElseGet(Node::nothing).only(KEYS);
     Optional<Node> broad = node.get("broad").map(n -> n.only(Set.of("share", "groups")));
     Optional<Node> peers = node.get("peers").map(n -> n.only(Set.of("by", "at-least", "share")));
-    Optional<Node> dormant = node.get("dormant").map(n -> n.only(Set.of("days", "attributes")));
     Optional<Node> services = node.get("services").map(n -> n.only(Set.of("accounts", "may-hold")));
+    return new FindingRules.Builder()
+        .separation(separation)
+        .thresholds(thresholds(node, broad, peers))
+        .broad(subjects(broad, "groups"))
+        .everyday(permissions(node, "everyday"))
+        .powerful(permissions(node, "powerful"))
+        .services(subjects(services, "accounts"))
+        .ofServices(services.map(n -> permissions(n, "may-hold")).orElse(List.of()))
+        .peers(lower(peers.map(n -> n.texts("by")).orElse(List.of())))
+        .owners(owners(node))
+        .ownerAttributes(ownerAttributes(node))
+        .bothSides(applications(node))
+        .signInAttributes(signIn(node))
+        .blockingRoles(node.yes("blocking-roles", false))
+        .fromAnywhere(powers(node))
+        .sensitive(sensitive(node))
+        .usage(usage(main))
+        .weights(weights(node))
+        .off(off(node))
+        .removals(new WishesReader(systems, sides).read(node.get("removals")))
+        .routine(new RoutineReader(systems, sides, facts, problems).read(node.get("routine")))
+        .build();
+  }
+
+  private Thresholds thresholds(Node node, Optional<Node> broad, Optional<Node> peers) {
+    Optional<Node> dormant = node.get("dormant").map(n -> n.only(Set.of("days", "attributes")));
+    Optional<Node> all = Optional.of(node);
     Thresholds usual = Thresholds.USUAL;
-    Thresholds thresholds =
-        new Thresholds(
-            number(broad, "share", usual.broadPercent(), 1, 100),
-            number(Optional.of(node), "everywhere", usual.narrower(), 1, 1000),
-            number(dormant, "days", usual.dormantDays(), 1, 36_500),
-            number(Optional.of(node), "nesting", usual.nesting(), 1, 1000),
-            number(Optional.of(node), "unused", usual.unusedDays(), 1, 36_500),
-            number(Optional.of(node), "used-share", usual.usedPercent(), 0, 100),
-            number(Optional.of(node), "emergency", usual.untriedDays(), 1, 36_500),
-            number(peers, "at-least", usual.peersAtLeast(), 2, 1_000_000),
-            number(peers, "share", usual.peersPercent(), 0, 99));
-    return new FindingRules(
-        separation,
-        thresholds,
-        subjects(broad, "groups"),
-        permissions(node, "everyday"),
-        permissions(node, "powerful"),
-        subjects(services, "accounts"),
-        services.map(n -> permissions(n, "may-hold")).orElse(List.of()),
-        lower(peers.map(n -> n.texts("by")).orElse(List.of())),
-        owners(node),
-        ownerAttributes(node),
-        applications(node),
-        signIn(node),
-        node.yes("blocking-roles", false),
-        powers(node),
-        sensitive(node),
-        usage(main),
-        weights(node),
-        off(node),
-        new WishesReader(systems, sides).read(node.get("removals")),
-        new RoutineReader(systems, sides, facts, problems).read(node.get("routine")));
+    return new Thresholds(
+        number(broad, "share", usual.broadPercent(), 1, 100),
+        number(all, "everywhere", usual.narrower(), 1, 1000),
+        number(dormant, "days", usual.dormantDays(), 1, 36_500),
+        number(all, "nesting", usual.nesting(), 1, 1000),
+        number(all, "unused", usual.unusedDays(), 1, 36_500),
+        number(all, "used-share", usual.usedPercent(), 0, 100),
+        number(all, "emergency", usual.untriedDays(), 1, 36_500),
+        number(peers, "at-least", usual.peersAtLeast(), 2, 1_000_000),
+        number(peers, "share", usual.peersPercent(), 0, 99));
   }
 
   private static int number(Optional<Node> node, String key, int usual, int least, int most) {

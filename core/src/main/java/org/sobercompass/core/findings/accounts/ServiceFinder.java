@@ -73,8 +73,8 @@ public final class ServiceFinder implements Finder {
     }
   }
 
-  /** Only what it is given by name, and what nobody said that services may hold. */
-  private void holds(SystemView view, int account, Consumer<Finding> out) {
+  /** The strongest rights that it is given by name and that nobody said services may hold. */
+  private Set<Integer> given(SystemView view, int account) {
     IntList grants = view.decider().grantsOf(context.asker.token(view, account));
     long asOf = context.model.asOf().getEpochSecond();
     Set<Integer> given = new TreeSet<>();
@@ -90,6 +90,11 @@ public final class ServiceFinder implements Finder {
         }
       }
     }
+    return given;
+  }
+
+  private void holds(SystemView view, int account, Consumer<Finding> out) {
+    Set<Integer> given = given(view, account);
     List<Integer> held = new ArrayList<>();
     for (Holding holding :
         given.isEmpty() ? List.<Holding>of() : context.asker.holdings(view, account)) {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
@@ -129,26 +130,30 @@ public final class WideFinder implements Finder {
       empty.computeIfAbsent(grant.subject(), g -> new ArrayList<>()).add(one);
       return;
     }
+    many(view, number, grant, strength, isUnit).ifPresent(out);
+  }
+
+  /** What gives much to a group or unit that many are in. */
+  private Optional<Finding> many(
+      SystemView view, int number, Grant grant, Strength strength, boolean isUnit) {
     boolean named = context.rules.broad().contains(grant.subject());
     int percent = context.limits.broadPercent();
     boolean many = named || breadth.holdsPercent(view, grant.subject(), percent);
-    if (many && givesMuch(view, view.system().roles().get(grant.role()))) {
-      out.accept(
-          finding(
-              FindingKind.ASSIGNED_TO_LARGE_GROUP,
-              view,
-              number,
-              FindingContext.reduced(FindingContext.weight(strength)),
-              new GrantDetails.ToMany(
-                  view.number(),
-                  grant,
-                  strength,
-                  isUnit,
-                  named,
-                  breadth.members(view, grant.subject()),
-                  breadth.seen(view),
-                  percent)));
+    if (!many || !givesMuch(view, view.system().roles().get(grant.role()))) {
+      return Optional.empty();
     }
+    GrantDetails details =
+        new GrantDetails.ToMany(
+            view.number(),
+            grant,
+            strength,
+            isUnit,
+            named,
+            breadth.members(view, grant.subject()),
+            breadth.seen(view),
+            percent);
+    Weight weight = FindingContext.reduced(FindingContext.weight(strength));
+    return Optional.of(finding(FindingKind.ASSIGNED_TO_LARGE_GROUP, view, number, weight, details));
   }
 
   /** Whether a role gives more than the lowest levels and what the workspace calls everyday. */
