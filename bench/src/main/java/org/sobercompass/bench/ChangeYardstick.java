@@ -144,8 +144,9 @@ public final class ChangeYardstick {
                         .names()
                         .permission(view.id() + ":" + view.rights().text(one.right())),
                     view.resources().id(one.resource()));
-        if (organization.can(account, asked).held() != Verdict.NO) {
-          List<Removal> ways = organization.unpick(account, List.of(asked), 3);
+        if (organization.can(organization.account(account), asked).held() != Verdict.NO) {
+          List<Removal> ways =
+              organization.unpick(organization.account(account), List.of(asked), 3);
           return ways.size() + " ways, " + ways.get(0).result().words();
         }
       }

@@ -175,7 +175,7 @@ public final class Growth {
             names.at(
                 names.permission(view.id() + ":" + view.rights().text(one.right())),
                 view.resources().id(one.resource()));
-        return organization.unpick(account, List.of(asked), 3).size();
+        return organization.unpick(organization.account(account), List.of(asked), 3).size();
       }
     }
   }

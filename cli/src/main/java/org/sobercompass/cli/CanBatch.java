@@ -121,7 +121,9 @@ final class CanBatch {
               p ->
                   p.asked instanceof Asked.Use
                       ? answers.next()
-                      : inputs.organization().can(p.account, p.asked));
+                      : inputs
+                          .organization()
+                          .can(inputs.organization().account(p.account), p.asked));
       row.add(can.map(CanBatch::word).orElse("error"));
       if (why) {
         row.add(one.map(p -> words.reason(p.account, p.asked, can.orElseThrow())).orElse(""));

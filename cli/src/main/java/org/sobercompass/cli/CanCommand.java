@@ -88,7 +88,8 @@ final class CanCommand implements Callable<Integer> {
     int who = inputs.names().account(account);
     Asked asked = inputs.names().asked(permission, on == null ? at : on, to == null ? "" : to);
     inputs.print(inputs.answers().can(who, asked, inputs.isTable()));
-    Verdict verdict = inputs.organization().can(who, asked).verdict();
+    Verdict verdict =
+        inputs.organization().can(inputs.organization().account(who), asked).verdict();
     return verdict == Verdict.YES ? Exit.OK : verdict == Verdict.NO ? Exit.NO : Exit.UNDECIDED;
   }
 }

@@ -28,7 +28,7 @@ final class NewGroup {
     if (!NameResolver.find(inputs.model().facts(), SubjectKind.GROUP, name).isEmpty()) {
       throw new UsageException("there is a group " + name + " already");
     }
-    return inputs.organization().groupLike(name, like);
+    return inputs.organization().groupLike(name, inputs.model().facts().key(like));
   }
 
   private int groupOf(int account) {

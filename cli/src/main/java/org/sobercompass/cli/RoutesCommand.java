@@ -53,7 +53,8 @@ final class RoutesCommand implements Callable<Integer> {
             ? inputs.names().at(inputs.names().permission(permission), at)
             : inputs.names().asked(permission, on);
     inputs.print(inputs.answers().routes(who, asked));
-    Verdict verdict = inputs.organization().can(who, asked).verdict();
+    Verdict verdict =
+        inputs.organization().can(inputs.organization().account(who), asked).verdict();
     return verdict == Verdict.UNDECIDED ? Exit.UNDECIDED : Exit.OK;
   }
 }

@@ -13,6 +13,8 @@ import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.removal.Removal;
 import org.sobercompass.core.system.Verdict;
+import org.sobercompass.organization.Account;
+import org.sobercompass.organization.Organization;
 import org.sobercompass.report.answers.UnpickAnswers;
 import org.sobercompass.report.findings.FindingWords;
 import picocli.CommandLine.Command;
@@ -89,12 +91,14 @@ final class UnpickCommand implements Callable<Integer> {
 
   private int ofHoldings() {
     int who = inputs.names().account(what);
+    Organization organization = inputs.organization();
+    Account account = organization.account(who);
     String name = Words.subject(inputs.model().facts(), who);
     List<Asked.Use> held = new ArrayList<>();
     Set<String> where = new LinkedHashSet<>();
     for (String permission : permissions) {
       Asked.Use asked = inputs.names().at(inputs.names().permission(permission), at);
-      if (inputs.organization().can(who, asked).held() == Verdict.NO) {
+      if (organization.can(account, asked).held() == Verdict.NO) {
         throw new UsageException(
             permission
                 + " of "
@@ -106,7 +110,7 @@ final class UnpickCommand implements Callable<Integer> {
       where.add(place(asked));
     }
     String ended = String.join(" and ", permissions) + " of " + name + String.join("", where);
-    return tell(ended, inputs.organization().unpick(who, held, MOST));
+    return tell(ended, organization.unpick(account, held, MOST));
   }
 
   private static String place(Asked.Use asked) {

@@ -25,6 +25,7 @@ import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.Assessment;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.Owners;
+import org.sobercompass.core.key.Key;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.problem.UnknownNameException;
@@ -165,7 +166,19 @@ public final class Organization {
 
   /** The one account with a name. */
   public Account account(String name) {
-    return Account.of(model.facts(), names().account(name));
+    return account(names().account(name));
+  }
+
+  /** An account by its number in the model, for those who ask the model itself. */
+  public Account account(int number) {
+    return Account.of(model.facts(), number);
+  }
+
+  private int number(Account account) {
+    return model
+        .facts()
+        .find(account.key())
+        .orElseThrow(() -> new IllegalArgumentException("not of this model: " + account.key()));
   }
 
   /**
@@ -175,12 +188,12 @@ public final class Organization {
    * @param where the node, empty for the top; of an admin action the object
    */
   public Can can(String account, String what, String where) {
-    return can(names().account(account), names().asked(what, where));
+    return can(account(account), names().asked(what, where));
   }
 
   /** The same, with names resolved. */
-  public Can can(int account, Asked asked) {
-    return new Answering(model, this::powers).can(account, asked);
+  public Can can(Account account, Asked asked) {
+    return new Answering(model, this::powers).can(number(account), asked);
   }
 
   /** Who can do something somewhere, surely or perhaps, whatever the state of their accounts. */
@@ -195,12 +208,12 @@ public final class Organization {
 
   /** Why an account can do something somewhere: each way in words, the shortest first. */
   public List<String> ways(String account, String what, String where) {
-    return ways(names().account(account), names().asked(what, where));
+    return ways(account(account), names().asked(what, where));
   }
 
   /** The same, with names resolved. */
-  public List<String> ways(int who, Asked asked) {
-    return new Answering(model, this::powers).ways(who, asked);
+  public List<String> ways(Account account, Asked asked) {
+    return new Answering(model, this::powers).ways(number(account), asked);
   }
 
   /** What an account would meet that wants to use an application. */
@@ -260,11 +273,11 @@ public final class Organization {
    * A group that is to be created where another one stands, of the same kind.
    *
    * @param name what it is called
-   * @param like the number of the other group
+   * @param like the key of the other group
    * @throws UnknownNameException when groups of its directory are not created by this program
    */
-  public Step.Presence groupLike(String name, int like) {
-    return Creation.groupLike(this, name, like);
+  public Step.Presence groupLike(String name, Key like) {
+    return Creation.groupLike(this, name, model.facts().find(like).orElseThrow());
   }
 
   /**
@@ -315,13 +328,14 @@ public final class Organization {
   /**
    * The cheapest removals that differ and end one or several holdings of an account.
    *
-   * @param account the number of the account
+   * @param account of this organization
    * @param asked permissions at a node, as {@link Names#at} gives them
    * @param most so many at most
    */
-  public List<Removal> unpick(int account, List<Asked.Use> asked, int most) {
+  public List<Removal> unpick(Account account, List<Asked.Use> asked, int most) {
+    int who = number(account);
     List<Goal> goals = new ArrayList<>();
-    asked.forEach(one -> goals.add(NotHeld.of(account, one.view().number(), one.question())));
+    asked.forEach(one -> goals.add(NotHeld.of(who, one.view().number(), one.question())));
     return new Unpick(model, assessment().rules().removals()).alternatives(new Each(goals), most);
   }
 

@@ -200,7 +200,7 @@ class SambaAmendmentTest {
         (subject < facts.accounts() ? users : groups).add(subject);
       }
     }
-    Step.Presence group = before.groupLike("night keepers", groups.get(0));
+    Step.Presence group = before.groupLike("night keepers", facts.key(groups.get(0)));
     List<Step> steps =
         new ArrayList<>(
             ReadyMade.creating(group, List.of(facts.key(users.get(0)), facts.key(groups.get(1))))

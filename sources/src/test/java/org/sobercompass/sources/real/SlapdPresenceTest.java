@@ -96,7 +96,7 @@ class SlapdPresenceTest {
     gone.removeIf(subject -> !mayGo(subject, gone));
     for (int i = 1 + random.nextInt(3); i > 0; i--) {
       int like = before.names().group("group" + random.nextInt(10));
-      Step.Presence group = before.groupLike("new, \"group\" " + i, like);
+      Step.Presence group = before.groupLike("new, \"group\" " + i, facts.key(like));
       Set<Key> members = new LinkedHashSet<>();
       for (int m = 1 + random.nextInt(4); m > 0; m--) {
         int member = random.nextInt(facts.accounts());
@@ -191,7 +191,8 @@ class SlapdPresenceTest {
   void whatSomebodyElseChangedSinceIsNotDeleted() throws LDAPException {
     int account = before.names().account("user12");
     Facts facts = before.model().facts();
-    Step.Presence group = before.groupLike("fresh", before.names().group("group3"));
+    Step.Presence group =
+        before.groupLike("fresh", before.model().facts().key(before.names().group("group3")));
     Proposal proposal = ReadyMade.creating(group, List.of(facts.key(account)));
     Amended amended = amend(proposal);
     assertThat(amended.carryOut().isWhole()).isTrue();
@@ -225,7 +226,8 @@ class SlapdPresenceTest {
   void whatIsLostForGoodIsSaidOfDeletionsOnly() {
     Facts facts = before.model().facts();
     int account = before.names().account("user12");
-    Step.Presence group = before.groupLike("fresh", before.names().group("group3"));
+    Step.Presence group =
+        before.groupLike("fresh", before.model().facts().key(before.names().group("group3")));
     Amended creates = amend(ReadyMade.creating(group, List.of(facts.key(account))));
     var kind = TargetKinds.of("ldap").orElseThrow();
     assertThat(kind.losses(creates.records().get(0))).isEmpty();
@@ -237,7 +239,8 @@ class SlapdPresenceTest {
 
   @Test
   void aGroupThatMustHaveAMemberIsCreatedWithOneOrNotAtAll() {
-    Step.Presence group = before.groupLike("fresh", before.names().group("group3"));
+    Step.Presence group =
+        before.groupLike("fresh", before.model().facts().key(before.names().group("group3")));
     Proposal proposal = ReadyMade.creating(group, List.of());
     assertThat(before.amendment(proposal, change -> "create it", Map.of()).byHand())
         .singleElement()
