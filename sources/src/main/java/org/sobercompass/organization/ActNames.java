@@ -80,16 +80,7 @@ public final class ActNames {
     if (found || all.isEmpty() || !all.stream().allMatch(DsNames::isWhole)) {
       return;
     }
-    List<String> known = new ArrayList<>();
-    for (DsNames names : all) {
-      if (right) {
-        names.rights().forEach(r -> known.add(r.name()));
-      } else if (attribute) {
-        names.attributes().forEach(a -> known.add(a.name()));
-      } else {
-        names.classes().forEach(c -> known.add(c.name()));
-      }
-    }
+    List<String> known = all.stream().flatMap(names -> names(names, need).stream()).toList();
     throw new UnknownNameException(
         "there is no "
             + (right ? "extended right" : attribute ? "attribute" : "class")
@@ -98,6 +89,15 @@ public final class ActNames {
             + " in "
             + Problem.quote(text)
             + Spelling.hint(name, known));
+  }
+
+  /** What there is of the kind that is asked for. */
+  private static List<String> names(DsNames names, Requirement need) {
+    return need instanceof Requirement.Control
+        ? names.rights().stream().map(right -> right.name()).toList()
+        : need instanceof Requirement.Attribute
+            ? names.attributes().stream().map(attribute -> attribute.name()).toList()
+            : names.classes().stream().map(kind -> kind.name()).toList();
   }
 
   /** The admin scope with an id. */

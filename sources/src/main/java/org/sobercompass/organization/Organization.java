@@ -175,10 +175,7 @@ public final class Organization {
   }
 
   private int number(Account account) {
-    return model
-        .facts()
-        .find(account.key())
-        .orElseThrow(() -> new IllegalArgumentException("not of this model: " + account.key()));
+    return model.facts().find(account.key()).orElseThrow();
   }
 
   /**

@@ -125,17 +125,22 @@ public final class AdminCheck {
           "a group with somebody in it");
     }
     if (grant.scope() >= 0) {
-      holders.and(scopes.objects(grant.scope()));
-      if (!holders.isEmpty()) {
-        warn(
-            grant.place(),
-            Words.subject(facts, holders.nextSetBit(0))
-                + " is in the scope "
-                + all.scopes().get(grant.scope()).name()
-                + " over which she is set as "
-                + role.name(),
-            "an exception in the scope, or another administrator");
-      }
+      inside(grant, role, holders);
+    }
+  }
+
+  /** An administrator who is in the scope that the role is given over. */
+  private void inside(AdminGrant grant, AdminRole role, BitSet holders) {
+    holders.and(scopes.objects(grant.scope()));
+    if (!holders.isEmpty()) {
+      warn(
+          grant.place(),
+          Words.subject(facts, holders.nextSetBit(0))
+              + " is in the scope "
+              + all.scopes().get(grant.scope()).name()
+              + " over which she is set as "
+              + role.name(),
+          "an exception in the scope, or another administrator");
     }
   }
 }

@@ -182,6 +182,11 @@ public final class RoleFit {
               grants.size()));
       return;
     }
+    byGroup(view, grants, what, found);
+  }
+
+  /** A group of which all members are given something one by one. */
+  private void byGroup(SystemView view, List<Grant> grants, String what, List<Fit> found) {
     BitSet accounts = new BitSet();
     grants.forEach(grant -> accounts.set(grant.subject()));
     int best = -1;

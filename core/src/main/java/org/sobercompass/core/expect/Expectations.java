@@ -131,6 +131,19 @@ public final class Expectations {
         perhapsMore.clear();
       }
     }
+    return outcome(expectation, against, more, unknown, perhapsMore);
+  }
+
+  /**
+   * The outcome, with a line for some of the accounts.
+   *
+   * @param against those who cannot and should
+   * @param more those who can and should not
+   * @param unknown those of whom it is not known whether they can what they should
+   * @param perhapsMore those of whom it is not known whether they can what they should not
+   */
+  private Outcome outcome(
+      Expectation expectation, BitSet against, BitSet more, BitSet unknown, BitSet perhapsMore) {
     List<String> lines = new ArrayList<>();
     against.stream()
         .limit(SHOWN)

@@ -53,20 +53,24 @@ final class FactsRules {
         }
       }
       guessed(source, rule);
-      if (undefined > 0) {
-        problems.add(
-            Problem.warning(
-                rule.place(),
-                "the rule is undefined for "
-                    + undefined
-                    + (undefined == 1
-                        ? " entry, which is perhaps a member"
-                        : " entries, which are perhaps members"),
-                "attributes that the directory has, values of their kind"));
-      } else if (members == 0) {
-        problems.add(
-            Problem.warning(rule.place(), "the rule has no member", "a filter that fits somebody"));
-      }
+      tell(rule, members, undefined);
+    }
+  }
+
+  private void tell(MemberRule rule, int members, int undefined) {
+    if (undefined > 0) {
+      problems.add(
+          Problem.warning(
+              rule.place(),
+              "the rule is undefined for "
+                  + undefined
+                  + (undefined == 1
+                      ? " entry, which is perhaps a member"
+                      : " entries, which are perhaps members"),
+              "attributes that the directory has, values of their kind"));
+    } else if (members == 0) {
+      problems.add(
+          Problem.warning(rule.place(), "the rule has no member", "a filter that fits somebody"));
     }
   }
 

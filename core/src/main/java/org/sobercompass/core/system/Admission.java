@@ -250,18 +250,23 @@ public final class Admission {
     if (!bars.isEmpty()) {
       return new Standing(State.UNDECIDED, bars.stream().map(Bar::reason).toList());
     }
-    Optional<String> unknown = AccountStanding.unknown(facts, account);
-    if (unknown.isPresent()) {
-      return new Standing(State.UNDECIDED, List.of(unknown.get()));
+    return unknown(account, host, perhapsEnrolled)
+        .map(reason -> new Standing(State.UNDECIDED, List.of(reason)))
+        .orElse(Standing.USABLE);
+  }
+
+  /** What is not known of an account that nothing keeps out for sure. */
+  private Optional<String> unknown(int account, Truth host, boolean perhapsEnrolled) {
+    Optional<String> own = AccountStanding.unknown(facts, account);
+    if (own.isPresent()) {
+      return own;
     }
     if (host == Truth.UNDEFINED) {
-      return new Standing(
-          State.UNDECIDED,
-          List.of("only from " + String.join(", ", HostLimits.of(facts, account))));
+      return Optional.of("only from " + String.join(", ", HostLimits.of(facts, account)));
     }
     return perhapsEnrolled
-        ? new Standing(State.UNDECIDED, List.of("it is not known whether it is enrolled"))
-        : Standing.USABLE;
+        ? Optional.of("it is not known whether it is enrolled")
+        : Optional.empty();
   }
 
   /** Whether the system signs in from the directory of this account only later. */

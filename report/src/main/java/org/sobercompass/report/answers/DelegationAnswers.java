@@ -132,18 +132,21 @@ public final class DelegationAnswers {
       rows.sort(Comparator.comparing(row -> row[column].toString()));
     }
     rows.forEach(sheet::row);
-    List<String> counted = new ArrayList<>();
-    kinds.forEach((kind, n) -> counted.add(n + " to " + kind.many()));
-    sheet.heading(
-        (powers.trees().all().isEmpty()
-                ? "Undecided: no access rules of a directory were read; "
-                : "")
-            + AnswerContext.count(sheet.size(), "delegation", "delegations")
-            + (counted.isEmpty() ? "." : ": " + String.join(", ", counted) + "."));
+    sheet.heading(heading(sheet.size(), kinds));
     if (!choice.narrowed) {
       oddities(choice.at, sheet);
     }
     return (choice.at.isPresent() ? ask.whole() : ask).about(sheet, List.of());
+  }
+
+  private String heading(int delegations, Map<TrusteeKind, Integer> kinds) {
+    List<String> counted = new ArrayList<>();
+    kinds.forEach((kind, n) -> counted.add(n + " to " + kind.many()));
+    return (powers.trees().all().isEmpty()
+            ? "Undecided: no access rules of a directory were read; "
+            : "")
+        + AnswerContext.count(delegations, "delegation", "delegations")
+        + (counted.isEmpty() ? "." : ": " + String.join(", ", counted) + ".");
   }
 
   private Object[] row(DirectoryTree tree, Delegation d) {

@@ -102,29 +102,11 @@ public final class ListAnswers {
    * @param below also what somebody may only somewhere below
    */
   public AnswerTable access(SystemView view, int resource, List<Integer> only, boolean below) {
-    Map<List<Integer>, Row> rows = new LinkedHashMap<>();
-    for (int right = 0; right < view.rights().size(); right++) {
-      if (!view.rights().isMinor(right)) {
-        for (Holder holder : new Holders(asker).find(view, right, resource, below)) {
-          if (only.isEmpty() || only.contains(holder.account())) {
-            rows.computeIfAbsent(
-                    List.of(holder.resource(), holder.account()),
-                    a -> new Row(holder, new ArrayList<>()))
-                .rights()
-                .add(right);
-          }
-        }
-      }
-    }
+    List<Row> ranked = rows(view, resource, only, below);
     AnswerTable.Builder sheet =
         ask.begin(
             "access/1", "account", "login", "name", "rights", "where", "state", "through", "from");
     RouteFinder finder = new RouteFinder(asker, Limits.ONE);
-    List<Row> ranked = new ArrayList<>(rows.values());
-    ranked.sort(
-        Comparator.comparingInt(Row::resource)
-            .thenComparingInt(row -> row.rights().get(0))
-            .thenComparingInt(Row::account));
     for (Row row : ranked) {
       List<Integer> largest = largest(view, row.rights());
       List<Route> routes = finder.find(view, row.account(), largest.get(0), row.resource()).open();
@@ -143,6 +125,30 @@ public final class ListAnswers {
     List<Row> here = ranked.stream().filter(row -> row.resource() == resource).toList();
     sheet.heading(heading(view, resource, here) + below(ranked, here));
     return ask.finish(sheet, view);
+  }
+
+  /** Who holds what, by place, then by the largest right. */
+  private List<Row> rows(SystemView view, int resource, List<Integer> only, boolean below) {
+    Map<List<Integer>, Row> rows = new LinkedHashMap<>();
+    for (int right = 0; right < view.rights().size(); right++) {
+      if (!view.rights().isMinor(right)) {
+        for (Holder holder : new Holders(asker).find(view, right, resource, below)) {
+          if (only.isEmpty() || only.contains(holder.account())) {
+            rows.computeIfAbsent(
+                    List.of(holder.resource(), holder.account()),
+                    a -> new Row(holder, new ArrayList<>()))
+                .rights()
+                .add(right);
+          }
+        }
+      }
+    }
+    List<Row> ranked = new ArrayList<>(rows.values());
+    ranked.sort(
+        Comparator.comparingInt(Row::resource)
+            .thenComparingInt(row -> row.rights().get(0))
+            .thenComparingInt(Row::account));
+    return ranked;
   }
 
   /** Which of the rights the system does not give together, in words. */

@@ -92,21 +92,28 @@ public final class PowerAnswers {
                       : "");
           case UNDECIDED -> "Undecided: " + who + " may be able to do this to " + what;
         });
-    if (can.held() == Verdict.UNDECIDED) {
-      sheet.note(capital(unknown(account, action, object)) + ".");
-    } else if (verdict == Verdict.UNDECIDED) {
-      sheet.note(capital(String.join("; ", can.standing().reasons())) + ".");
-    }
+    notes(can, account, action, object, sheet);
     String never = powers.never(action, object);
-    if (!never.isEmpty()) {
-      sheet.note("Nobody can: " + never + ".");
-    } else if (can.held() != Verdict.YES) {
+    if (never.isEmpty() && can.held() != Verdict.YES) {
       sheet.note(miss(account, action, object, destination));
     }
     if (!powers.fits(action, object)) {
       sheet.note("That cannot be done to an object of this class at all.");
     }
     return ask.about(sheet, List.of());
+  }
+
+  private void notes(
+      Can can, int account, AdminAction action, Powers.Thing object, AnswerTable.Builder sheet) {
+    if (can.held() == Verdict.UNDECIDED) {
+      sheet.note(capital(unknown(account, action, object)) + ".");
+    } else if (can.verdict() == Verdict.UNDECIDED) {
+      sheet.note(capital(String.join("; ", can.standing().reasons())) + ".");
+    }
+    String never = powers.never(action, object);
+    if (!never.isEmpty()) {
+      sheet.note("Nobody can: " + never + ".");
+    }
   }
 
   private static String capital(String text) {

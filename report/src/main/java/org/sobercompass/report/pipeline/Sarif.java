@@ -98,6 +98,11 @@ public final class Sarif {
     json.writeObjectPropertyStart("partialFingerprints");
     json.writeStringProperty("stableKey/v1", check.id());
     json.writeEndObject();
+    accepted(json, check);
+    json.writeEndObject();
+  }
+
+  private static void accepted(JsonGenerator json, Check check) {
     if (!check.accepted().isEmpty()) {
       json.writeArrayPropertyStart("suppressions");
       json.writeStartObject();
@@ -107,6 +112,5 @@ public final class Sarif {
       json.writeEndObject();
       json.writeEndArray();
     }
-    json.writeEndObject();
   }
 }

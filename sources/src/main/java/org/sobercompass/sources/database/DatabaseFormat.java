@@ -431,27 +431,30 @@ public final class DatabaseFormat implements SystemFormat {
           }
         }
       }
-      for (JsonNode node : members) {
-        JsonNode member = roles.get(Lines.text(node, "member"));
-        JsonNode role = roles.get(Lines.text(node, "role"));
-        boolean owning = Lines.text(node, "role").equals(DATABASE_OWNER);
-        boolean inherits =
-            node.has("inherits")
-                ? Lines.yes(node, "inherits")
-                : member != null && Lines.yes(member, "inherits");
-        boolean switches = !node.has("switches") || Lines.yes(node, "switches") || inherits;
-        if (member != null
-            && role != null
-            && switches
-            && !owning
-            && !Lines.yes(member, "superuser")) {
-          into.switching(
-              new DatabaseFacts.Switch(
-                  trustee(Lines.text(node, "member")),
-                  trustee(Lines.text(node, "role")),
-                  inherits,
-                  Lines.yes(role, "superuser")));
-        }
+      members.forEach(this::member);
+    }
+
+    /** That a role is a member of another, where that lets it switch. */
+    private void member(JsonNode node) {
+      JsonNode member = roles.get(Lines.text(node, "member"));
+      JsonNode role = roles.get(Lines.text(node, "role"));
+      boolean owning = Lines.text(node, "role").equals(DATABASE_OWNER);
+      boolean inherits =
+          node.has("inherits")
+              ? Lines.yes(node, "inherits")
+              : member != null && Lines.yes(member, "inherits");
+      boolean switches = !node.has("switches") || Lines.yes(node, "switches") || inherits;
+      if (member != null
+          && role != null
+          && switches
+          && !owning
+          && !Lines.yes(member, "superuser")) {
+        into.switching(
+            new DatabaseFacts.Switch(
+                trustee(Lines.text(node, "member")),
+                trustee(Lines.text(node, "role")),
+                inherits,
+                Lines.yes(role, "superuser")));
       }
     }
 

@@ -82,14 +82,9 @@ final class AssignmentReader {
     }
     int number = context.names().trustee(kind.get(), subject, row.place());
     String trustee = number < 0 ? "?" + subject : context.facts().key(number).text();
+    String at = application.nodes().id(node);
     String id =
-        Grant.usualId(
-            row.get("role"),
-            trustee,
-            application.nodes().id(node),
-            descends,
-            window.from(),
-            window.until());
+        Grant.usualId(row.get("role"), trustee, at, descends, window.from(), window.until());
     if (!ids.add(id)) {
       problems.error(row.place(), "the same assignment stands twice", "each once");
     }

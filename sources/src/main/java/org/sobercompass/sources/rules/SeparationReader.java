@@ -47,6 +47,12 @@ final class SeparationReader {
 
   private SeparationRule rule(Node node) {
     node.only(Set.of("id", "name", "sides", "at-least", "weight", "where", "per", "except"));
+    List<List<Side>> read = sides(node);
+    overlaps(read, node.place());
+    return rule(node, read, atLeast(node, read.size()));
+  }
+
+  private List<List<Side>> sides(Node node) {
     List<List<Side>> read = new ArrayList<>();
     for (Node side : node.get("sides").map(Node::items).orElse(List.of())) {
       if (side.items().isEmpty()) {
@@ -67,12 +73,19 @@ final class SeparationReader {
       node.wrong(
           "the rule has " + read.size() + " sides", "2 to 60 sides, each a list of permissions");
     }
-    overlaps(read, node.place());
-    String many = node.text("at-least").orElse(String.valueOf(Math.max(2, read.size())));
+    return read;
+  }
+
+  private static int atLeast(Node node, int sides) {
+    String many = node.text("at-least").orElse(String.valueOf(Math.max(2, sides)));
     int atLeast = many.matches("[0-9]{1,2}") ? Integer.parseInt(many) : 0;
-    if (atLeast < 2 || atLeast > Math.max(2, read.size())) {
+    if (atLeast < 2 || atLeast > Math.max(2, sides)) {
       node.wrong("at-least: " + Problem.quote(many), "a number from 2 to the number of sides");
     }
+    return atLeast;
+  }
+
+  private SeparationRule rule(Node node, List<List<Side>> read, int atLeast) {
     return new SeparationRule(
         node.need("id"),
         node.text("name").orElse(node.text("id").orElse("")),

@@ -265,6 +265,28 @@ final class WorkspaceReader {
   }
 
   /** Where the entries of each directory stand: an export, or a part of a survey. */
+  private Export ofFile(DirectorySettings directory) {
+    return new Export(
+        directory,
+        root.resolve(directory.file()),
+        directory.file(),
+        directory.taken(),
+        directory.schema().map(root::resolve),
+        directory.schema().orElse(""),
+        List.of());
+  }
+
+  private static Export ofSurvey(DirectorySettings directory, SurveyFile survey, SurveyPart part) {
+    return new Export(
+        directory,
+        survey.entries(part),
+        part.file(),
+        part.dated() ? part.ended().getEpochSecond() : Facts.NEVER,
+        survey.schema(part),
+        part.schema().orElse(""),
+        part.completeness().stream().filter(c -> c.withheld() > 0).toList());
+  }
+
   private List<Export> exports(List<DirectorySettings> directories) {
     List<Export> exports = new ArrayList<>();
     Optional<SurveyFile> survey =
@@ -272,31 +294,11 @@ final class WorkspaceReader {
             ? frozen
             : Surveys.latest(root.path());
     for (DirectorySettings directory : directories) {
-      boolean fromSurvey = frozen.isPresent() || directory.isLive();
       Optional<SurveyPart> part = survey.flatMap(s -> s.part(directory.name()));
-      if (!fromSurvey) {
-        Path path = root.resolve(directory.file());
-        exports.add(
-            new Export(
-                directory,
-                path,
-                directory.file(),
-                directory.taken(),
-                directory.schema().map(root::resolve),
-                directory.schema().orElse(""),
-                List.of()));
+      if (frozen.isEmpty() && !directory.isLive()) {
+        exports.add(ofFile(directory));
       } else if (part.isPresent()) {
-        Path path = survey.orElseThrow().entries(part.get());
-        long taken = part.get().dated() ? part.get().ended().getEpochSecond() : Facts.NEVER;
-        exports.add(
-            new Export(
-                directory,
-                path,
-                part.get().file(),
-                taken,
-                survey.orElseThrow().schema(part.get()),
-                part.get().schema().orElse(""),
-                part.get().completeness().stream().filter(c -> c.withheld() > 0).toList()));
+        exports.add(ofSurvey(directory, survey.orElseThrow(), part.get()));
       } else {
         problems.error(
             directory.place(),
