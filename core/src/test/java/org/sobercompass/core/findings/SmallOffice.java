@@ -8,8 +8,18 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
+import java.util.stream.LongStream;
+import java.util.stream.Stream;
 import org.sobercompass.core.access.AccessModel;
+import org.sobercompass.core.admin.Administration;
+import org.sobercompass.core.admin.Console;
+import org.sobercompass.core.admin.NamedPower;
+import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.audit.Findings;
+import org.sobercompass.core.delegation.ActionRights;
+import org.sobercompass.core.delegation.AdminAction;
+import org.sobercompass.core.delegation.DirectoryTrees;
+import org.sobercompass.core.delegation.Requirement;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.FactsBuilder;
 import org.sobercompass.core.facts.FactsBuilder.Space;
@@ -19,8 +29,14 @@ import org.sobercompass.core.facts.SubjectRow;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.findings.details.Details;
 import org.sobercompass.core.membership.Sight;
+import org.sobercompass.core.person.Persons;
 import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problems;
+import org.sobercompass.core.scope.AdminGrant;
+import org.sobercompass.core.scope.AdminRole;
+import org.sobercompass.core.scope.AdminScope;
+import org.sobercompass.core.scope.GroupMeaning;
+import org.sobercompass.core.scope.ScopeItem;
 import org.sobercompass.core.system.AccessSystem;
 import org.sobercompass.core.system.Admission;
 import org.sobercompass.core.system.Basis;
@@ -33,6 +49,7 @@ import org.sobercompass.core.system.roles.RoleApplication;
 import org.sobercompass.core.system.roles.RoleCompiler;
 import org.sobercompass.core.system.roles.RoleDefinition;
 import org.sobercompass.core.system.roles.RoleRights;
+import org.sobercompass.core.system.scopes.ScopeSystem;
 
 /**
  * A made-up organization for tests of finders, said in a few words: a directory {@code d}, and
@@ -52,7 +69,9 @@ public final class SmallOffice {
 
   private final FactsBuilder builder =
       new FactsBuilder(
-          List.of("loginshell", "lastlogontimestamp", "title", "owner"), dn -> dn, new Problems());
+          List.of("loginshell", "lastlogontimestamp", "title", "owner", "shadowmax"),
+          dn -> dn,
+          new Problems());
   private final FactsSource source = builder.source("d");
   private final Map<String, Integer> rows = new LinkedHashMap<>();
   private final Map<String, App> apps = new LinkedHashMap<>();
@@ -60,6 +79,12 @@ public final class SmallOffice {
   private boolean isOpen;
   private Combining combining = Combining.UNION;
   private Optional<Facts> built = Optional.empty();
+
+  private final List<AdminScope> scopes = new ArrayList<>();
+  private final List<AdminRole> adminRoles = new ArrayList<>();
+  private final List<AdminGrant> adminGrants = new ArrayList<>();
+  private final List<NamedPower> powers = new ArrayList<>();
+  private long[] ofPerson = {};
 
   private record Given(
       String role, String subject, String node, long from, long until, boolean on) {}
@@ -154,6 +179,61 @@ public final class SmallOffice {
   /** The same before when. */
   public SmallOffice agreed(String app, String role, String subject, String node, long until) {
     app(app).intended.add(new Given(role, subject, node, Long.MIN_VALUE, until, true));
+    return this;
+  }
+
+  /** An admin role with actions: set-password (the object itself), unlock (much), look (little). */
+  public SmallOffice adminRole(String id, String... actions) {
+    adminRoles.add(new AdminRole(id, id, Set.of(actions), true, Place.of(id)));
+    return this;
+  }
+
+  /** An admin scope of accounts and groups. */
+  public SmallOffice scope(String id, String... subjects) {
+    List<Integer> all = Stream.of(subjects).map(this::subject).toList();
+    Optional<GroupMeaning> both = GroupMeaning.of("both", true);
+    ScopeItem line = new ScopeItem.Listed(all, both, Place.of(id), "listed");
+    scopes.add(new AdminScope(id, id, List.of(line), List.of(), Place.of(id)));
+    return this;
+  }
+
+  /** An admin role over a scope; over everything where that is empty. */
+  public SmallOffice entrusted(String role, String subject, String scope) {
+    return entrusted(role, subject, scope, Long.MAX_VALUE);
+  }
+
+  /** The same before when. */
+  public SmallOffice entrusted(String role, String subject, String scope, long until) {
+    List<String> ids = adminRoles.stream().map(AdminRole::id).toList();
+    List<String> over = scopes.stream().map(AdminScope::id).toList();
+    adminGrants.add(
+        new AdminGrant(
+            ids.indexOf(role),
+            trustee(subject),
+            subject,
+            scope.isEmpty() ? AdminGrant.EVERYTHING : over.indexOf(scope),
+            Long.MIN_VALUE,
+            until,
+            true,
+            Place.of("given", adminGrants.size() + 1)));
+    return this;
+  }
+
+  /** A power worth following, and who holds it. */
+  public SmallOffice power(String id, String... holders) {
+    List<Integer> all = Stream.of(holders).map(this::subject).toList();
+    powers.add(new NamedPower(id, "do " + id, false, all));
+    return this;
+  }
+
+  /** Accounts that are one person's. */
+  public SmallOffice person(String... accounts) {
+    if (ofPerson.length == 0) {
+      ofPerson = LongStream.range(0, facts().accounts()).toArray();
+    }
+    for (String account : accounts) {
+      ofPerson[subject(account)] = subject(accounts[0]);
+    }
     return this;
   }
 
@@ -268,10 +348,37 @@ public final class SmallOffice {
     return AccessModel.of(facts(), systems, Instant.ofEpochSecond(NOW), Optional.of(Basis.ACTUAL));
   }
 
+  private static AdminAction action(String id, int weight) {
+    return new AdminAction(id, id, List.of(), new Requirement.Simple(1), weight);
+  }
+
   /** What is judged. */
   public Assessment assessment() {
-    FindingRules usual = FindingRules.of(List.of());
-    return Assessment.of(model(), List.of()).by(rules.apply(usual.toBuilder()).build());
+    Administration administration =
+        new Administration(
+            List.of(action("set-password", 2), action("unlock", 1), action("look", 0)),
+            scopes,
+            adminRoles,
+            adminGrants,
+            Console.ANY,
+            powers);
+    AccessSystem delegated =
+        ScopeSystem.of(
+            facts(),
+            new ActionRights(administration.actions()),
+            scopes,
+            adminRoles,
+            adminGrants,
+            Optional.empty());
+    AccessModel model = model().delegating(List.of(delegated));
+    return new Assessment(
+        model,
+        rules.apply(FindingRules.of(List.of()).toBuilder()).build(),
+        ofPerson.length == 0 ? Persons.none(facts()) : Persons.grouped(ofPerson),
+        new Powers(model, administration, new DirectoryTrees(facts(), List.of())),
+        Assessment.Owned.NOBODY,
+        List.of(),
+        List.of());
   }
 
   /** The findings of some kinds, worst first. */
