@@ -1,9 +1,7 @@
 package org.sobercompass.core.admin;
 
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.BitSet;
-import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -11,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.delegation.AdminAction;
 import org.sobercompass.core.delegation.DirectoryTree;
 import org.sobercompass.core.delegation.DirectoryTrees;
@@ -43,11 +42,22 @@ public final class Reach {
   private final Powers powers;
   private final Facts facts;
   private final MembershipGraph graph;
-  private final Map<Integer, Step> steps = new HashMap<>();
+
+  /** By subject the first step from it; null where it was not reached. */
+  private final @Nullable Step[] steps;
+
   private final BitSet held = new BitSet();
   private final BitSet unknown = new BitSet();
   private final BitSet byList = new BitSet();
-  private final Deque<Integer> open = new ArrayDeque<>();
+
+  /** The subjects reached, in that order; those from {@code next} on are to be followed. */
+  private final IntList reached = new IntList();
+
+  private int next;
+
+  /** Those by whom somebody climbs by a system's own rules; they are not followed by themselves. */
+  private final IntList climbed = new IntList();
+
   private final Set<Followed> followed = new HashSet<>();
 
   private final List<AdminAction> ofAccounts;
@@ -90,6 +100,7 @@ public final class Reach {
     this.powers = powers;
     this.facts = powers.model().facts();
     this.graph = powers.model().graph();
+    this.steps = new Step[facts.subjects()];
     this.ofAccounts = actions(OF_ACCOUNTS);
     this.ofGroups = actions(OF_GROUPS);
     for (int trustee : power.trustees()) {
@@ -97,12 +108,15 @@ public final class Reach {
     }
     for (Climb climb : power.climbs()) {
       if (climb.by() >= 0) {
-        steps.putIfAbsent(climb.by(), new Step(climb.by(), Optional.empty()));
-        reach(climb.account(), Optional.of(new Step(climb.by(), Optional.empty(), climb.how())));
+        if (steps[climb.by()] == null) {
+          steps[climb.by()] = new Step(climb.by(), Optional.empty());
+          climbed.add(climb.by());
+        }
+        reach(climb.account(), new Step(climb.by(), Optional.empty(), climb.how()));
       }
     }
-    while (!open.isEmpty()) {
-      follow(open.remove());
+    while (next < reached.size()) {
+      follow(reached.get(next++));
     }
   }
 
@@ -115,28 +129,25 @@ public final class Reach {
   private void hold(int trustee) {
     BitSet accounts = accounts(trustee);
     held.or(accounts);
-    reach(trustee, Optional.empty());
-    accounts.stream()
-        .forEach(account -> reach(account, Optional.of(new Step(trustee, Optional.empty()))));
+    Step step = new Step(trustee, Optional.empty());
+    reach(trustee, step);
+    accounts.stream().forEach(account -> reach(account, step));
   }
 
   private BitSet accounts(int trustee) {
-    IntList reached = new IntList();
-    powers.walker().accounts(trustee, reached);
+    IntList inside = new IntList();
+    powers.walker().accounts(trustee, inside);
     BitSet accounts = new BitSet();
-    for (int i = 0; i < reached.size(); i++) {
-      accounts.set(reached.get(i));
-    }
+    inside.setIn(accounts);
     return accounts;
   }
 
   /** Notes a subject to be followed, unless it was reached before, by a chain as short. */
-  private void reach(int subject, Optional<Step> by) {
-    if (steps.containsKey(subject)) {
-      return;
+  private void reach(int subject, Step by) {
+    if (steps[subject] == null) {
+      steps[subject] = by;
+      reached.add(subject);
     }
-    steps.put(subject, by.orElse(new Step(subject, Optional.empty())));
-    open.add(subject);
   }
 
   private void follow(int subject) {
@@ -148,9 +159,9 @@ public final class Reach {
     for (int i = 0; group && i < graph.downCount(subject); i++) {
       int member = graph.downMember(subject, i);
       boolean sure = graph.downVia(subject, i).isSure();
-      if (sure && facts.kind(member) == SubjectKind.GROUP && !steps.containsKey(member)) {
+      if (sure && facts.kind(member) == SubjectKind.GROUP && steps[member] == null) {
         byList.set(member, byList.get(subject));
-        reach(member, Optional.of(new Step(subject, Optional.empty())));
+        reach(member, new Step(subject, Optional.empty()));
       }
     }
     for (AdminAction action : group ? ofGroups : ofAccounts) {
@@ -188,7 +199,7 @@ public final class Reach {
     }
     for (int a = who.nextSetBit(0); a >= 0; a = who.nextSetBit(a + 1)) {
       if (a != subject && !isDenied(a, subject)) {
-        reach(a, Optional.of(step));
+        reach(a, step);
       }
     }
   }
@@ -203,11 +214,11 @@ public final class Reach {
     }
     SubjectSet counted = new SubjectSet();
     int at = group;
-    Step step = steps.get(at);
+    Step step = steps[at];
     while (step != null && step.action().isEmpty() && step.to() != at) {
       counted.sure().add(at);
       at = step.to();
-      step = steps.get(at);
+      step = steps[at];
     }
     counted.sure().add(at);
     if (step == null || step.action().isEmpty()) {
@@ -233,12 +244,12 @@ public final class Reach {
       powers.trees().subject(ace.trustee()).ifPresent(named::add);
     }
     for (int group : named) {
-      if (facts.kind(group) == SubjectKind.GROUP && !steps.containsKey(group)) {
+      if (facts.kind(group) == SubjectKind.GROUP && steps[group] == null) {
         SubjectSet only = new SubjectSet();
         only.sure().add(group);
         if (powers.lists().byList(only, action, spot) == Verdict.YES) {
           byList.set(group);
-          reach(group, Optional.of(step));
+          reach(group, step);
         }
       }
     }
@@ -262,9 +273,8 @@ public final class Reach {
                   && powers.roles().scopes().contains(grant.scope(), subject);
           if (gives) {
             givenTo.add(grant.subject());
-            reach(grant.subject(), Optional.of(step));
-            accounts(grant.subject()).stream()
-                .forEach(account -> reach(account, Optional.of(step)));
+            reach(grant.subject(), step);
+            accounts(grant.subject()).stream().forEach(account -> reach(account, step));
           }
           return givenTo.contains(grant.subject());
         });
@@ -288,9 +298,11 @@ public final class Reach {
   /** Who has it, and who could. */
   public Answer answer() {
     BitSet within = new BitSet();
-    for (int subject : steps.keySet()) {
-      if (facts.kind(subject) == SubjectKind.ACCOUNT && !held.get(subject)) {
-        within.set(subject);
+    for (IntList some : List.of(reached, climbed)) {
+      for (int i = 0; i < some.size(); i++) {
+        if (facts.kind(some.get(i)) == SubjectKind.ACCOUNT && !held.get(some.get(i))) {
+          within.set(some.get(i));
+        }
       }
     }
     return new Answer((BitSet) held.clone(), within, (BitSet) unknown.clone());
@@ -301,40 +313,20 @@ public final class Reach {
    * when it is not within reach, or held already.
    */
   public List<Step> chain(int account) {
-    return new Chains(steps).of(account);
+    return ReachChains.chain(account, subject -> steps[subject]);
   }
 
   /** The chains of some accounts, without all else that was followed. */
-  public Chains chains(BitSet accounts) {
+  public ReachChains chains(BitSet accounts) {
     Map<Integer, Step> kept = new HashMap<>();
     for (int account : accounts.stream().toArray()) {
       int at = account;
-      Step step = steps.get(at);
+      Step step = steps[at];
       while (step != null && kept.putIfAbsent(at, step) == null) {
         at = step.to();
-        step = steps.get(at);
+        step = steps[at];
       }
     }
-    return new Chains(kept);
-  }
-
-  /**
-   * Chains of steps.
-   *
-   * @param steps by subject the first step from it
-   */
-  public record Chains(Map<Integer, Step> steps) {
-    /** The chain from an account; see {@link Reach#chain}. */
-    public List<Step> of(int account) {
-      List<Step> chain = new ArrayList<>();
-      int at = account;
-      Step step = steps.get(at);
-      while (step != null && step.to() != at) {
-        chain.add(step);
-        at = step.to();
-        step = steps.get(at);
-      }
-      return chain;
-    }
+    return new ReachChains(kept);
   }
 }

@@ -1,5 +1,7 @@
 package org.sobercompass.core.findings;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -385,6 +387,13 @@ public final class SmallOffice {
   public List<Finding> find(FindingKind... kinds) {
     Set<FindingKind> asked = Set.of(kinds);
     return Findings.of(assessment()).stream().filter(f -> asked.contains(f.kind())).toList();
+  }
+
+  /** The one finding of some kinds. */
+  public Finding only(FindingKind... kinds) {
+    List<Finding> found = find(kinds);
+    assertThat(found).hasSize(1);
+    return found.get(0);
   }
 
   /** What the findings of some kinds are about. */

@@ -14,6 +14,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 import org.sobercompass.core.admin.NamedPower;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.admin.Reach;
+import org.sobercompass.core.admin.ReachChains;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.membership.SubjectSet;
@@ -40,7 +41,7 @@ class ReachByRolesTest {
       assertThat(all).as("seed %d trustee %d", seed, trustee).isEqualTo(plain);
       List<List<Reach.Step>> chains = answer.within().stream().mapToObj(reach::chain).toList();
       assertThat(chains).allMatch(chain -> !chain.isEmpty());
-      Reach.Chains kept = reach.chains(answer.within());
+      ReachChains kept = reach.chains(answer.within());
       assertThat(answer.within().stream().mapToObj(kept::of).toList()).isEqualTo(chains);
       found += chains.size();
     }

@@ -18,6 +18,7 @@ import org.sobercompass.core.findings.Finder;
 import org.sobercompass.core.findings.Finding;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.FindingKind;
+import org.sobercompass.core.findings.Focus;
 import org.sobercompass.core.findings.details.SeparationDetails.Together;
 import org.sobercompass.core.findings.separation.SeparationCauses.Broken;
 import org.sobercompass.core.findings.separation.SeparationSweep.Hold;
@@ -72,19 +73,36 @@ public final class SeparationFinder implements Finder {
     if (tests.rules.isEmpty()) {
       return;
     }
-    List<Hold> holds =
-        context
-            .focus()
-            .map(focus -> sweep.of(context.asker, focus.accounts()))
-            .orElseGet(sweep::run);
+    List<Hold> holds = context.focus().map(this::some).orElseGet(this::all);
     causes(holds);
-    BitSet held = new BitSet();
-    holds.stream().filter(hold -> hold.usable() != 0).forEach(hold -> held.set(hold.rule()));
-    reach.prepare(held);
     gather(holds);
     new SeparationEvidence(context, tests).tell(present, out);
     new SeparationClose(context, tests, reach).tell(close, out);
     roles(out);
+  }
+
+  /** The holds of what is looked at, and who of all could come to a side of their rules. */
+  private List<Hold> some(Focus focus) {
+    List<Hold> holds = sweep.of(context.asker, focus.accounts());
+    BitSet held = new BitSet();
+    holds.stream().filter(hold -> hold.usable() != 0).forEach(hold -> held.set(hold.rule()));
+    reach.prepare(held);
+    return holds;
+  }
+
+  /**
+   * The holds of everybody: of one who holds less than enough, and could not come to more, nothing
+   * is kept. That is nearly everybody, and would be most of the memory.
+   */
+  private List<Hold> all() {
+    SeparationSweep enough = new SeparationSweep(tests, context.assessment, false);
+    List<Hold> holds = enough.run();
+    if (!reach.isAsked()) {
+      return holds;
+    }
+    reach.prepare(enough.held());
+    BitSet close = reach.accounts();
+    return SeparationSweep.replacing(holds, close, sweep.each(close));
   }
 
   /** By rule how many persons break it. */
@@ -98,7 +116,7 @@ public final class SeparationFinder implements Finder {
   /** Who breaks which rule: its id, and the accounts of one person that hold something of it. */
   public void broken(BiConsumer<String, List<Integer>> out) {
     judge(
-        persons(new SeparationSweep(tests, context.assessment, false).run()),
+        new SeparationSweep(tests, context.assessment, false).run(),
         person -> {
           if (person.breaks) {
             out.accept(
@@ -135,51 +153,40 @@ public final class SeparationFinder implements Finder {
         causes::add);
   }
 
-  /** The holds of one rule, of one account or of the linked accounts of a person. */
-  private List<List<Hold>> persons(List<Hold> holds) {
-    Map<Long, List<Hold>> byPerson = new HashMap<>();
-    List<List<Hold>> all = new ArrayList<>();
-    for (Hold hold : holds) {
-      boolean linked =
-          tests.rules.get(hold.rule()).perPerson()
-              && context.assessment.persons().accounts(hold.account()).size() > 1;
-      if (linked) {
-        long key = (long) context.assessment.persons().person(hold.account()) << 32 | hold.rule();
-        List<Hold> of = byPerson.get(key);
-        if (of == null) {
-          of = new ArrayList<>();
-          byPerson.put(key, of);
-          all.add(of);
-        }
-        of.add(hold);
-      } else {
-        all.add(List.of(hold));
-      }
-    }
-    return all;
-  }
+  /**
+   * What the holds of a person come to under one rule.
+   *
+   * @param within the sides that are within reach; not asked where the rule is broken
+   */
+  private record Person(
+      int rule, List<Hold> holds, long usable, long held, boolean breaks, long within) {}
 
-  /** What the holds of a person come to under one rule. */
-  private record Person(int rule, List<Hold> holds, long usable, long held, boolean breaks) {}
-
-  /** Weighs persons on all processors, and hands them on in their order; not the excepted. */
-  private void judge(List<List<Hold>> persons, Consumer<Person> out) {
+  /**
+   * Weighs persons on all processors, and hands on in their order those that break a rule or are
+   * close to it; not the excepted.
+   *
+   * @param holds by account and rule
+   */
+  private void judge(List<Hold> holds, Consumer<Person> out) {
     Map<Integer, BitSet> excepted = excepted();
     context
         .model
         .bulk()
-        .each(
-            persons.size(),
+        .<List<Person>>each(
+            holds.size(),
             (asker, range) -> {
-              List<Person> assessment = new ArrayList<>();
-              for (List<Hold> holds : persons.subList(range.from(), range.to())) {
-                if (!isExcepted(holds.get(0), excepted)) {
-                  assessment.add(person(asker, holds));
+              SeparationPersons persons =
+                  new SeparationPersons(tests, context.assessment.persons(), holds);
+              List<Person> told = new ArrayList<>();
+              for (Hold hold : holds.subList(range.from(), range.to())) {
+                List<Hold> person = persons.of(hold);
+                if (!person.isEmpty() && !isExcepted(hold, excepted)) {
+                  person(asker, person).ifPresent(told::add);
                 }
               }
-              return assessment;
+              return told;
             },
-            assessment -> assessment.forEach(out));
+            told -> told.forEach(out));
   }
 
   /** Whether any account of the person is, even one that holds nothing of the rule. */
@@ -190,7 +197,7 @@ public final class SeparationFinder implements Finder {
         : except.get(hold.account());
   }
 
-  private Person person(Asker asker, List<Hold> holds) {
+  private Optional<Person> person(Asker asker, List<Hold> holds) {
     int rule = holds.get(0).rule();
     long usable = 0;
     long held = 0;
@@ -199,12 +206,15 @@ public final class SeparationFinder implements Finder {
       held |= hold.held();
     }
     boolean breaks = tests.enough(rule, usable) && sweep.isNear(asker, rule, holds, true);
-    return new Person(rule, holds, usable, held, breaks);
+    long within = breaks || usable == 0 ? 0 : reach.of(rule, holds);
+    return breaks || (usable != 0 && tests.enough(rule, held | within))
+        ? Optional.of(new Person(rule, holds, usable, held, breaks, within))
+        : Optional.empty();
   }
 
   private void gather(List<Hold> holds) {
     Map<String, Draft> drafts = new TreeMap<>(Key::compareUtf8);
-    judge(persons(holds), person -> sort(person, drafts));
+    judge(holds, person -> sort(person, drafts));
     present.addAll(drafts.values());
   }
 
@@ -216,13 +226,9 @@ public final class SeparationFinder implements Finder {
       String id = tests.rules.get(rule).id() + " " + cause.key.text();
       Draft draft = drafts.computeIfAbsent(id, i -> new Draft(rule, cause, new ArrayList<>()));
       person.holds.forEach(hold -> draft.accounts.add(hold.account()));
-    } else if (person.usable != 0) {
-      long within = reach.of(rule, person.holds);
-      if (tests.enough(rule, person.held | within)
-          && sweep.isNear(context.asker, rule, person.holds, false)) {
-        close.add(
-            new SeparationClose.Close(rule, person.holds, person.usable, person.held, within));
-      }
+    } else if (sweep.isNear(context.asker, rule, person.holds, false)) {
+      close.add(
+          new SeparationClose.Close(rule, person.holds, person.usable, person.held, person.within));
     }
   }
 

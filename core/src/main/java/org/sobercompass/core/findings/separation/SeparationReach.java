@@ -3,6 +3,7 @@ package org.sobercompass.core.findings.separation;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -11,6 +12,7 @@ import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.admin.NamedPower;
 import org.sobercompass.core.admin.Powers;
 import org.sobercompass.core.admin.Reach;
+import org.sobercompass.core.admin.ReachChains;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.findings.FindingContext;
 import org.sobercompass.core.findings.separation.SeparationSweep.Hold;
@@ -58,8 +60,8 @@ final class SeparationReach {
     return sides;
   }
 
-  /** Who could give himself one side of one rule, and by which chains. */
-  private record Within(int key, BitSet accounts, Reach.Chains chains) {}
+  /** Who could give himself what some trustees are given, and by which chains. */
+  private record Within(List<Integer> trustees, BitSet accounts, ReachChains chains) {}
 
   private static int key(int rule, int side) {
     return rule * SIDES + side;
@@ -70,34 +72,49 @@ final class SeparationReach {
     return found == null ? NOBODY : found.accounts;
   }
 
-  /** Works out who could give himself which side of some rules, on all processors. */
+  /** All who could give themselves a side of a rule that was worked out. */
+  BitSet accounts() {
+    BitSet all = new BitSet();
+    within.values().forEach(side -> all.or(side.accounts));
+    return all;
+  }
+
+  /**
+   * Works out who could give himself which side of some rules, on all processors. Sides that are
+   * given to the same are followed once: rules share permissions.
+   */
   void prepare(BitSet rules) {
     if (!asked) {
       return;
     }
-    List<Integer> keys = new ArrayList<>();
+    Map<List<Integer>, List<Integer>> byTrustees = new LinkedHashMap<>();
     rules.stream()
         .forEach(
             rule -> {
               for (int side = 0; side < tests.rules.get(rule).sides().size(); side++) {
-                keys.add(key(rule, side));
+                List<Integer> trustees = trustees(rule, side);
+                if (!trustees.isEmpty()) {
+                  int key = key(rule, side);
+                  byTrustees.computeIfAbsent(trustees, t -> new ArrayList<>()).add(key);
+                }
               }
             });
+    List<List<Integer>> distinct = List.copyOf(byTrustees.keySet());
     context.work(
-        keys.size(),
+        distinct.size(),
         1,
-        own -> number -> within(own, keys.get(number)),
-        found -> found.ifPresent(side -> within.put(side.key, side)));
+        own -> number -> within(own, distinct.get(number)),
+        found -> {
+          for (int key : byTrustees.getOrDefault(found.trustees, List.of())) {
+            within.put(key, found);
+          }
+        });
   }
 
-  private Optional<Within> within(FindingContext own, int key) {
-    List<Integer> trustees = trustees(key / SIDES, key % SIDES);
-    if (trustees.isEmpty()) {
-      return Optional.empty();
-    }
+  private static Within within(FindingContext own, List<Integer> trustees) {
     Reach reach = new Reach(own.assessment.powers(), new NamedPower("side", "", false, trustees));
     BitSet accounts = reach.answer().within();
-    return Optional.of(new Within(key, accounts, reach.chains(accounts)));
+    return new Within(trustees, accounts, reach.chains(accounts));
   }
 
   /** To whom the roles that give a side are given. */

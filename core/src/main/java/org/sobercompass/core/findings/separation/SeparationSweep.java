@@ -32,6 +32,7 @@ final class SeparationSweep {
   private final AccessModel model;
   private final Persons persons;
   private final boolean keepAll;
+  private final BitSet held = new BitSet();
 
   /**
    * The sides that one account holds of one rule.
@@ -58,18 +59,61 @@ final class SeparationSweep {
     return all;
   }
 
+  /** The same on all processors. */
+  List<Hold> each(BitSet accounts) {
+    int[] some = accounts.stream().toArray();
+    List<Hold> all = new ArrayList<>();
+    model
+        .bulk()
+        .<List<Hold>>each(
+            some.length,
+            (asker, range) -> {
+              List<Hold> part = new ArrayList<>();
+              for (int i = range.from(); i < range.to(); i++) {
+                part.addAll(of(asker, some[i]));
+              }
+              return part;
+            },
+            all::addAll);
+    return all;
+  }
+
   /** All that is kept, by account and rule. */
   List<Hold> run() {
     List<Hold> all = new ArrayList<>();
     Bulk bulk = model.bulk();
-    bulk.inOrder(
+    bulk.<Worker>inOrder(
         (asker, range) -> {
           Worker worker = new Worker(asker, range.from());
           Bulk.cells(asker, range, tests.ofRights, worker);
           worker.upTo(range.to());
-          return worker.holds;
+          return worker;
         },
-        all::addAll);
+        worker -> {
+          all.addAll(worker.holds);
+          held.or(worker.seen);
+        });
+    return all;
+  }
+
+  /** The rules of which somebody was seen to hold a side, kept or not. */
+  BitSet held() {
+    return held;
+  }
+
+  /** Holds, with those of some accounts in place of theirs; by account and rule. */
+  static List<Hold> replacing(List<Hold> holds, BitSet accounts, List<Hold> theirs) {
+    List<Hold> all = new ArrayList<>(holds.size() + theirs.size());
+    int at = 0;
+    for (Hold hold : holds) {
+      while (at < theirs.size() && theirs.get(at).account() <= hold.account()) {
+        all.add(theirs.get(at++));
+      }
+      if (!accounts.get(hold.account())) {
+        all.add(hold);
+      }
+    }
+    all.addAll(theirs.subList(at, theirs.size()));
     return all;
   }
 
@@ -95,6 +139,7 @@ final class SeparationSweep {
    */
   private final class Worker implements Bulk.Cells {
     final List<Hold> holds = new ArrayList<>();
+    final BitSet seen = new BitSet();
     private final Asker asker;
     private final long asOf = model.asOf().getEpochSecond();
     private final long[] usable = new long[tests.rules.size()];
@@ -230,6 +275,7 @@ final class SeparationSweep {
         usable[rule] = 0;
         held[rule] = 0;
       }
+      seen.or(touched);
       touched.clear();
     }
 

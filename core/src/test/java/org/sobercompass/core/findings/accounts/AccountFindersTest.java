@@ -33,17 +33,11 @@ class AccountFindersTest {
 
   private final SmallOffice office = new SmallOffice();
 
-  private Finding only(FindingKind... kinds) {
-    List<Finding> found = office.find(kinds);
-    assertThat(found).hasSize(1);
-    return found.get(0);
-  }
-
   @Test
   void aDisabledAccountIsToldWithAllItHolds() {
     office.account("ann", Facts.DISABLED, Facts.NEVER).group("crew", "ann");
     office.given("x", "both", "crew", "top").given("y", "clerk", "ann", "north");
-    Finding finding = only(IDLE);
+    Finding finding = office.only(IDLE);
     StillHolds about = (StillHolds) finding.details();
     assertThat(about.idle()).isEqualTo(Idle.DISABLED);
     assertThat(about.held()).isEqualTo(8);
@@ -67,7 +61,7 @@ class AccountFindersTest {
   void anAccountIsOverAtItsEndAndNotASecondBefore() {
     office.account("ann", 0, NOW).account("bo", 0, NOW + 1).group("crew", "ann", "bo");
     office.given("x", "clerk", "crew", "top");
-    Finding finding = only(IDLE);
+    Finding finding = office.only(IDLE);
     assertThat(((StillHolds) finding.details()).idle()).isEqualTo(Idle.EXPIRED);
     assertThat(((StillHolds) finding.details()).account()).isEqualTo(office.subject("ann"));
     assertThat(finding.weight()).isEqualTo(Weight.LOW);
@@ -76,7 +70,7 @@ class AccountFindersTest {
   @Test
   void aLockThatNobodyLiftsIsTold() {
     office.locked("ann").given("x", "clerk", "ann", "top");
-    assertThat(((StillHolds) only(IDLE).details()).idle()).isEqualTo(Idle.LOCKED);
+    assertThat(((StillHolds) office.only(IDLE).details()).idle()).isEqualTo(Idle.LOCKED);
   }
 
   private void signedIn(String name, long at) {
@@ -89,7 +83,7 @@ class AccountFindersTest {
   void anAccountIsDormantAfterNinetyDaysWhereTheDirectoryTellsSignIns() {
     signedIn("ann", NOW - 90 * SmallOffice.DAY - 1);
     signedIn("bo", NOW - 90 * SmallOffice.DAY);
-    Finding finding = only(IDLE);
+    Finding finding = office.only(IDLE);
     StillHolds about = (StillHolds) finding.details();
     assertThat(about.account()).isEqualTo(office.subject("ann"));
     assertThat(about.idle()).isEqualTo(Idle.DORMANT);
@@ -100,7 +94,7 @@ class AccountFindersTest {
   void whoNeverSignedInIsToldWhereHalfTheOthersDid() {
     signedIn("ann", NOW - 5);
     office.accounts("bo").given("x", "clerk", "bo", "top");
-    assertThat(((StillHolds) only(IDLE).details()).days()).isEmpty();
+    assertThat(((StillHolds) office.only(IDLE).details()).days()).isEmpty();
     office.accounts("cy");
   }
 
@@ -116,7 +110,7 @@ class AccountFindersTest {
     long filetime = (NOW - 100 * SmallOffice.DAY + 11_644_473_600L) * 10_000_000L;
     office.accounts("ann").value("ann", "lastlogontimestamp", "" + filetime);
     office.given("x", "clerk", "ann", "top");
-    assertThat(((StillHolds) only(IDLE).details()).days()).isEqualTo(Optional.of(100L));
+    assertThat(((StillHolds) office.only(IDLE).details()).days()).isEqualTo(Optional.of(100L));
   }
 
   @Test
@@ -125,7 +119,7 @@ class AccountFindersTest {
     office.account("web", Facts.SERVICE, Facts.NEVER).value("web", "loginshell", "/sbin/nologin");
     office.account("old", Facts.SERVICE | Facts.DISABLED, Facts.NEVER);
     office.value("old", "loginshell", "/bin/sh").given("x", "reader", "svc", "top");
-    Finding finding = only(FindingKind.SERVICE_ACCOUNT_SIGNS_IN);
+    Finding finding = office.only(FindingKind.SERVICE_ACCOUNT_SIGNS_IN);
     assertThat(finding.details())
         .isEqualTo(new AccountDetails.ServiceSignsIn(office.subject("svc"), "/bin/bash"));
     assertThat(finding.evidence()).containsExactly(new Evidence.Shell("/bin/bash"));
@@ -134,14 +128,15 @@ class AccountFindersTest {
   @Test
   void aServiceHoldsTooMuchUnlessItIsSaidThatServicesNeedIt() {
     office.account("svc", Facts.SERVICE, Facts.NEVER).given("x", "both", "svc", "top");
-    Finding finding = only(FindingKind.SERVICE_ACCOUNT_EXCESS);
+    Finding finding = office.only(FindingKind.SERVICE_ACCOUNT_EXCESS);
     AccountDetails.ServiceExcess about = (AccountDetails.ServiceExcess) finding.details();
     assertThat(about.rights())
         .containsExactlyInAnyOrder(SmallOffice.right("a:own"), SmallOffice.right("b:own"));
     office.rules(r -> r.ofServices(List.of(new Permission("x", SmallOffice.right("a:own")))));
-    about = (AccountDetails.ServiceExcess) only(FindingKind.SERVICE_ACCOUNT_EXCESS).details();
+    about =
+        (AccountDetails.ServiceExcess) office.only(FindingKind.SERVICE_ACCOUNT_EXCESS).details();
     assertThat(about.rights()).containsExactly(SmallOffice.right("b:own"));
-    assertThat(only(FindingKind.SERVICE_ACCOUNT_EXCESS).aim())
+    assertThat(office.only(FindingKind.SERVICE_ACCOUNT_EXCESS).aim())
         .isEqualTo(new Remedy.Unheld(List.of(about.account()), 0, about.rights()));
   }
 
@@ -164,6 +159,6 @@ class AccountFindersTest {
     assertThat(office.details(FindingKind.NO_EMERGENCY_ACCOUNT))
         .containsExactly(new SourceDetails.NoEmergencyAccount(0));
     office.rules(r -> r.weights(Map.of(FindingKind.NO_EMERGENCY_ACCOUNT, Weight.HIGH)));
-    assertThat(only(FindingKind.NO_EMERGENCY_ACCOUNT).weight()).isEqualTo(Weight.HIGH);
+    assertThat(office.only(FindingKind.NO_EMERGENCY_ACCOUNT).weight()).isEqualTo(Weight.HIGH);
   }
 }

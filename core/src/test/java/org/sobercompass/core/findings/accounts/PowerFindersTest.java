@@ -22,17 +22,11 @@ class PowerFindersTest {
   private final SmallOffice office =
       new SmallOffice().accounts("ann", "bo", "cy", "di").group("desk", "bo", "cy");
 
-  private Finding only(FindingKind kind) {
-    List<Finding> found = office.find(kind);
-    assertThat(found).hasSize(1);
-    return found.get(0);
-  }
-
   @Test
   void whoCanActAsAPowerfulAccountIsTold() {
     office.adminRole("helper", "set-password").scope("all", "ann").power("pay", "ann");
     office.entrusted("helper", "desk", "all");
-    Finding finding = only(FindingKind.ADMINISTERS_MORE_POWERFUL);
+    Finding finding = office.only(FindingKind.ADMINISTERS_MORE_POWERFUL);
     PowerDetails.ActsAs about = (PowerDetails.ActsAs) finding.details();
     assertThat(about.power()).isEqualTo("do pay");
     assertThat(about.target()).isEqualTo(office.subject("ann"));
@@ -48,7 +42,7 @@ class PowerFindersTest {
   void whoComesToAPowerByMoreThanOneStepIsToldApart() {
     office.adminRole("helper", "set-password").scope("one", "ann").scope("two", "bo");
     office.power("pay", "ann").entrusted("helper", "bo", "one").entrusted("helper", "di", "two");
-    Finding finding = only(FindingKind.ESCALATION_PATH);
+    Finding finding = office.only(FindingKind.ESCALATION_PATH);
     PowerDetails.WithinReach about = (PowerDetails.WithinReach) finding.details();
     assertThat(about.who()).isEqualTo(new Who(1, office.subject("di")));
     assertThat(about.id()).isEqualTo("pay");
@@ -68,7 +62,7 @@ class PowerFindersTest {
   void anAdministratorInsideTheirOwnScopeIsTold() {
     office.adminRole("helper", "unlock").scope("floor", "bo", "ann");
     office.entrusted("helper", "desk", "floor");
-    Finding finding = only(FindingKind.INSIDE_OWN_SCOPE);
+    Finding finding = office.only(FindingKind.INSIDE_OWN_SCOPE);
     assertThat(finding.details())
         .isEqualTo(new PowerDetails.InsideScope("floor", new Who(1, office.subject("bo"))));
     assertThat(finding.aim()).isEqualTo(new Remedy.Outside(0));
@@ -82,18 +76,18 @@ class PowerFindersTest {
         .adminRole("helper", "unlock")
         .scope("floor", "ann")
         .entrusted("helper", "aides", "floor");
-    StillHolds about = (StillHolds) only(FindingKind.DISABLED_ACCOUNT).details();
+    StillHolds about = (StillHolds) office.only(FindingKind.DISABLED_ACCOUNT).details();
     assertThat(List.of(about.held(), about.delegations())).containsExactly(0, 1);
-    assertThat(only(FindingKind.DISABLED_ACCOUNT).evidence())
+    assertThat(office.only(FindingKind.DISABLED_ACCOUNT).evidence())
         .containsExactly(new Evidence.AdminRole("helper", "floor", office.subject("aides")));
-    assertThat(only(FindingKind.DISABLED_ACCOUNT).weight()).isEqualTo(Weight.MEDIUM);
+    assertThat(office.only(FindingKind.DISABLED_ACCOUNT).weight()).isEqualTo(Weight.MEDIUM);
   }
 
   @Test
   void aPasswordThatNeverExpiresIsToldOfThePowerful() {
     office.value("ann", "shadowmax", "99999").value("bo", "shadowmax", "99999");
     office.value("cy", "shadowmax", "90").power("pay", "ann", "cy");
-    Finding finding = only(FindingKind.PASSWORD_NEVER_EXPIRES);
+    Finding finding = office.only(FindingKind.PASSWORD_NEVER_EXPIRES);
     assertThat(finding.details())
         .isEqualTo(new PowerDetails.PasswordNeverExpires(office.subject("ann"), List.of("do pay")));
     assertThat(finding.evidence()).containsExactly(new Evidence.CanDo("do pay"));
@@ -104,7 +98,7 @@ class PowerFindersTest {
     office.power("pay", "ann", "bo");
     assertThat(office.find(FindingKind.POWERFUL_FROM_ANYWHERE)).isEmpty();
     office.rules(r -> r.fromAnywhere(Set.of("pay")));
-    Finding finding = only(FindingKind.POWERFUL_FROM_ANYWHERE);
+    Finding finding = office.only(FindingKind.POWERFUL_FROM_ANYWHERE);
     assertThat(finding.details())
         .isEqualTo(new PowerDetails.FromAnywhere("do pay", new Who(2, office.subject("ann"))));
     assertThat(finding.evidence())
@@ -116,7 +110,7 @@ class PowerFindersTest {
   @Test
   void powerOnOneSideIsToldOfPersonsWithoutTheOther() {
     office.power("pay", "ann").rules(r -> r.bothSides(Set.of("pay")));
-    Finding finding = only(FindingKind.POWER_ONLY_IN_APPLICATION);
+    Finding finding = office.only(FindingKind.POWER_ONLY_IN_APPLICATION);
     assertThat(finding.details())
         .isEqualTo(new PowerDetails.OnlyInApplication("do pay", new Who(1, office.subject("ann"))));
     assertThat(office.find(FindingKind.POWER_ONLY_IN_DIRECTORY)).isEmpty();
@@ -126,7 +120,7 @@ class PowerFindersTest {
   void aSecondAccountOfWhoIsDisabledIsToldWhereItHoldsSomething() {
     office.account("old", Facts.DISABLED, Facts.NEVER).account("gone", Facts.DISABLED, Facts.NEVER);
     office.person("bo", "old").person("ann", "gone").given("x", "owner", "bo", "top");
-    Finding finding = only(FindingKind.OTHER_ACCOUNT_ACTIVE);
+    Finding finding = office.only(FindingKind.OTHER_ACCOUNT_ACTIVE);
     assertThat(finding.details())
         .isEqualTo(
             new AccountDetails.OtherWorks(office.subject("bo"), office.subject("old"), true, 3));

@@ -32,12 +32,6 @@ class GrantFindersTest {
   private final SmallOffice office =
       new SmallOffice().accounts("ann", "bo", "cy").group("crew", "ann", "bo");
 
-  private Finding only(FindingKind kind) {
-    List<Finding> found = office.find(kind);
-    assertThat(found).hasSize(1);
-    return found.get(0);
-  }
-
   private static <T> T as(Class<T> type, Finding finding) {
     assertThat(finding.details()).isInstanceOf(type);
     return type.cast(finding.details());
@@ -46,7 +40,7 @@ class GrantFindersTest {
   @Test
   void aRoleOfAPersonEndsWithItsAssignment() {
     office.given("x", "clerk", "crew", "top").given("x", "owner", "ann", "top");
-    Finding finding = only(FindingKind.DIRECT_ASSIGNMENT);
+    Finding finding = office.only(FindingKind.DIRECT_ASSIGNMENT);
     var about = as(GrantDetails.ToPerson.class, finding);
     assertThat(about.strength()).isEqualTo(OWNS);
     assertThat(about.grant().subject()).isEqualTo(office.subject("ann"));
@@ -80,7 +74,7 @@ class GrantFindersTest {
     office.off("x", "owner", "ann", "top");
     office.given("x", "owner", "bo", "top", Long.MIN_VALUE, NOW);
     assertThat(office.find(FindingKind.DIRECT_ASSIGNMENT)).isEmpty();
-    assertThat(as(GrantDetails.Expired.class, only(FindingKind.EXPIRED_ASSIGNMENT)).grant())
+    assertThat(as(GrantDetails.Expired.class, office.only(FindingKind.EXPIRED_ASSIGNMENT)).grant())
         .extracting(Grant::id)
         .isEqualTo("a2");
   }
@@ -94,7 +88,7 @@ class GrantFindersTest {
   @Test
   void everyoneIsToldWithHowManyItReaches() {
     office.given("x", "reader", "everyone", "top");
-    Finding finding = only(FindingKind.ASSIGNED_TO_EVERYONE);
+    Finding finding = office.only(FindingKind.ASSIGNED_TO_EVERYONE);
     var about = as(GrantDetails.ToEveryone.class, finding);
     assertThat(about.reached()).isEqualTo(3);
     assertThat(about.strength()).isEqualTo(READS);
@@ -104,7 +98,7 @@ class GrantFindersTest {
   @Test
   void whatBeginsLaterReachesNobodyYet() {
     office.given("x", "owner", "everyone", "top", NOW + 1, Long.MAX_VALUE);
-    Finding finding = only(FindingKind.ASSIGNED_TO_EVERYONE);
+    Finding finding = office.only(FindingKind.ASSIGNED_TO_EVERYONE);
     assertThat(as(GrantDetails.ToEveryone.class, finding).reached()).isZero();
     assertThat(finding.weight()).isEqualTo(Weight.HIGH);
   }
@@ -112,7 +106,7 @@ class GrantFindersTest {
   @Test
   void whoDoesNotExistIsTold() {
     office.given("x", "clerk", "missing one", "top");
-    Finding finding = only(FindingKind.UNRESOLVED_SUBJECT);
+    Finding finding = office.only(FindingKind.UNRESOLVED_SUBJECT);
     var about = as(GrantDetails.MissingSubject.class, finding);
     assertThat(about.grant().subjectText()).isEqualTo("missing one");
     assertThat(finding.subjects()).isEmpty();
@@ -122,7 +116,7 @@ class GrantFindersTest {
   @Test
   void anOpenApplicationIsToldOnceWithWhatItGivesEveryone() {
     office.open().given("x", "reader", "everyone", "top").given("x", "owner", "everyone", "north");
-    Finding finding = only(FindingKind.NO_SIGN_IN);
+    Finding finding = office.only(FindingKind.NO_SIGN_IN);
     assertThat(as(GrantDetails.NoSignIn.class, finding).given()).containsExactly(READS, OWNS);
     assertThat(finding.weight()).isEqualTo(Weight.HIGH);
     assertThat(finding.evidence()).hasSize(2);
@@ -132,7 +126,7 @@ class GrantFindersTest {
   @Test
   void whatAnotherGivesTooIsRedundantAndTheOtherIsNot() {
     office.given("x", "owner", "crew", "top").given("x", "clerk", "crew", "north");
-    Finding finding = only(FindingKind.REDUNDANT_ASSIGNMENT);
+    Finding finding = office.only(FindingKind.REDUNDANT_ASSIGNMENT);
     assertThat(as(GrantDetails.Redundant.class, finding).grant().id()).isEqualTo("a2");
     assertThat(finding.rule()).isEmpty();
     assertThat(finding.changes()).containsExactly(new Change.AssignmentRemoved(0, 1));
@@ -142,7 +136,7 @@ class GrantFindersTest {
   void allThatOneCoversIsOneFinding() {
     office.given("x", "both", "crew", "top").given("x", "owner", "crew", "north");
     office.given("x", "reader", "ann", "south").given("x", "clerk", "crew", "south");
-    Finding finding = only(FindingKind.REDUNDANT_ASSIGNMENT);
+    Finding finding = office.only(FindingKind.REDUNDANT_ASSIGNMENT);
     var about = as(GrantDetails.Covered.class, finding);
     assertThat(about.by().id()).isEqualTo("a1");
     assertThat(about.covered()).isEqualTo(3);
@@ -162,7 +156,7 @@ class GrantFindersTest {
   void whatAGroupOfAPersonGivesMakesTheirOwnRedundant() {
     office.given("x", "both", "crew", "north").given("x", "clerk", "ann", "north");
     office.given("x", "clerk", "cy", "north");
-    Finding finding = only(FindingKind.REDUNDANT_ASSIGNMENT);
+    Finding finding = office.only(FindingKind.REDUNDANT_ASSIGNMENT);
     assertThat(as(GrantDetails.Redundant.class, finding).grant().id()).isEqualTo("a2");
     assertThat(finding.subjects()).containsExactly(office.facts().key(office.subject("ann")));
   }
@@ -170,10 +164,10 @@ class GrantFindersTest {
   @Test
   void anEmptyGroupIsToldOnceForAllItHas() {
     office.group("hollow").given("x", "owner", "hollow", "top");
-    Finding one = only(FindingKind.ASSIGNED_TO_EMPTY_GROUP);
+    Finding one = office.only(FindingKind.ASSIGNED_TO_EMPTY_GROUP);
     assertThat(as(GrantDetails.ToEmptyGroup.class, one).strength()).isEqualTo(OWNS);
     office.given("y", "clerk", "hollow", "north");
-    Finding both = only(FindingKind.ASSIGNED_TO_EMPTY_GROUP);
+    Finding both = office.only(FindingKind.ASSIGNED_TO_EMPTY_GROUP);
     assertThat(both.details())
         .isEqualTo(new GrantDetails.EmptyGroup(office.subject("hollow"), 2, 2));
     assertThat(both.system()).isEmpty();
@@ -192,7 +186,7 @@ class GrantFindersTest {
     people(7);
     office.group("half", "p0", "p1", "p2", "p3", "p4").given("x", "owner", "half", "top");
     office.given("y", "reader", "half", "top");
-    Finding finding = only(FindingKind.ASSIGNED_TO_LARGE_GROUP);
+    Finding finding = office.only(FindingKind.ASSIGNED_TO_LARGE_GROUP);
     var about = as(GrantDetails.ToMany.class, finding);
     assertThat(List.of(about.inside(), about.seen(), about.percent())).containsExactly(5, 10, 50);
     assertThat(about.isNamed()).isFalse();
@@ -204,7 +198,7 @@ class GrantFindersTest {
   @Test
   void whatIsEverydayMayBeGivenToMany() {
     office.given("x", "owner", "crew", "top").rules(r -> r.broad(Set.of(office.subject("crew"))));
-    var about = as(GrantDetails.ToMany.class, only(FindingKind.ASSIGNED_TO_LARGE_GROUP));
+    var about = as(GrantDetails.ToMany.class, office.only(FindingKind.ASSIGNED_TO_LARGE_GROUP));
     assertThat(about.isNamed()).isTrue();
     office.rules(r -> r.everyday(List.of(new Permission("x", SmallOffice.right("a:own")))));
     assertThat(office.find(FindingKind.ASSIGNED_TO_LARGE_GROUP)).isEmpty();
@@ -217,7 +211,7 @@ class GrantFindersTest {
     office.given("x", "owner", "crew", "top");
     assertThat(office.find(FindingKind.UNSCOPED_ASSIGNMENT)).isEmpty();
     office.given("x", "owner", "g3", "north");
-    var about = as(GrantDetails.Everywhere.class, only(FindingKind.UNSCOPED_ASSIGNMENT));
+    var about = as(GrantDetails.Everywhere.class, office.only(FindingKind.UNSCOPED_ASSIGNMENT));
     assertThat(List.of(about.narrow(), about.all())).containsExactly(3, 4);
     assertThat(about.grant().id()).isEqualTo("a3");
     office.given("x", "owner", "g4", "top");
@@ -234,7 +228,7 @@ class GrantFindersTest {
         .as("a role that gives nothing is there to take away")
         .isEmpty();
     office.rules(r -> r.blockingRoles(true));
-    Finding finding = only(FindingKind.ASSIGNMENT_REMOVES_RIGHTS);
+    Finding finding = office.only(FindingKind.ASSIGNMENT_REMOVES_RIGHTS);
     var about = as(GrantDetails.TakesAway.class, finding);
     assertThat(about.denies()).isTrue();
     assertThat(about.accounts()).isEqualTo(1);
@@ -248,7 +242,8 @@ class GrantFindersTest {
   void aNearerOneTakesAwayWithoutADeny() {
     office.combining(Combining.nearest(true, false));
     office.given("x", "owner", "crew", "top").given("x", "reader", "crew", "north");
-    var about = as(GrantDetails.TakesAway.class, only(FindingKind.ASSIGNMENT_REMOVES_RIGHTS));
+    var about =
+        as(GrantDetails.TakesAway.class, office.only(FindingKind.ASSIGNMENT_REMOVES_RIGHTS));
     assertThat(about.denies()).isFalse();
     assertThat(about.accounts()).isEqualTo(2);
   }
@@ -257,15 +252,15 @@ class GrantFindersTest {
   void whatWasAgreedIsHeldAgainstWhatIsThere() {
     office.agreed("x", "clerk", "crew", "top").given("x", "owner", "crew", "north");
     office.agreed("x", "reader", "crew", "south", NOW + 5).given("x", "reader", "crew", "south");
-    Finding missing = only(FindingKind.INTENDED_NOT_ACTUAL);
+    Finding missing = office.only(FindingKind.INTENDED_NOT_ACTUAL);
     assertThat(missing.changes()).isEmpty();
     assertThat(missing.weight()).isEqualTo(Weight.LOW);
-    Finding added = only(FindingKind.ACTUAL_NOT_INTENDED);
+    Finding added = office.only(FindingKind.ACTUAL_NOT_INTENDED);
     assertThat(as(GrantDetails.Drifted.class, added).difference().kind())
         .isEqualTo(Drift.Kind.ACTUAL_ONLY);
     assertThat(added.weight()).isEqualTo(Weight.HIGH);
     assertThat(added.changes()).containsExactly(new Change.AssignmentRemoved(0, 0));
-    Finding other = only(FindingKind.DIFFERS_FROM_INTENDED);
+    Finding other = office.only(FindingKind.DIFFERS_FROM_INTENDED);
     assertThat(other.evidence()).hasSize(2);
     assertThat(other.weight()).isEqualTo(Weight.MEDIUM);
   }
@@ -274,7 +269,7 @@ class GrantFindersTest {
   void aWeightThatTheWorkspaceSetsIsRemembered() {
     office.given("x", "clerk", "ann", "top");
     office.rules(r -> r.weights(Map.of(FindingKind.DIRECT_ASSIGNMENT, Weight.HIGH)));
-    Finding finding = only(FindingKind.DIRECT_ASSIGNMENT);
+    Finding finding = office.only(FindingKind.DIRECT_ASSIGNMENT);
     assertThat(finding.weight()).isEqualTo(Weight.HIGH);
     assertThat(finding.isWeighed()).isTrue();
   }

@@ -29,17 +29,11 @@ class UseFindersTest {
     office.rules(r -> r.usage(new Usage(Map.of("x", records))));
   }
 
-  private Finding only(FindingKind kind) {
-    List<Finding> found = office.find(kind);
-    assertThat(found).hasSize(1);
-    return found.get(0);
-  }
-
   @Test
   void whatNobodyUsesIsWithdrawn() {
     office.given("x", "owner", "crew", "top");
     used(LONG_AGO, Map.of(), "a:own");
-    Finding finding = only(FindingKind.UNUSED_RIGHTS);
+    Finding finding = office.only(FindingKind.UNUSED_RIGHTS);
     UseDetails.Unused about = (UseDetails.Unused) finding.details();
     assertThat(List.of(about.all(), about.unused(), about.days())).containsExactly(2, 2, 90);
     assertThat(finding.weight()).isEqualTo(Weight.MEDIUM);
@@ -51,7 +45,7 @@ class UseFindersTest {
   void whatSomeDoNotUseIsTakenFromThem() {
     office.given("x", "owner", "crew", "top");
     used(LONG_AGO, Map.of("ann", LATELY), "a:view");
-    Finding finding = only(FindingKind.UNUSED_RIGHTS);
+    Finding finding = office.only(FindingKind.UNUSED_RIGHTS);
     UseDetails.Unused about = (UseDetails.Unused) finding.details();
     assertThat(List.of(about.all(), about.unused())).containsExactly(2, 1);
     assertThat(finding.weight()).isEqualTo(Weight.LOW);
@@ -108,7 +102,7 @@ class UseFindersTest {
   void aRightThatNoPeerHoldsIsTold() {
     peers(10);
     office.given("x", "owner", "p3", "top");
-    Finding finding = only(FindingKind.PEER_OUTLIER);
+    Finding finding = office.only(FindingKind.PEER_OUTLIER);
     UseDetails.Outlier about = (UseDetails.Outlier) finding.details();
     assertThat(about.accounts()).containsExactly(office.subject("p3"));
     assertThat(about.rights()).containsExactly(SmallOffice.right("a:own"));

@@ -28,16 +28,10 @@ class AdminGrantFinderTest {
     return new Assigned("helper", over, office.subject(who), who, 2);
   }
 
-  private Finding only(FindingKind kind) {
-    List<Finding> found = office.find(kind);
-    assertThat(found).hasSize(1);
-    return found.get(0);
-  }
-
   @Test
   void oneToAPersonWeighsMoreOverEverything() {
     office.entrusted("helper", "di", "floor");
-    Finding over = only(FindingKind.DIRECT_ASSIGNMENT);
+    Finding over = office.only(FindingKind.DIRECT_ASSIGNMENT);
     assertThat(over.details()).isEqualTo(new AdminGrantDetails.ToPerson(helper("di", "floor")));
     assertThat(over.weight()).isEqualTo(Weight.LOW);
     assertThat(over.changes()).hasSize(1);
@@ -55,7 +49,7 @@ class AdminGrantFinderTest {
     office.entrusted("helper", "desk", "floor", SmallOffice.NOW + 1);
     assertThat(office.find(FindingKind.EXPIRED_ASSIGNMENT)).isEmpty();
     office.entrusted("clerk", "desk", "floor", SmallOffice.NOW);
-    Finding finding = only(FindingKind.EXPIRED_ASSIGNMENT);
+    Finding finding = office.only(FindingKind.EXPIRED_ASSIGNMENT);
     Assigned what = new Assigned("clerk", "floor", office.subject("desk"), "desk", 1);
     assertThat(finding.details()).isEqualTo(new AdminGrantDetails.Expired(what));
     assertThat(finding.evidence())
@@ -66,9 +60,9 @@ class AdminGrantFinderTest {
   @Test
   void oneToAnEmptyGroupAndOneToNobodyAreTold() {
     office.entrusted("helper", "none", "floor").entrusted("helper", "missing", "floor");
-    assertThat(only(FindingKind.ASSIGNED_TO_EMPTY_GROUP).details())
+    assertThat(office.only(FindingKind.ASSIGNED_TO_EMPTY_GROUP).details())
         .isEqualTo(new AdminGrantDetails.ToEmptyGroup(helper("none", "floor")));
-    Finding missing = only(FindingKind.UNRESOLVED_SUBJECT);
+    Finding missing = office.only(FindingKind.UNRESOLVED_SUBJECT);
     assertThat(((AdminGrantDetails.MissingSubject) missing.details()).what().subject())
         .isNegative();
     assertThat(missing.subjects()).isEmpty();
@@ -77,7 +71,7 @@ class AdminGrantFinderTest {
   @Test
   void whatAStrongerRoleOverMoreGivesTooIsRedundant() {
     office.entrusted("helper", "desk", "").entrusted("clerk", "bo", "floor");
-    Finding finding = only(FindingKind.REDUNDANT_ASSIGNMENT);
+    Finding finding = office.only(FindingKind.REDUNDANT_ASSIGNMENT);
     assertThat(((AdminGrantDetails.Redundant) finding.details()).what().role()).isEqualTo("clerk");
     office.entrusted("clerk", "di", "floor");
     assertThat(office.find(FindingKind.REDUNDANT_ASSIGNMENT)).hasSize(1);
@@ -95,7 +89,7 @@ class AdminGrantFinderTest {
     office.entrusted("helper", "bo", "");
     assertThat(office.find(FindingKind.UNSCOPED_ASSIGNMENT)).isEmpty();
     office.entrusted("helper", "cy", "floor");
-    Finding finding = only(FindingKind.UNSCOPED_ASSIGNMENT);
+    Finding finding = office.only(FindingKind.UNSCOPED_ASSIGNMENT);
     assertThat(finding.details())
         .isEqualTo(new AdminGrantDetails.Everywhere(helper("bo", "everything"), 3, 4));
     assertThat(finding.weight()).isEqualTo(Weight.MEDIUM);

@@ -13,8 +13,11 @@ import org.sobercompass.core.findings.Side;
 import org.sobercompass.core.findings.Side.Permission;
 import org.sobercompass.core.findings.SmallOffice;
 import org.sobercompass.core.findings.Weight;
+import org.sobercompass.core.findings.details.Evidence;
+import org.sobercompass.core.findings.details.SeparationDetails.Close;
 import org.sobercompass.core.findings.details.SeparationDetails.Conflict;
 import org.sobercompass.core.findings.details.SeparationDetails.ConflictingRole;
+import org.sobercompass.core.findings.details.SeparationDetails.Missing;
 import org.sobercompass.core.findings.details.SeparationDetails.Near;
 import org.sobercompass.core.findings.details.SeparationDetails.Together;
 import org.sobercompass.core.findings.details.Who;
@@ -28,6 +31,8 @@ class SeparationFinderTest {
     return new Permission(system, SmallOffice.right(right));
   }
 
+  private boolean perPerson;
+
   /** Owning a and owning b are kept apart; in x, or one in x and one in y. */
   private void rule(SeparationRule.Where where, List<Integer> except, Side one, Side other) {
     SeparationRule rule =
@@ -37,7 +42,7 @@ class SeparationFinderTest {
             List.of(List.of(one), List.of(other)),
             2,
             where,
-            false,
+            perPerson,
             except,
             Weight.HIGH,
             Place.of("test"));
@@ -48,17 +53,11 @@ class SeparationFinderTest {
     rule(SeparationRule.Where.ANYWHERE, List.of(), side("x", "a:own"), side("x", "b:own"));
   }
 
-  private Finding only(FindingKind kind) {
-    List<Finding> found = office.find(kind);
-    assertThat(found).hasSize(1);
-    return found.get(0);
-  }
-
   @Test
   void aRoleWithBothSidesIsTheCauseForAllWhoHoldIt() {
     office.group("crew", "ann", "bo").given("x", "both", "crew", "top");
     rule();
-    Finding finding = only(FindingKind.SEPARATION_OF_DUTIES);
+    Finding finding = office.only(FindingKind.SEPARATION_OF_DUTIES);
     Conflict about = (Conflict) finding.details();
     assertThat(about.in()).isEqualTo(Together.ROLE);
     assertThat(about.who()).isEqualTo(new Who(2, office.subject("ann")));
@@ -74,7 +73,7 @@ class SeparationFinderTest {
     office.group("crew", "ann", "bo").group("desk", "crew", "cy");
     office.given("x", "owner", "desk", "top").given("y", "owner", "crew", "top");
     rule(SeparationRule.Where.ANYWHERE, List.of(), side("x", "a:own"), side("y", "a:own"));
-    Finding finding = only(FindingKind.SEPARATION_OF_DUTIES);
+    Finding finding = office.only(FindingKind.SEPARATION_OF_DUTIES);
     Conflict about = (Conflict) finding.details();
     assertThat(about.in()).isEqualTo(Together.GROUP);
     assertThat(about.subject()).isEqualTo(office.subject("crew"));
@@ -86,7 +85,7 @@ class SeparationFinderTest {
     office.group("crew", "ann", "bo").given("x", "owner", "crew", "top");
     office.given("y", "owner", "ann", "top").given("y", "owner", "ann", "north");
     rule(SeparationRule.Where.ANYWHERE, List.of(), side("x", "a:own"), side("y", "a:own"));
-    Conflict about = (Conflict) only(FindingKind.SEPARATION_OF_DUTIES).details();
+    Conflict about = (Conflict) office.only(FindingKind.SEPARATION_OF_DUTIES).details();
     assertThat(about.in()).isEqualTo(Together.ACCOUNT);
     assertThat(about.who()).isEqualTo(new Who(1, office.subject("ann")));
     assertThat(about.assignments()).isEqualTo(3);
@@ -96,7 +95,7 @@ class SeparationFinderTest {
   void everyoneIsTheCauseWhereEveryoneGetsBoth() {
     office.given("x", "owner", "everyone", "top").given("y", "owner", "everyone", "top");
     rule(SeparationRule.Where.ANYWHERE, List.of(), side("x", "a:own"), side("y", "a:own"));
-    Conflict about = (Conflict) only(FindingKind.SEPARATION_OF_DUTIES).details();
+    Conflict about = (Conflict) office.only(FindingKind.SEPARATION_OF_DUTIES).details();
     assertThat(about.in()).isEqualTo(Together.EVERYONE);
     assertThat(about.who().count()).isEqualTo(3);
   }
@@ -117,7 +116,7 @@ class SeparationFinderTest {
     office.given("x", "owner", "ann", "north").given("y", "owner", "ann", "south");
     office.given("x", "owner", "bo", "north").given("y", "owner", "bo", "top");
     rule(SeparationRule.Where.SAME_NODE, List.of(), side("x", "a:own"), side("y", "a:own"));
-    Conflict about = (Conflict) only(FindingKind.SEPARATION_OF_DUTIES).details();
+    Conflict about = (Conflict) office.only(FindingKind.SEPARATION_OF_DUTIES).details();
     assertThat(about.rule().near()).isEqualTo(Near.AT_ONE_NODE);
     assertThat(about.who()).isEqualTo(new Who(1, office.subject("bo")));
   }
@@ -126,7 +125,7 @@ class SeparationFinderTest {
   void aRoleThatNobodyHoldsIsToldByItself() {
     office.given("x", "reader", "ann", "top");
     rule();
-    Finding finding = only(FindingKind.CONFLICTING_ROLE);
+    Finding finding = office.only(FindingKind.CONFLICTING_ROLE);
     ConflictingRole about = (ConflictingRole) finding.details();
     assertThat(about.role().role()).isEqualTo(3);
     assertThat(finding.weight()).isEqualTo(Weight.MEDIUM);
@@ -148,5 +147,63 @@ class SeparationFinderTest {
     rule();
     assertThat(office.find(FindingKind.POTENTIAL_CONFLICT, FindingKind.SEPARATION_OF_DUTIES))
         .isEmpty();
+  }
+
+  /** What ann owns in x and bo in y, who are one person. */
+  private void together() {
+    office.person("ann", "bo").given("x", "owner", "ann", "top").given("y", "owner", "bo", "top");
+    office.given("y", "owner", "cy", "top");
+    rule(SeparationRule.Where.ANYWHERE, List.of(), side("x", "a:own"), side("y", "a:own"));
+  }
+
+  @Test
+  void twoAccountsOfAPersonComeTogetherWhereTheRuleIsOfPersons() {
+    together();
+    assertThat(office.find(FindingKind.SEPARATION_OF_DUTIES)).as("of accounts").isEmpty();
+    perPerson = true;
+    rule(SeparationRule.Where.ANYWHERE, List.of(), side("x", "a:own"), side("y", "a:own"));
+    Finding finding = office.only(FindingKind.SEPARATION_OF_DUTIES);
+    Conflict about = (Conflict) finding.details();
+    assertThat(about.in()).isEqualTo(Together.PERSON);
+    assertThat(about.ofPerson()).isEqualTo(2);
+    assertThat(finding.subjects()).hasSize(2);
+    assertThat(finding.aim()).isEqualTo(new Remedy.Kept("apart", List.of(List.of(0, 1))));
+  }
+
+  @Test
+  void aPersonOneOfWhoseAccountsIsExceptedBreaksNothing() {
+    perPerson = true;
+    together();
+    Side one = side("x", "a:own");
+    Side other = side("y", "a:own");
+    rule(SeparationRule.Where.ANYWHERE, List.of(office.subject("bo")), one, other);
+    assertThat(office.find(FindingKind.SEPARATION_OF_DUTIES)).isEmpty();
+  }
+
+  /** Ann owns in x, and whoever has the admin role can act as her. */
+  private void withinReach(String administrator) {
+    office.given("x", "owner", "ann", "top").given("y", "owner", "cy", "top");
+    office.adminRole("helper", "set-password").scope("floor", "ann");
+    office.entrusted("helper", administrator, "floor");
+    rule(SeparationRule.Where.ANYWHERE, List.of(), side("x", "a:own"), side("y", "a:own"));
+  }
+
+  @Test
+  void whoHoldsOneSideAndCouldActAsWhoHoldsTheOtherIsClose() {
+    withinReach("cy");
+    Finding finding = office.only(FindingKind.POTENTIAL_CONFLICT);
+    Close about = (Close) finding.details();
+    assertThat(about.account()).isEqualTo(office.subject("cy"));
+    assertThat(about.missing()).containsExactly(new Missing.WithinReach());
+    assertThat(finding.weight()).isEqualTo(Weight.MEDIUM);
+    assertThat(finding.evidence()).hasSize(2);
+    assertThat(((Evidence.StepsToSide) finding.evidence().get(0)).steps().get(0).to())
+        .isEqualTo(office.subject("ann"));
+  }
+
+  @Test
+  void whoCouldComeToOneSideAndHoldsNoneIsNotClose() {
+    withinReach("bo");
+    assertThat(office.find(FindingKind.POTENTIAL_CONFLICT)).isEmpty();
   }
 }
