@@ -9,10 +9,12 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.Comparator;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.locks.LockSupport;
 import java.util.regex.Pattern;
 
 /**
@@ -29,11 +31,47 @@ final class Unfinished {
 
   private static final AtomicInteger NEXT = new AtomicInteger();
 
+  /** How long a name that was given out just before the end may take to become a file. */
+  private static final long LAST_MILLIS = 100;
+
+  /** Whether the process is ending: nothing is begun any more. */
+  private static volatile boolean ending;
+
   static {
-    Runtime.getRuntime().addShutdownHook(new Thread(() -> UNFINISHED.forEach(Unfinished::discard)));
+    Runtime.getRuntime().addShutdownHook(new Thread(Unfinished::end));
   }
 
   private Unfinished() {}
+
+  /**
+   * Takes all away. Other threads still run meanwhile: they begin nothing new, and what they were
+   * just about to make is taken away a moment later.
+   */
+  private static void end() {
+    ending = true;
+    List<Path> left = List.copyOf(UNFINISHED);
+    if (left.isEmpty()) {
+      return;
+    }
+    left.forEach(Unfinished::discard);
+    try {
+      Thread.sleep(LAST_MILLIS);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+    left.forEach(Unfinished::discard);
+  }
+
+  /** Notes what is about to be made; where the process is ending, this never returns. */
+  private static void begin(Path path) {
+    UNFINISHED.add(path);
+    if (ending) {
+      discard(path);
+    }
+    while (ending) {
+      LockSupport.park();
+    }
+  }
 
   /**
    * A new folder in the temporary place, for its owner only. It is deleted when the process ends;
@@ -46,7 +84,7 @@ final class Unfinished {
       Path folder =
           Files.createTempDirectory(
               temporary, SCRATCH + ProcessHandle.current().pid() + "-" + what + "-");
-      UNFINISHED.add(folder);
+      begin(folder);
       return folder;
     } catch (IOException e) {
       throw OwnFiles.failed(temporary, e);
@@ -79,7 +117,7 @@ final class Unfinished {
                 + ProcessHandle.current().pid()
                 + "."
                 + NEXT.incrementAndGet());
-    UNFINISHED.add(part);
+    begin(part);
     return part;
   }
 
