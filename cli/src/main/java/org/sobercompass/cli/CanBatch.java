@@ -25,6 +25,7 @@ import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.problem.UnknownNameException;
 import org.sobercompass.organization.Names;
+import org.sobercompass.organization.Organization;
 import org.sobercompass.report.answers.AskedAnswers;
 import org.sobercompass.report.data.Format;
 import org.sobercompass.report.data.RowWriter;
@@ -110,6 +111,7 @@ final class CanBatch {
                 items.add(new Batch.Item(p.account, use.view(), use.question()));
               });
     }
+    Organization organization = inputs.organization();
     Iterator<Can> answers = new Batch(asker).answer(items).iterator();
     for (int i = 0; i < window.size(); i++) {
       Question question = window.get(i);
@@ -121,9 +123,7 @@ final class CanBatch {
               p ->
                   p.asked instanceof Asked.Use
                       ? answers.next()
-                      : inputs
-                          .organization()
-                          .can(inputs.organization().account(p.account), p.asked));
+                      : organization.can(organization.account(p.account), p.asked));
       row.add(can.map(CanBatch::word).orElse("error"));
       if (why) {
         row.add(one.map(p -> words.reason(p.account, p.asked, can.orElseThrow())).orElse(""));

@@ -5,6 +5,7 @@ import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.admin.Asked;
 import org.sobercompass.core.system.Verdict;
+import org.sobercompass.organization.Organization;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -88,8 +89,8 @@ final class CanCommand implements Callable<Integer> {
     int who = inputs.names().account(account);
     Asked asked = inputs.names().asked(permission, on == null ? at : on, to == null ? "" : to);
     inputs.print(inputs.answers().can(who, asked, inputs.isTable()));
-    Verdict verdict =
-        inputs.organization().can(inputs.organization().account(who), asked).verdict();
+    Organization organization = inputs.organization();
+    Verdict verdict = organization.can(organization.account(who), asked).verdict();
     return verdict == Verdict.YES ? Exit.OK : verdict == Verdict.NO ? Exit.NO : Exit.UNDECIDED;
   }
 }

@@ -4,6 +4,7 @@ import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.admin.Asked;
 import org.sobercompass.core.system.Verdict;
+import org.sobercompass.organization.Organization;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -53,8 +54,8 @@ final class RoutesCommand implements Callable<Integer> {
             ? inputs.names().at(inputs.names().permission(permission), at)
             : inputs.names().asked(permission, on);
     inputs.print(inputs.answers().routes(who, asked));
-    Verdict verdict =
-        inputs.organization().can(inputs.organization().account(who), asked).verdict();
+    Organization organization = inputs.organization();
+    Verdict verdict = organization.can(organization.account(who), asked).verdict();
     return verdict == Verdict.UNDECIDED ? Exit.UNDECIDED : Exit.OK;
   }
 }

@@ -34,7 +34,12 @@ import org.sobercompass.core.system.Resources;
 
 /** What the finders share: the model, an asker, wording, weights. Not thread-safe. */
 public final class FindingContext {
+  /** So many routes show a finding. */
   public static final int SHOWN = 3;
+
+  /** So many lines do, where each is of its own. */
+  public static final int LISTED = 10;
+
   private static final int CHUNK = 100;
 
   public final AccessModel model;
@@ -211,6 +216,11 @@ public final class FindingContext {
         .map(route -> shown(view, route));
   }
 
+  /** An assignment as what shows a finding. */
+  public static Evidence assigned(SystemView view, Grant grant) {
+    return new Evidence.Assigned(view.number(), grant);
+  }
+
   private static Evidence shown(SystemView view, Route route) {
     return new Evidence.OfRoute(view.number(), route);
   }
@@ -258,7 +268,7 @@ public final class FindingContext {
         grantKey(view, grant),
         weight,
         details,
-        List.of(new Evidence.Assigned(view.number(), grant)),
+        List.of(assigned(view, grant)),
         view.id(),
         subjects,
         ending(removal(view, number)));

@@ -67,7 +67,7 @@ public final class SmallOffice {
 
   private static final List<String> NODES = List.of("top", "north", "south");
   private static final RoleRights RIGHTS =
-      new RoleRights(List.of("a", "b"), List.of("view", "edit", "own"), List.of());
+      new RoleRights(List.of("a", "b"), List.of("see", "edit", "own"), List.of());
 
   private final FactsBuilder builder =
       new FactsBuilder(
@@ -311,7 +311,7 @@ public final class SmallOffice {
     List<RoleInfo> roles =
         compiler.compile(
             List.of(
-                role("reader", Map.of("*", List.of("view")), Map.of()),
+                role("reader", Map.of("*", List.of("see")), Map.of()),
                 role("clerk", Map.of("a", List.of("edit")), Map.of()),
                 role("owner", Map.of("a", List.of("own")), Map.of()),
                 role("both", Map.of("*", List.of("own")), Map.of()),

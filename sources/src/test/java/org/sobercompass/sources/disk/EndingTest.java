@@ -3,16 +3,14 @@ package org.sobercompass.sources.disk;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.net.URL;
-import java.net.URLClassLoader;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.sobercompass.sources.JavaProcess;
 
 /** A process that ends while it writes leaves nothing half made behind. */
 class EndingTest {
@@ -61,25 +59,10 @@ class EndingTest {
 
   private int ended(int millis) throws IOException, InterruptedException {
     Process process =
-        new ProcessBuilder(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-XX:TieredStopAtLevel=1",
-                "-cp",
-                classPath(),
-                Writer.class.getName(),
-                folder.toString(),
-                "" + millis)
-            .redirectErrorStream(true)
+        JavaProcess.of(Writer.class, folder.toString(), "" + millis)
             .redirectOutput(ProcessBuilder.Redirect.DISCARD)
             .start();
     assertThat(process.waitFor(60, TimeUnit.SECONDS)).isTrue();
     return process.exitValue();
-  }
-
-  private static String classPath() {
-    ClassLoader loader = EndingTest.class.getClassLoader();
-    return loader instanceof URLClassLoader of
-        ? Stream.of(of.getURLs()).map(URL::getPath).collect(Collectors.joining(":"))
-        : System.getProperty("java.class.path");
   }
 }

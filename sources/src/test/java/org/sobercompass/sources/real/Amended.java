@@ -3,8 +3,6 @@ package org.sobercompass.sources.real;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.net.URL;
-import java.net.URLClassLoader;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -15,8 +13,6 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
-import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.sobercompass.core.amendment.Amendment;
 import org.sobercompass.core.amendment.AmendmentRecord;
 import org.sobercompass.core.amendment.Carrying;
@@ -27,6 +23,7 @@ import org.sobercompass.core.proposal.AsIn;
 import org.sobercompass.core.proposal.Proposal;
 import org.sobercompass.core.proposal.Step;
 import org.sobercompass.organization.Organization;
+import org.sobercompass.sources.JavaProcess;
 import org.sobercompass.sources.Secret;
 import org.sobercompass.sources.TargetKind;
 import org.sobercompass.sources.TargetKinds;
@@ -127,13 +124,6 @@ public record Amended(AmendmentFolder folder, TargetKind.Door door, String passw
     return killed;
   }
 
-  private static String classPath() {
-    ClassLoader loader = Amended.class.getClassLoader();
-    return loader instanceof URLClassLoader of
-        ? Stream.of(of.getURLs()).map(URL::getPath).collect(Collectors.joining(":"))
-        : System.getProperty("java.class.path");
-  }
-
   /** What the last process said, beside the amendment. */
   private Path said() {
     return folder.path().resolveSibling(folder.path().getFileName() + ".said");
@@ -141,19 +131,14 @@ public record Amended(AmendmentFolder folder, TargetKind.Door door, String passw
 
   private int runAndKill(boolean undo, int millis) throws IOException, InterruptedException {
     Process process =
-        new ProcessBuilder(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-XX:TieredStopAtLevel=1",
-                "-cp",
-                classPath(),
-                Amended.class.getName(),
+        JavaProcess.of(
+                Amended.class,
                 folder.path().toString(),
                 door.target(),
                 door.where(),
                 door.as().orElse(""),
                 password,
                 undo ? "undo" : "there")
-            .redirectErrorStream(true)
             .redirectOutput(said().toFile())
             .start();
     // Most kills fall into the work itself, which begins when the journal has grown.

@@ -36,9 +36,6 @@ public final class PowerfulFinder implements Finder {
           FindingKind.POWERFUL_WITHOUT_SECOND_FACTOR,
           FindingKind.PASSWORD_NEVER_EXPIRES);
 
-  /** So many of those who may sign in from anywhere are named. */
-  private static final int SHOWN = 10;
-
   private static final int NEVER_ENDS = 0x10000;
   private static final int NO_LIMIT = 99_999;
 
@@ -80,6 +77,7 @@ public final class PowerfulFinder implements Finder {
           of(
               FindingKind.PASSWORD_NEVER_EXPIRES,
               account,
+              can,
               new PowerDetails.PasswordNeverExpires(account, can)));
     }
   }
@@ -112,22 +110,24 @@ public final class PowerfulFinder implements Finder {
     }
     List<Enrolment> lines = view.admission().lines(context.asker.subjects(view, account).sure());
     if (lines.stream().noneMatch(Enrolment::secondFactor)) {
+      List<String> can = powerful.of(account);
       out.accept(
           of(
               FindingKind.POWERFUL_WITHOUT_SECOND_FACTOR,
               account,
-              new PowerDetails.NoSecondFactor(account, view.number(), powerful.of(account))));
+              can,
+              new PowerDetails.NoSecondFactor(account, view.number(), can)));
     }
   }
 
-  private Finding of(FindingKind kind, int account, PowerDetails details) {
+  private Finding of(FindingKind kind, int account, List<String> can, PowerDetails details) {
     return context.decision(
         kind,
         "",
         facts.key(account),
         Weight.MEDIUM,
         details,
-        powerful.of(account).stream().map(Evidence.CanDo::new).toList(),
+        can.stream().map(Evidence.CanDo::new).toList(),
         "",
         List.of(facts.key(account)));
   }
@@ -145,7 +145,7 @@ public final class PowerfulFinder implements Finder {
               power,
               free,
               new PowerDetails.FromAnywhere(power.name(), Who.of(free)),
-              free.stream().limit(SHOWN).mapToObj(Evidence.NoHosts::new).toList()));
+              free.stream().limit(FindingContext.LISTED).mapToObj(Evidence.NoHosts::new).toList()));
     }
   }
 

@@ -52,9 +52,6 @@ public final class SourceFinder implements Finder {
           FindingKind.NO_OWNER,
           FindingKind.OWNER_GONE);
 
-  /** So much is shown of what a reading account can do besides. */
-  private static final int SHOWN = 10;
-
   private final FindingContext context;
 
   public SourceFinder(FindingContext context) {
@@ -101,7 +98,7 @@ public final class SourceFinder implements Finder {
               Weight.MEDIUM,
               new SourceDetails.ReaderWrites(who, more.get(0)),
               List.of(key),
-              more.stream().limit(SHOWN).map(Evidence.CanBesides::new).toList()));
+              more.stream().limit(FindingContext.LISTED).map(Evidence.CanBesides::new).toList()));
     }
   }
 

@@ -2,6 +2,9 @@ package org.sobercompass.core.findings.details;
 
 /** About assignments of admin roles. */
 public sealed interface AdminGrantDetails extends Details {
+  /** The assignment that it is about. */
+  Assigned what();
+
   /**
    * An assignment of an admin role.
    *

@@ -8,7 +8,10 @@ import org.sobercompass.core.delegation.Origin;
 import org.sobercompass.core.system.Grant;
 import org.sobercompass.core.system.remark.ListedEntry;
 
-/** What shows a finding: a route, or something that stands somewhere, as data. Immutable. */
+/**
+ * What shows a finding: a route, or something that stands somewhere, as data. {@code in} is the
+ * number of the system where it stands. Immutable.
+ */
 public sealed interface Evidence {
   /** The number of the system whose route it is, or -1. */
   default int system() {

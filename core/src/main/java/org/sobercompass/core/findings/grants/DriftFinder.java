@@ -47,8 +47,8 @@ public final class DriftFinder implements Finder {
     Grant grant = difference.grant();
     Strength strength = context.strength(view, grant);
     List<Evidence> evidence = new ArrayList<>();
-    difference.intended().ifPresent(g -> evidence.add(assigned(view, g)));
-    difference.actual().ifPresent(g -> evidence.add(assigned(view, g)));
+    difference.intended().ifPresent(g -> evidence.add(FindingContext.assigned(view, g)));
+    difference.actual().ifPresent(g -> evidence.add(FindingContext.assigned(view, g)));
     FindingKind kind =
         switch (difference.kind()) {
           case INTENDED_ONLY -> FindingKind.INTENDED_NOT_ACTUAL;
@@ -72,10 +72,6 @@ public final class DriftFinder implements Finder {
         view.id(),
         context.subject(grant.subject()),
         FindingContext.ending(added ? removal(view, grant) : List.of()));
-  }
-
-  private static Evidence assigned(SystemView view, Grant grant) {
-    return new Evidence.Assigned(view.number(), grant);
   }
 
   /** Withdrawing an assignment, where the model uses those of the application. */

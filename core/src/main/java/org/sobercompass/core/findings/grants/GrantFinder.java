@@ -84,7 +84,7 @@ public final class GrantFinder implements Finder {
         Weight own = FindingContext.weight(strength);
         weight = own.compareTo(weight) > 0 ? own : weight;
         given.add(strength);
-        evidence.add(new Evidence.Assigned(view.number(), grant));
+        evidence.add(FindingContext.assigned(view, grant));
       }
     }
     Key key = context.systemKey(view);

@@ -31,9 +31,6 @@ public final class GroupFinder implements Finder {
   public static final Set<FindingKind> KINDS =
       EnumSet.of(FindingKind.CIRCULAR_NESTING, FindingKind.DANGLING_MEMBER);
 
-  /** So many of the members that are not there are shown. */
-  private static final int SHOWN = 10;
-
   private final FindingContext context;
   private final Facts facts;
   private final BitSet carrying;
@@ -123,7 +120,7 @@ public final class GroupFinder implements Finder {
         Weight.LOW,
         new GroupDetails.MissingMembers(group, missing.size()),
         missing.stream()
-            .limit(SHOWN)
+            .limit(FindingContext.LISTED)
             .map(d -> new Evidence.MissingMember(d.via().attribute(), d.text()))
             .toList(),
         "",

@@ -190,12 +190,12 @@ final class RedundantGrants {
     List<Evidence> evidence = new ArrayList<>();
     List<Change> changes = new ArrayList<>();
     List<Key> subjects = new ArrayList<>();
-    evidence.add(new Evidence.Assigned(view.number(), by));
+    evidence.add(FindingContext.assigned(view, by));
     for (int number : each) {
       Grant grant = view.grants().get(number);
       changes.addAll(context.removal(view, number));
       if (evidence.size() <= FindingContext.SHOWN) {
-        evidence.add(new Evidence.Assigned(view.number(), grant));
+        evidence.add(FindingContext.assigned(view, grant));
       }
       subjects.add(context.facts.key(grant.subject()));
     }

@@ -149,7 +149,7 @@ public final class TakenAwayFinder implements Finder {
     int number = what.grant;
     Grant grant = view.grants().get(number);
     List<Evidence> evidence = new ArrayList<>();
-    evidence.add(new Evidence.Assigned(view.number(), grant));
+    evidence.add(FindingContext.assigned(view, grant));
     example(view, number, what.accounts.get(0)).ifPresent(evidence::add);
     boolean denies = !RightBits.isEmpty(view.system().roles().get(grant.role()).denies());
     return context.finding(

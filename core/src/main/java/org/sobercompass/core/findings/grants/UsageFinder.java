@@ -39,9 +39,6 @@ public final class UsageFinder implements Finder {
 
   private static final long DAY = 86_400;
 
-  /** So many of those who do not use something are named. */
-  private static final int SHOWN = 10;
-
   private final FindingContext context;
   private final long asOf;
   private final long limit;
@@ -137,9 +134,12 @@ public final class UsageFinder implements Finder {
     int unused = who.unused.cardinality();
     boolean nobody = unused == all;
     List<Evidence> evidence = new ArrayList<>();
-    evidence.add(new Evidence.Assigned(view.number(), grant));
+    evidence.add(FindingContext.assigned(view, grant));
     if (!nobody) {
-      who.unused.stream().limit(SHOWN).mapToObj(Evidence.NotUsedBy::new).forEach(evidence::add);
+      who.unused.stream()
+          .limit(FindingContext.LISTED)
+          .mapToObj(Evidence.NotUsedBy::new)
+          .forEach(evidence::add);
     }
     var given = List.of(new Remedy.Ungiven.Given(view.number(), number));
     return context.finding(
@@ -215,9 +215,7 @@ public final class UsageFinder implements Finder {
             all,
             context.limits.unusedDays(),
             context.limits.usedPercent()),
-        List.of(
-            new Evidence.Assigned(view.number(), grant),
-            new Evidence.Used(view.number(), usedRights)),
+        List.of(FindingContext.assigned(view, grant), new Evidence.Used(view.number(), usedRights)),
         view.id(),
         List.of(context.facts.key(account)));
   }

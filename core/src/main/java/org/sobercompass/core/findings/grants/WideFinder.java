@@ -37,9 +37,6 @@ public final class WideFinder implements Finder {
           FindingKind.ASSIGNED_TO_EMPTY_GROUP,
           FindingKind.UNSCOPED_ASSIGNMENT);
 
-  /** So much is shown of a group that is given several roles. */
-  private static final int SHOWN = 10;
-
   private final FindingContext context;
   private final Breadth breadth;
 
@@ -93,7 +90,7 @@ public final class WideFinder implements Finder {
         context.facts.key(group),
         Weight.LOW,
         new GrantDetails.EmptyGroup(group, each.size(), systems.size()),
-        evidence.subList(0, Math.min(evidence.size(), SHOWN)),
+        evidence.subList(0, Math.min(evidence.size(), FindingContext.LISTED)),
         systems.size() == 1 ? systems.get(0) : "",
         List.of(context.facts.key(group)),
         FindingContext.ending(changes));

@@ -167,7 +167,7 @@ public final class AdminGrantFinder implements Finder {
     AdminGrant grant = all.grants().get(number);
     Evidence where =
         new Evidence.AdminAssigned(
-            assigned(grant), grant.place().toString(), grant.from(), grant.until());
+            details.what(), grant.place().toString(), grant.from(), grant.until());
     return context.finding(
         kind,
         "",

@@ -56,8 +56,6 @@ public final class DirectoryListFinder implements Finder {
           FindingKind.OWNER_NOT_ADMINISTRATOR,
           FindingKind.REDUNDANT_ASSIGNMENT);
 
-  private static final int SHOWN = 10;
-
   private final FindingContext context;
   private final Powers powers;
   private final TrusteeNames names;
@@ -224,7 +222,7 @@ public final class DirectoryListFinder implements Finder {
                     missing.size(),
                     objects.size()),
                 missing.stream()
-                    .limit(SHOWN)
+                    .limit(FindingContext.LISTED)
                     .map(ace -> new Evidence.MissingEntry(entry(ace)))
                     .toList(),
                 "",
@@ -305,7 +303,7 @@ public final class DirectoryListFinder implements Finder {
 
     private Finding owner(int account, IntList objects) {
       List<Evidence> evidence = new ArrayList<>();
-      for (int i = 0; i < Math.min(SHOWN, objects.size()); i++) {
+      for (int i = 0; i < Math.min(FindingContext.LISTED, objects.size()); i++) {
         evidence.add(new Evidence.OwnerOf(tree.label(objects.get(i)), account));
       }
       int first = objects.get(0);

@@ -30,9 +30,6 @@ public final class EarlierIdFinder implements Finder {
   /** What it looks for. */
   public static final Set<FindingKind> KINDS = EnumSet.of(FindingKind.FORMER_ID);
 
-  /** So many of the entries that name an id are shown. */
-  private static final int SHOWN = 10;
-
   private final FindingContext context;
 
   public EarlierIdFinder(FindingContext context) {
@@ -109,7 +106,7 @@ public final class EarlierIdFinder implements Finder {
         by.key,
         Weight.MEDIUM,
         new ListDetails.FormerId(sid, by.bearer, by.named.size()),
-        by.named.stream().limit(SHOWN).toList(),
+        by.named.stream().limit(FindingContext.LISTED).toList(),
         "",
         List.of(by.key));
   }

@@ -43,9 +43,6 @@ public final class RemarkFinder implements Finder {
           FindingKind.SERVER_FILE_ACCESS,
           FindingKind.CAN_CREATE_ROLES);
 
-  /** So many grants are shown; all are removed. */
-  private static final int MOST = 10;
-
   private final FindingContext context;
 
   public RemarkFinder(FindingContext context) {
@@ -75,7 +72,7 @@ public final class RemarkFinder implements Finder {
     List<Evidence> evidence = new ArrayList<>();
     List<Change> changes = new ArrayList<>();
     for (int number : remark.grants()) {
-      if (evidence.size() < MOST) {
+      if (evidence.size() < FindingContext.LISTED) {
         evidence.add(new Evidence.Entry(view.number(), view.grants().get(number)));
       }
       if (remark.kind().isEndedByRemoval()) {

@@ -172,7 +172,8 @@ final class SeparationEvidence {
     for (SeparationPlaces.Spot spot : places.spots(accounts)) {
       (spot.right() >= 0
               ? context.route(spot.view(), spot.account(), spot.right(), spot.node())
-              : Optional.of(assigned(spot.view(), spot.view().grants().get(spot.grant()))))
+              : Optional.of(
+                  FindingContext.assigned(spot.view(), spot.view().grants().get(spot.grant()))))
           .ifPresent(found::add);
     }
     for (int side = 0; side < rule.sides().size(); side++) {
@@ -227,10 +228,6 @@ final class SeparationEvidence {
                     : new Evidence.PerhapsCanAct(account, act.action()));
   }
 
-  private static Evidence assigned(SystemView view, Grant grant) {
-    return new Evidence.Assigned(view.number(), grant);
-  }
-
   private Optional<Evidence> role(SystemView view, RoleHeld held, int account) {
     BitSet asked = RoleInfo.including(view.system().roles(), held.role());
     long asOf = context.model.asOf().getEpochSecond();
@@ -238,7 +235,7 @@ final class SeparationEvidence {
     for (int i = 0; i < grants.size(); i++) {
       Grant grant = view.grants().get(grants.get(i));
       if (grant.activeAt(asOf) && asked.get(grant.role())) {
-        return Optional.of(assigned(view, grant));
+        return Optional.of(FindingContext.assigned(view, grant));
       }
     }
     return Optional.empty();

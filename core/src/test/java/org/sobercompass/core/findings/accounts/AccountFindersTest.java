@@ -95,7 +95,6 @@ class AccountFindersTest {
     signedIn("ann", NOW - 5);
     office.accounts("bo").given("x", "clerk", "bo", "top");
     assertThat(((StillHolds) office.only(IDLE).details()).days()).isEmpty();
-    office.accounts("cy");
   }
 
   @Test

@@ -44,7 +44,7 @@ class UseFindersTest {
   @Test
   void whatSomeDoNotUseIsTakenFromThem() {
     office.given("x", "owner", "crew", "top");
-    used(LONG_AGO, Map.of("ann", LATELY), "a:view");
+    used(LONG_AGO, Map.of("ann", LATELY), "a:see");
     Finding finding = office.only(FindingKind.UNUSED_RIGHTS);
     UseDetails.Unused about = (UseDetails.Unused) finding.details();
     assertThat(List.of(about.all(), about.unused())).containsExactly(2, 1);
@@ -75,13 +75,13 @@ class UseFindersTest {
   @Test
   void aSmallPartOfARoleIsToldBelowItsShare() {
     office.given("x", "both", "crew", "top");
-    used(LONG_AGO, Map.of("ann", LATELY, "bo", LATELY), "a:view");
+    used(LONG_AGO, Map.of("ann", LATELY, "bo", LATELY), "a:see");
     List<Finding> found = office.find(FindingKind.RARELY_USED_ROLE);
     assertThat(found).hasSize(2);
     UseDetails.HardlyUsed about = (UseDetails.HardlyUsed) found.get(0).details();
     assertThat(List.of(about.used(), about.all(), about.percent())).containsExactly(1, 6, 25);
     assertThat(found.get(0).evidence())
-        .contains(new Evidence.Used(0, List.of(SmallOffice.right("a:view"))));
+        .contains(new Evidence.Used(0, List.of(SmallOffice.right("a:see"))));
   }
 
   @Test

@@ -91,10 +91,6 @@ class FileFindersTest {
     return ((ListDetails.OfSystem) finding.details()).remark().about();
   }
 
-  private static List<String> rights(Finding finding) {
-    return ((RemarkedFiles.ForPerson) remarked(finding)).entry().rights().lines().toList();
-  }
-
   /** Six folders with a file each, of which everybody may read some. */
   private void folders(int open) {
     lists.put("/", List.of(allow("g0", READ), allow("EVERYONE@", FileRights.EXECUTE)));
@@ -134,8 +130,9 @@ class FileFindersTest {
     lists.put("/d/", List.of(allow("a1", CHANGE)));
     List<Finding> found = find(FindingKind.DIRECT_ENTRY);
     assertThat(found).hasSize(1);
-    assertThat(((RemarkedFiles.ForPerson) remarked(found.get(0))).more()).isEqualTo(1);
-    assertThat(rights(found.get(0))).hasSize(1);
+    RemarkedFiles.ForPerson about = (RemarkedFiles.ForPerson) remarked(found.get(0));
+    assertThat(about.more()).isEqualTo(1);
+    assertThat(about.entry().trustee()).isEqualTo(facts.label(1));
     assertThat(found.get(0).changes()).hasSize(2);
     assertThat(found.get(0).subjects()).containsExactly(facts.key(1));
   }
