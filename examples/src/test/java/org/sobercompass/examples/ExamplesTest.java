@@ -27,7 +27,12 @@ class ExamplesTest {
     java.util.ArrayList<String> command =
         new java.util.ArrayList<>(
             List.of(
-                java, "-cp", System.getProperty("java.class.path"), "org.sobercompass.cli.Sober"));
+                java,
+                "-XX:TieredStopAtLevel=1",
+                "-XX:+UseSerialGC",
+                "-cp",
+                System.getProperty("java.class.path"),
+                "org.sobercompass.cli.Sober"));
     command.addAll(List.of(args));
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
     String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);

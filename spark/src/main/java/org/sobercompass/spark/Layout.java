@@ -161,7 +161,7 @@ public final class Layout {
   /** Two accounts of those that each group lists: enough to know that there are others. */
   private static BitSet companions(Facts facts) {
     BitSet companions = new BitSet();
-    IntRows members = facts.arrays().down();
+    IntRows members = facts.arrays().memberships().down().rows();
     for (int group = facts.firstGroup(); group < facts.firstGroup() + facts.groups(); group++) {
       int last = -1;
       int found = 0;

@@ -36,6 +36,7 @@ class LocalClusterTest {
         .config("spark.driver.bindAddress", "127.0.0.1")
         .config("spark.driver.host", "127.0.0.1")
         .config("spark.executor.memory", "1g")
+        .config("spark.executor.extraJavaOptions", "-XX:TieredStopAtLevel=1 -XX:+UseSerialGC")
         .config("spark.executor.extraClassPath", System.getProperty("java.class.path"))
         .getOrCreate();
   }
@@ -44,7 +45,7 @@ class LocalClusterTest {
   @ValueSource(ints = {1, 2, 4})
   void theRowsAreThoseOfOneMachineOnSoManyWorkers(int workers, @TempDir Path root)
       throws IOException {
-    Workspace workspace = Organizations.random(root.resolve("w"), Shape.FULL, 600, workers);
+    Workspace workspace = Organizations.random(root.resolve("w"), Shape.FULL, 240, workers);
     try (SparkSession spark = cluster(workers)) {
       Layout layout = Layout.write(spark, workspace, root.resolve("laid-out"), "");
       Jobs jobs = new Jobs(spark, layout, 4);

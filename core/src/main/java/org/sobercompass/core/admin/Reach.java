@@ -1,6 +1,5 @@
 package org.sobercompass.core.admin;
 
-import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -19,7 +18,6 @@ import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.membership.MembershipGraph;
 import org.sobercompass.core.membership.SubjectSet;
-import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Climb;
 import org.sobercompass.core.system.Crowd;
@@ -34,11 +32,6 @@ import org.sobercompass.core.system.Verdict;
  * something is not known. Not thread-safe.
  */
 public final class Reach {
-  private static final List<String> OF_ACCOUNTS =
-      List.of("set-password", "change-permissions", "take-ownership");
-  private static final List<String> OF_GROUPS =
-      List.of("edit-members", "add-self", "change-permissions", "take-ownership");
-
   private final Powers powers;
   private final Facts facts;
   private final MembershipGraph graph;
@@ -60,11 +53,13 @@ public final class Reach {
 
   private final Set<Followed> followed = new HashSet<>();
 
-  private final List<AdminAction> ofAccounts;
-  private final List<AdminAction> ofGroups;
+  private final Leads leads;
 
-  /** By action the grants of admin roles that were not followed yet. */
-  private final Map<String, List<AdminGrant>> grants = new HashMap<>();
+  /** Whether no directory has lists, so that nothing is known of what they give. */
+  private final boolean unlisted;
+
+  /** Room for accounts to be put in order; empty in between. */
+  private final BitSet sorted = new BitSet();
 
   /** To whom those are given that were. */
   private final Set<Integer> givenTo = new HashSet<>();
@@ -101,8 +96,9 @@ public final class Reach {
     this.facts = powers.model().facts();
     this.graph = powers.model().graph();
     this.steps = new Step[facts.subjects()];
-    this.ofAccounts = actions(OF_ACCOUNTS);
-    this.ofGroups = actions(OF_GROUPS);
+    this.unlisted = powers.trees().all().isEmpty();
+    this.leads = new Leads(powers);
+    powers.walker().begin();
     for (int trustee : power.trustees()) {
       hold(trustee);
     }
@@ -120,26 +116,28 @@ public final class Reach {
     }
   }
 
-  private List<AdminAction> actions(List<String> ids) {
-    Administration all = powers.roles().administration();
-    return ids.stream().map(all::action).flatMap(Optional::stream).toList();
-  }
-
   /** A trustee holds the power, and all groups and accounts in it do. */
   private void hold(int trustee) {
-    BitSet accounts = accounts(trustee);
-    held.or(accounts);
     Step step = new Step(trustee, Optional.empty());
     reach(trustee, step);
-    accounts.stream().forEach(account -> reach(account, step));
+    IntList accounts = accounts(trustee, step);
+    accounts.setIn(held);
   }
 
-  private BitSet accounts(int trustee) {
+  /** Reaches the accounts that count as a subject, ascending; those found before are left out. */
+  private IntList accounts(int subject, Step step) {
     IntList inside = new IntList();
-    powers.walker().accounts(trustee, inside);
-    BitSet accounts = new BitSet();
-    inside.setIn(accounts);
-    return accounts;
+    powers.walker().more(subject, inside);
+    if (inside.size() == 1) {
+      reach(inside.get(0), step);
+      return inside;
+    }
+    inside.setIn(sorted);
+    for (int a = sorted.nextSetBit(0); a >= 0; a = sorted.nextSetBit(a + 1)) {
+      reach(a, step);
+    }
+    sorted.clear();
+    return inside;
   }
 
   /** Notes a subject to be followed, unless it was reached before, by a chain as short. */
@@ -151,31 +149,44 @@ public final class Reach {
   }
 
   private void follow(int subject) {
-    if (facts.kind(subject) == SubjectKind.UNIT) {
+    SubjectKind kind = facts.kind(subject);
+    if (kind == SubjectKind.UNIT) {
       return;
     }
-    boolean group = facts.kind(subject) == SubjectKind.GROUP;
-    // Accounts in it were found where it was reached, each by its own decision: some may be denied.
-    for (int i = 0; group && i < graph.downCount(subject); i++) {
-      int member = graph.downMember(subject, i);
-      boolean sure = graph.downVia(subject, i).isSure();
-      if (sure && facts.kind(member) == SubjectKind.GROUP && steps[member] == null) {
-        byList.set(member, byList.get(subject));
-        reach(member, new Step(subject, Optional.empty()));
-      }
+    if (kind == SubjectKind.GROUP) {
+      inside(subject);
     }
-    for (AdminAction action : group ? ofGroups : ofAccounts) {
-      lists(subject, action);
-      roles(subject, action);
+    Powers.Thing thing =
+        unlisted ? new Powers.Thing(subject, Optional.empty()) : powers.thing(subject);
+    boolean usual = kind != SubjectKind.IMPLICIT;
+    for (Leads.Lead lead : leads.to(kind)) {
+      if (usual && thing.spot().isEmpty() ? lead.fits() : powers.fits(lead.action(), thing)) {
+        lists(thing, lead.action());
+        roles(subject, lead);
+      }
     }
   }
 
-  private void lists(int subject, AdminAction action) {
-    Powers.Thing thing = powers.thing(subject);
-    Optional<DirectoryTrees.Spot> spot = thing.spot();
-    if (!powers.fits(action, thing)) {
-      return;
+  /**
+   * Groups in a group. Accounts in it were found where it was reached, each by its own decision:
+   * some may be denied.
+   */
+  private void inside(int group) {
+    for (int i = 0; i < graph.downCount(group); i++) {
+      int member = graph.downMember(group, i);
+      if (member >= facts.firstGroup()
+          && steps[member] == null
+          && facts.kind(member) == SubjectKind.GROUP
+          && graph.downVia(group, i).isSure()) {
+        byList.set(member, byList.get(group));
+        reach(member, new Step(group, Optional.empty()));
+      }
     }
+  }
+
+  private void lists(Powers.Thing thing, AdminAction action) {
+    int subject = thing.subject();
+    Optional<DirectoryTrees.Spot> spot = thing.spot();
     if (spot.isEmpty()) {
       unknown.set(subject);
       return;
@@ -259,40 +270,25 @@ public final class Reach {
    * Who has an admin role over a subject. Whoever one is given to is followed once: then he is
    * within reach, whatever else is given to him.
    */
-  private void roles(int subject, AdminAction action) {
-    List<AdminGrant> open = grants.computeIfAbsent(action.id(), this::granting);
-    if (open.isEmpty() || !powers.fits(action, powers.thing(subject))) {
+  private void roles(int subject, Leads.Lead lead) {
+    if (lead.grants().isEmpty()) {
       return;
     }
-    Step step = new Step(subject, Optional.of(action));
-    open.removeIf(
-        grant -> {
-          boolean gives =
-              grant.subject() != subject
-                  && !givenTo.contains(grant.subject())
-                  && powers.roles().scopes().contains(grant.scope(), subject);
-          if (gives) {
-            givenTo.add(grant.subject());
-            reach(grant.subject(), step);
-            accounts(grant.subject()).stream().forEach(account -> reach(account, step));
-          }
-          return givenTo.contains(grant.subject());
-        });
-  }
-
-  /** The grants of roles with an action. */
-  private List<AdminGrant> granting(String action) {
-    Administration all = powers.roles().administration();
-    long asOf = powers.model().asOf().getEpochSecond();
-    List<AdminGrant> found = new ArrayList<>();
-    for (AdminGrant grant : all.grants()) {
-      if (grant.subject() >= 0
-          && grant.activeAt(asOf)
-          && all.roles().get(grant.role()).actions().contains(action)) {
-        found.add(grant);
-      }
-    }
-    return found;
+    Step step = new Step(subject, Optional.of(lead.action()));
+    lead.grants()
+        .removeIf(
+            grant -> {
+              boolean gives =
+                  grant.subject() != subject
+                      && !givenTo.contains(grant.subject())
+                      && powers.roles().scopes().contains(grant.scope(), subject);
+              if (gives) {
+                givenTo.add(grant.subject());
+                reach(grant.subject(), step);
+                accounts(grant.subject(), step);
+              }
+              return givenTo.contains(grant.subject());
+            });
   }
 
   /** Who has it, and who could. */

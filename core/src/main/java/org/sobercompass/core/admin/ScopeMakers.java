@@ -110,7 +110,7 @@ public final class ScopeMakers {
       ScopeItem item, int group, boolean included, BitSet accounts, List<Making> found) {
     Optional<AdminAction> edit = all.action("edit-members");
     IntList groups = new IntList();
-    powers.model().widest().walker().groups(group, groups);
+    powers.walker().groups(group, groups);
     for (int i = 0; i < groups.size() && edit.isPresent(); i++) {
       BitSet who = who(edit.get(), groups.get(i), Optional.empty(), accounts);
       if (!who.isEmpty()) {

@@ -265,7 +265,7 @@ public final class Carry {
     return byRule.computeIfAbsent(
         group,
         g -> {
-          var down = facts.arrays().down();
+          var down = facts.arrays().memberships().down().rows();
           for (int at = down.start(g); at < down.end(g); at++) {
             int member = down.at(at);
             boolean listed =

@@ -54,7 +54,6 @@ public final class Facts {
 
   private final Arrays arrays;
   private final FactsNames names;
-  private final boolean undefinedMembers;
   private final BitSet absent;
 
   /** Wraps arrays that keep the promises of the class; for {@link FactsBuilder} and codecs. */
@@ -70,11 +69,6 @@ public final class Facts {
     this.arrays = arrays;
     this.absent = absent;
     this.names = new FactsNames(this);
-    boolean undefined = false;
-    for (byte via : arrays.upVia) {
-      undefined |= via == Via.UNDEFINED.ordinal();
-    }
-    this.undefinedMembers = undefined;
   }
 
   /**
@@ -95,9 +89,7 @@ public final class Facts {
    * @param login login names, short names of groups
    * @param display names for people
    * @param mail mail addresses
-   * @param up groups of each subject
-   * @param upVia how, for each item of {@code up}
-   * @param down members of each subject
+   * @param memberships who is listed where
    * @param dangling memberships without another end
    * @param columns values of the attributes asked for
    * @param problems what was wrong in the sources
@@ -126,9 +118,7 @@ public final class Facts {
       Texts login,
       Texts display,
       Texts mail,
-      IntRows up,
-      byte[] upVia,
-      IntRows down,
+      MembershipRows memberships,
       List<Dangling> dangling,
       Map<String, Column> columns,
       List<Problem> problems,
@@ -139,7 +129,17 @@ public final class Facts {
       int[] open,
       byte[] openVia,
       long[] passwordEnds,
-      long[] lockedUntil) {}
+      long[] lockedUntil) {
+    /** Groups of each subject. */
+    public IntRows up() {
+      return memberships.up();
+    }
+
+    /** How, for each item of {@link #up}. */
+    public byte[] upVia() {
+      return memberships.upVia();
+    }
+  }
 
   /** The arrays themselves; not to be changed. */
   public Arrays arrays() {
@@ -305,7 +305,7 @@ public final class Facts {
 
   /** Whether a rule that makes members is undefined for anybody. */
   public boolean hasUndefinedMembers() {
-    return undefinedMembers;
+    return arrays.memberships.isAny(Via.UNDEFINED);
   }
 
   /** Whether a group has members that were not shown, so that anybody may be one. */

@@ -67,7 +67,8 @@ public final class FactsBuilder {
    * A builder.
    *
    * @param attributes the attributes (lower case) whose values are kept
-   * @param dnForm brings a DN into its canonical form; called once for each distinct spelling
+   * @param dnForm brings a DN into its canonical form; called once for each distinct spelling, on
+   *     several threads
    * @param problems takes what is wrong
    */
   public FactsBuilder(
@@ -140,7 +141,6 @@ public final class FactsBuilder {
     Map<String, Column> columns = columns(order);
     FactsRules rules = new FactsRules(order, columns, problems);
     parts.forEach(part -> rules.apply(part, edges));
-    edges.freeze();
     Map<Integer, Via> open = new TreeMap<>(edges.elsewhere);
     this.open.forEach((row, via) -> open.put(order.number(row), via));
     byte[] openVia = new byte[open.size()];
@@ -167,9 +167,7 @@ public final class FactsBuilder {
             texts[3],
             texts[4],
             texts[5],
-            edges.up,
-            edges.upVia,
-            edges.down,
+            edges.freeze(),
             edges.dangling(),
             columns,
             problems.list(),

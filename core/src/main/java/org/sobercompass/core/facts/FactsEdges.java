@@ -10,8 +10,8 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 import org.sobercompass.core.store.IntList;
-import org.sobercompass.core.store.IntRows;
 import org.sobercompass.core.store.Texts;
 
 /** Resolves references into membership edges and freezes them both ways. */
@@ -33,10 +33,6 @@ final class FactsEdges {
   private final Set<String> parents = new HashSet<>();
   private final int[] container;
 
-  IntRows up = IntRows.empty(0);
-  IntRows down = IntRows.empty(0);
-  byte[] upVia = new byte[0];
-
   FactsEdges(FactsOrder order, UnaryOperator<String> dnForm) {
     this.order = order;
     this.dnForm = dnForm;
@@ -47,17 +43,20 @@ final class FactsEdges {
   /** Resolves all references of one source: in itself first, then in the others, by name. */
   void resolve(FactsSource source, List<FactsSource> all) {
     containers(source);
-    Texts spellings = source.spellings.freeze();
+    FactsReferences.All references = source.references.all();
+    Texts spellings = references.spellings().freeze();
     int[] target = new int[spellings.size()];
     BitSet unread = new BitSet();
+    IntStream.range(0, target.length)
+        .parallel()
+        .forEach(i -> target[i] = target(spellings.get(i), source, all));
     for (int i = 0; i < target.length; i++) {
-      target[i] = target(spellings.get(i), source, all);
       unread.set(i, target[i] < 0 && isElsewhere(spellings.get(i), target[i], all));
     }
-    for (int i = 0; i < source.refFrom.size(); i++) {
-      int from = order.number(source.refFrom.get(i));
-      int spelling = source.refTo.get(i);
-      Via via = Via.of(source.refVia.get(i));
+    for (int i = 0; i < references.from().size(); i++) {
+      int from = order.number(references.from().get(i));
+      int spelling = references.to().get(i);
+      Via via = Via.of(references.via().get(i));
       if (unread.get(spelling)) {
         elsewhere.put(from, via);
       }
@@ -187,35 +186,8 @@ final class FactsEdges {
   }
 
   /** Sorts the edges into rows, each row ascending and without repeats of the same kind. */
-  void freeze() {
-    int rows = order.subjects();
-    IntRows numbers = IntRows.ofPairs(rows, members, IntList.of(range(members.size())));
-    int[] offsets = new int[rows + 1];
-    IntList targets = new IntList(members.size());
-    IntList kept = new IntList(members.size());
-    IntList sources = new IntList(members.size());
-    for (int s = 0; s < rows; s++) {
-      int[] edges = numbers.row(s);
-      long[] keys = new long[edges.length];
-      for (int i = 0; i < edges.length; i++) {
-        keys[i] = (long) groups.get(edges[i]) << 8 | vias.get(edges[i]);
-      }
-      Arrays.sort(keys);
-      for (int i = 0; i < keys.length; i++) {
-        if (i == 0 || keys[i] != keys[i - 1]) {
-          targets.add((int) (keys[i] >> 8));
-          kept.add((int) (keys[i] & 0xff));
-          sources.add(s);
-        }
-      }
-      offsets[s + 1] = targets.size();
-    }
-    up = new IntRows(offsets, targets.toArray());
-    upVia = new byte[kept.size()];
-    for (int i = 0; i < upVia.length; i++) {
-      upVia[i] = (byte) kept.get(i);
-    }
-    down = IntRows.ofPairs(rows, targets, sources);
+  MembershipRows freeze() {
+    return new EdgeRows(order.subjects(), members, groups, vias).rows();
   }
 
   int[] containers() {
@@ -228,11 +200,5 @@ final class FactsEdges {
             .thenComparing(Dangling::via)
             .thenComparing(Dangling::text));
     return List.copyOf(dangling);
-  }
-
-  private static int[] range(int size) {
-    int[] out = new int[size];
-    Arrays.setAll(out, i -> i);
-    return out;
   }
 }

@@ -122,9 +122,7 @@ public final class FactsParts {
           texts(3),
           texts(4),
           texts(5),
-          up,
-          via,
-          down(up),
+          new MembershipRows(up, via),
           dangling(),
           columns,
           of.problems(),
@@ -157,19 +155,6 @@ public final class FactsParts {
         offsets[s + shift + 1] = target.size();
       }
       return via;
-    }
-
-    /** Members ascend, as the facts promise. */
-    private IntRows down(IntRows up) {
-      IntList group = new IntList();
-      IntList member = new IntList();
-      for (int s = 0; s < subjects; s++) {
-        for (int at = up.start(s); at < up.end(s); at++) {
-          group.add(up.at(at));
-          member.add(s);
-        }
-      }
-      return IntRows.ofPairs(subjects, group, member);
     }
 
     private byte[] source() {

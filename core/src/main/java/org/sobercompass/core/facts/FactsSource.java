@@ -18,10 +18,7 @@ public final class FactsSource {
   final int number;
   final TextTable names = new TextTable();
   final IntList nameRow = new IntList();
-  final IntList refFrom = new IntList(1024);
-  final IntList refVia = new IntList(1024);
-  final IntList refTo = new IntList(1024);
-  final TextTable spellings = new TextTable();
+  final FactsReferences references = new FactsReferences();
   final Map<String, int[]> returned = new TreeMap<>();
   final List<Ruled> rules = new ArrayList<>();
   long taken = Facts.NEVER;
@@ -145,12 +142,7 @@ public final class FactsSource {
    * to it.
    */
   public void refer(int from, Via via, FactsBuilder.Space space, byte[] text) {
-    byte[] spelled = new byte[text.length + 1];
-    spelled[0] = (byte) prefix(space);
-    System.arraycopy(text, 0, spelled, 1, text.length);
-    refFrom.add(from);
-    refVia.add(via.ordinal());
-    refTo.add(spellings.intern(spelled));
+    references.add(from, via, prefix(space), text);
   }
 
   /** The same for a text. */

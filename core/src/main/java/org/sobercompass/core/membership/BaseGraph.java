@@ -1,6 +1,8 @@
 package org.sobercompass.core.membership;
 
+import org.jspecify.annotations.Nullable;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.MembershipRows;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.store.IntRows;
 
@@ -8,13 +10,14 @@ import org.sobercompass.core.store.IntRows;
 final class BaseGraph implements MembershipGraph {
   private final Facts facts;
   private final IntRows up;
-  private final IntRows down;
   private final byte[] via;
+
+  /** Asked for by the first question from a group downwards. */
+  private MembershipRows.@Nullable Down down;
 
   BaseGraph(Facts facts) {
     this.facts = facts;
     this.up = facts.arrays().up();
-    this.down = facts.arrays().down();
     this.via = facts.arrays().upVia();
   }
 
@@ -38,35 +41,28 @@ final class BaseGraph implements MembershipGraph {
     return Via.of(via[up.start(subject) + index]);
   }
 
+  private MembershipRows.Down down() {
+    MembershipRows.Down known = down;
+    if (known == null) {
+      known = facts.arrays().memberships().down();
+      down = known;
+    }
+    return known;
+  }
+
   @Override
   public int downCount(int group) {
-    return down.size(group);
+    return down().rows().size(group);
   }
 
   @Override
   public int downMember(int group, int index) {
-    return down.at(down.start(group) + index);
+    IntRows rows = down().rows();
+    return rows.at(rows.start(group) + index);
   }
 
-  /** Members may be listed in several ways; the n-th entry of a member is its n-th way. */
   @Override
   public Via downVia(int group, int index) {
-    int at = down.start(group) + index;
-    int member = down.at(at);
-    int nth = 0;
-    while (at - nth - 1 >= down.start(group) && down.at(at - nth - 1) == member) {
-      nth++;
-    }
-    int low = up.start(member);
-    int high = up.end(member) - 1;
-    while (low < high) {
-      int middle = (low + high) >>> 1;
-      if (up.at(middle) < group) {
-        low = middle + 1;
-      } else {
-        high = middle;
-      }
-    }
-    return Via.of(via[low + nth]);
+    return Via.of(down().via()[down().rows().start(group) + index]);
   }
 }

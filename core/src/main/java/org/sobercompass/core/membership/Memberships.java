@@ -202,6 +202,7 @@ public final class Memberships {
     private int whole;
     private boolean sureOnly;
     private boolean groupsOnly;
+    private boolean goesOn;
 
     /**
      * Fills {@code into} with the account, its groups and the organizational units above it.
@@ -374,6 +375,22 @@ public final class Memberships {
       accounts(subject, out, true);
     }
 
+    /** Begins anew with {@link #more}. */
+    public void begin() {
+      seen.clear();
+    }
+
+    /**
+     * Like {@link #accounts}, without accounts of groups that were found since {@link #begin}: to
+     * find those of several subjects together. All calls in between must be of this method. O(new
+     * memberships) where groups nest without limit, else as the other.
+     */
+    public void more(int subject, IntList out) {
+      goesOn = profile.nesting() == MembershipProfile.FULL;
+      accounts(subject, out, true);
+      goesOn = false;
+    }
+
     /** The same with those that perhaps count as it. */
     public void candidates(int subject, IntList out) {
       accounts(subject, out, false);
@@ -486,13 +503,14 @@ public final class Memberships {
 
     /** Adds the accounts; {@link #whole} is how many of the groups reached are near enough. */
     private void members(int group, IntList out, boolean firstOnly) {
-      seen.clear();
+      if (!goesOn) {
+        seen.clear();
+      }
       reached.clear();
       whole = 0;
-      if (!groupCounts(group) || !isSeen(group)) {
+      if (!groupCounts(group) || !isSeen(group) || !seen.add(group)) {
         return;
       }
-      seen.add(group);
       reached.add(group);
       int from = 0;
       for (int level = -1; level < profile.nesting() && from < reached.size(); level++) {

@@ -1,14 +1,16 @@
 package org.sobercompass.core.scope;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.facts.SubjectKind;
 import org.sobercompass.core.filter.Truth;
@@ -18,20 +20,24 @@ import org.sobercompass.core.problem.Place;
 import org.sobercompass.core.problem.Problem;
 import org.sobercompass.core.problem.Problems;
 import org.sobercompass.core.store.IntList;
+import org.sobercompass.core.store.NumberSet;
+import org.sobercompass.core.store.Texts;
 import org.sobercompass.core.system.Verdict;
 
 /**
  * The admin scopes of a workspace over memberships: who is in which, and by which line. Frozen and
- * thread-safe. One bit an object for each line of each scope.
+ * thread-safe. For each line of each scope one bit an object, or less where few are in it.
  */
 public final class Scopes {
+  private static final NumberSet NONE = NumberSet.of(new BitSet());
+
   private final Memberships memberships;
   private final Facts facts;
   private final List<AdminScope> scopes;
   private final Map<String, Integer> numbers = new HashMap<>();
-  private final BitSet[] inside;
-  private final BitSet[] widest;
-  private final List<Map<ScopeItem, BitSet>> lines = new ArrayList<>();
+  private final NumberSet[] inside;
+  private final NumberSet[] widest;
+  private final List<Map<ScopeItem, NumberSet>> lines = new ArrayList<>();
   private final int[] undefined;
   private final List<Problem> problems = new ArrayList<>();
 
@@ -45,16 +51,19 @@ public final class Scopes {
     this.memberships = memberships;
     this.facts = memberships.graph().facts();
     this.scopes = List.copyOf(scopes);
-    this.inside = new BitSet[scopes.size()];
-    this.widest = new BitSet[scopes.size()];
+    this.inside = new NumberSet[scopes.size()];
+    this.widest = new NumberSet[scopes.size()];
     this.undefined = new int[scopes.size()];
     Problems wrong = new Problems();
     for (int scope = 0; scope < scopes.size(); scope++) {
       numbers.put(scopes.get(scope).id(), scope);
       lines.add(new HashMap<>());
     }
+    Arrays.fill(inside, NONE);
+    Arrays.fill(widest, NONE);
+    Memberships.Walker walker = memberships.walker();
     for (int scope : order(wrong)) {
-      work(scope, wrong);
+      work(scope, walker, wrong);
     }
     wrong.throwIfErrors();
     problems.addAll(wrong.list());
@@ -122,42 +131,50 @@ public final class Scopes {
     }
   }
 
-  private void work(int scope, Problems wrong) {
+  private void work(int scope, Memberships.Walker walker, Problems wrong) {
     Objects all = Objects.of(new BitSet());
     for (ScopeItem item : scopes.get(scope).include()) {
-      Objects own = objects(scope, item, wrong);
-      lines.get(scope).put(item, own.sure);
+      Objects own = objects(scope, item, walker, wrong);
+      lines.get(scope).put(item, NumberSet.of(own.sure));
       all.sure.or(own.sure);
       all.any.or(own.any);
     }
     for (ScopeItem item : scopes.get(scope).except()) {
-      Objects own = objects(scope, item, wrong);
-      lines.get(scope).put(item, own.sure);
+      Objects own = objects(scope, item, walker, wrong);
+      lines.get(scope).put(item, NumberSet.of(own.sure));
       all.sure.andNot(own.any);
       all.any.andNot(own.sure);
     }
-    inside[scope] = all.sure;
-    widest[scope] = all.any;
+    NumberSet sure = shared(scope, NumberSet.of(all.sure));
+    NumberSet any = NumberSet.of(all.any);
+    inside[scope] = sure;
+    widest[scope] = any.equals(sure) ? sure : any;
   }
 
-  private Objects objects(int scope, ScopeItem item, Problems wrong) {
+  /** The same set as that of one of the lines, where it is equal: most scopes have one line. */
+  private NumberSet shared(int scope, NumberSet set) {
+    return lines.get(scope).values().stream().filter(set::equals).findFirst().orElse(set);
+  }
+
+  private Objects objects(int scope, ScopeItem item, Memberships.Walker walker, Problems wrong) {
     BitSet objects = new BitSet();
     if (item instanceof ScopeItem.Other other) {
       Integer number = numbers.get(other.scope());
       Objects none = Objects.of(new BitSet());
       if (number != null) {
-        none.sure.or(inside[number]);
-        none.any.or(widest[number]);
+        inside[number].setIn(none.sure);
+        widest[number].setIn(none.any);
       }
       return none;
     }
     if (item instanceof ScopeItem.Subtree subtree) {
-      String below = "," + subtree.dnForm();
+      byte[] top = subtree.dnForm().getBytes(StandardCharsets.UTF_8);
+      byte[] below = ("," + subtree.dnForm()).getBytes(StandardCharsets.UTF_8);
+      Texts forms = facts.arrays().dnForm();
       for (int s = 0; s < facts.subjects(); s++) {
-        String form = facts.arrays().dnForm().get(s);
-        objects.set(s, form.equals(subtree.dnForm()) || form.endsWith(below));
+        objects.set(s, forms.equalsBytes(s, top) || forms.endsWith(s, below));
       }
-      return meant(Objects.of(objects), subtree.groups(), item.place(), wrong);
+      return meant(Objects.of(objects), subtree.groups(), item.place(), walker, wrong);
     }
     if (item instanceof ScopeItem.Rule rule) {
       BitSet perhaps = new BitSet();
@@ -173,16 +190,20 @@ public final class Scopes {
         problems.add(
             Problem.warning(item.place(), "the rule fits nobody", "a filter that fits somebody"));
       }
-      return meant(new Objects(objects, perhaps), rule.groups(), item.place(), wrong);
+      return meant(new Objects(objects, perhaps), rule.groups(), item.place(), walker, wrong);
     }
     ScopeItem.Listed listed = (ScopeItem.Listed) item;
     listed.subjects().forEach(objects::set);
-    return meant(Objects.of(objects), listed.groups(), item.place(), wrong);
+    return meant(Objects.of(objects), listed.groups(), item.place(), walker, wrong);
   }
 
   /** Groups among the objects stand for what is said of them. */
   private Objects meant(
-      Objects objects, Optional<GroupMeaning> meaning, Place place, Problems wrong) {
+      Objects objects,
+      Optional<GroupMeaning> meaning,
+      Place place,
+      Memberships.Walker walker,
+      Problems wrong) {
     BitSet groups = groups(objects.any);
     if (groups.isEmpty()) {
       return objects;
@@ -197,7 +218,8 @@ public final class Scopes {
       return objects;
     }
     return new Objects(
-        meant(objects.sure, meaning.get(), true), meant(objects.any, meaning.get(), false));
+        meant(objects.sure, meaning.get(), walker, true),
+        meant(objects.any, meaning.get(), walker, false));
   }
 
   private BitSet groups(BitSet objects) {
@@ -210,13 +232,13 @@ public final class Scopes {
     return groups;
   }
 
-  private BitSet meant(BitSet objects, GroupMeaning meant, boolean surely) {
+  private BitSet meant(
+      BitSet objects, GroupMeaning meant, Memberships.Walker walker, boolean surely) {
     BitSet groups = groups(objects);
     BitSet out = (BitSet) objects.clone();
     if (!meant.object()) {
       out.andNot(groups);
     }
-    Memberships.Walker walker = memberships.walker();
     IntList accounts = new IntList();
     for (int g = groups.nextSetBit(0); g >= 0; g = groups.nextSetBit(g + 1)) {
       if (meant.members()) {
@@ -226,9 +248,7 @@ public final class Scopes {
         } else {
           walker.candidates(g, accounts);
         }
-        for (int i = 0; i < accounts.size(); i++) {
-          out.set(accounts.get(i));
-        }
+        accounts.setIn(out);
       }
       if (meant.nested()) {
         nested(g, surely, out);
@@ -267,29 +287,29 @@ public final class Scopes {
 
   /** Whether an object is surely in a scope; everything is in {@link AdminGrant#EVERYTHING}. */
   public boolean contains(int scope, int object) {
-    return scope < 0 || inside[scope].get(object);
+    return scope < 0 || inside[scope].contains(object);
   }
 
   /** Whether an object is in a scope: UNDECIDED where a rule is undefined for it. */
   public Verdict holds(int scope, int object) {
     return contains(scope, object)
         ? Verdict.YES
-        : widest[scope].get(object) ? Verdict.UNDECIDED : Verdict.NO;
+        : widest[scope].contains(object) ? Verdict.UNDECIDED : Verdict.NO;
   }
 
-  /** The objects that are surely or perhaps in a scope; not to be changed. */
+  /** The objects that are surely or perhaps in a scope; the caller's own. */
   public BitSet widest(int scope) {
     if (scope >= 0) {
-      return widest[scope];
+      return widest[scope].bits();
     }
     BitSet all = new BitSet();
     all.set(0, facts.subjects());
     return all;
   }
 
-  /** The objects that are surely in a scope; not to be changed. */
+  /** The objects that are surely in a scope; the caller's own. */
   public BitSet objects(int scope) {
-    return inside[scope];
+    return inside[scope].bits();
   }
 
   /** For how many objects a filter of it was undefined: they are perhaps in it. */
@@ -299,16 +319,15 @@ public final class Scopes {
 
   /** Whether a line of a scope, that includes or excepts, is about an object. */
   public boolean isOf(int scope, ScopeItem line, int object) {
-    BitSet objects = lines.get(scope).get(line);
-    return objects != null && objects.get(object);
+    return lines.get(scope).getOrDefault(line, NONE).contains(object);
   }
 
   /** The lines by which an object is in a scope, in words. */
   public List<String> reasons(int scope, int object) {
     return scopes.get(scope).include().stream()
-        .filter(item -> lines.get(scope).getOrDefault(item, new BitSet()).get(object))
+        .filter(item -> lines.get(scope).getOrDefault(item, NONE).contains(object))
         .map(ScopeItem::words)
-        .collect(Collectors.toList());
+        .toList();
   }
 
   /** The exception that keeps an object out of a scope that it would be in. */
@@ -316,19 +335,16 @@ public final class Scopes {
     return reasons(scope, object).isEmpty()
         ? Optional.empty()
         : scopes.get(scope).except().stream()
-            .filter(item -> lines.get(scope).getOrDefault(item, new BitSet()).get(object))
+            .filter(item -> lines.get(scope).getOrDefault(item, NONE).contains(object))
             .map(ScopeItem::words)
             .findFirst();
   }
 
   /** The scopes an object is in. */
   public List<Integer> of(int object) {
-    List<Integer> found = new ArrayList<>();
-    for (int scope = 0; scope < scopes.size(); scope++) {
-      if (inside[scope].get(object)) {
-        found.add(scope);
-      }
-    }
-    return found;
+    return IntStream.range(0, scopes.size())
+        .filter(scope -> inside[scope].contains(object))
+        .boxed()
+        .toList();
   }
 }

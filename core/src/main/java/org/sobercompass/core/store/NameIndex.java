@@ -2,6 +2,7 @@ package org.sobercompass.core.store;
 
 import java.util.Arrays;
 import java.util.function.IntFunction;
+import java.util.stream.IntStream;
 
 /**
  * Finds numbered things by a text without keeping the texts: pairs of (hash, number) sorted by
@@ -10,6 +11,9 @@ import java.util.function.IntFunction;
  * list of candidates, never a wrong answer.
  */
 public final class NameIndex {
+  /** No pair: a number has no sign. */
+  private static final long LEFT_OUT = -1;
+
   private final long[] pairs;
 
   private NameIndex(long[] pairs) {
@@ -20,20 +24,21 @@ public final class NameIndex {
    * Indexes the numbers {@code 0..count-1}.
    *
    * @param count how many things there are
-   * @param text the normalised text of a number; the empty text leaves it out
+   * @param text the normalised text of a number, asked for on several threads; the empty text
+   *     leaves it out
    */
   public static NameIndex of(int count, IntFunction<String> text) {
     long[] pairs = new long[count];
-    int used = 0;
-    for (int i = 0; i < count; i++) {
-      String name = text.apply(i);
-      if (!name.isEmpty()) {
-        pairs[used++] = ((long) hash(name) << 32) | i;
-      }
-    }
-    pairs = Arrays.copyOf(pairs, used);
-    Arrays.sort(pairs);
-    return new NameIndex(pairs);
+    IntStream.range(0, count)
+        .parallel()
+        .forEach(
+            i -> {
+              String name = text.apply(i);
+              pairs[i] = name.isEmpty() ? LEFT_OUT : (long) hash(name) << 32 | i;
+            });
+    long[] kept = Arrays.stream(pairs).filter(pair -> pair != LEFT_OUT).toArray();
+    Arrays.parallelSort(kept);
+    return new NameIndex(kept);
   }
 
   /** The numbers whose text may be {@code name}, ascending; check each. */

@@ -61,6 +61,21 @@ public final class Texts {
     return same(ends, slabs, index, other);
   }
 
+  /** Whether the text at {@code index} ends with these bytes. */
+  public boolean endsWith(int index, byte[] suffix) {
+    long from = ends[index] - suffix.length;
+    if (from < begin(index)) {
+      return false;
+    }
+    for (int i = 0; i < suffix.length; i++) {
+      long at = from + i;
+      if (slabs[(int) (at >>> SLAB_BITS)][(int) (at & (SLAB - 1))] != suffix[i]) {
+        return false;
+      }
+    }
+    return true;
+  }
+
   private static boolean same(long[] ends, byte[][] slabs, int index, byte[] other) {
     long begin = index == 0 ? 0 : ends[index - 1];
     if (ends[index] - begin != other.length) {

@@ -34,6 +34,29 @@ class StoresTest {
   }
 
   @Test
+  void manyTextsAtOnceAreNumberedAsOneByOne() {
+    TextTable single = new TextTable();
+    TextTable batched = new TextTable();
+    Random random = new Random(8);
+    for (int batch = 0; batch < 40; batch++) {
+      byte[][] texts = new byte[500][];
+      int[] expected = new int[400];
+      for (int i = 0; i < texts.length; i++) {
+        texts[i] = ("name" + random.nextInt(6_000)).getBytes(StandardCharsets.UTF_8);
+      }
+      for (int i = 0; i < expected.length; i++) {
+        expected[i] = single.intern(texts[i]);
+      }
+      int[] numbers = new int[expected.length];
+      batched.intern(texts, numbers.length, numbers);
+      assertThat(numbers).isEqualTo(expected);
+    }
+    assertThat(batched.size()).isEqualTo(single.size()).isGreaterThan(5_000);
+    assertThat(batched.find("name17")).isEqualTo(single.find("name17"));
+    assertThat(batched.find("nobody")).isEqualTo(-1);
+  }
+
+  @Test
   void aTableNumbersDistinctTextsInTheOrderOfFirstSight() {
     TextTable table = new TextTable();
     Map<String, Integer> expected = new HashMap<>();

@@ -319,7 +319,7 @@ public final class DatabaseFormat implements SystemFormat {
 
     private List<Integer> signingIn(int group) {
       List<Integer> accounts = new ArrayList<>();
-      var down = facts.arrays().down();
+      var down = facts.arrays().memberships().down().rows();
       for (int at = down.start(group); at < down.end(group); at++) {
         int member = down.at(at);
         if (member < facts.accounts()) {

@@ -29,7 +29,7 @@ import org.sobercompass.sources.disk.OwnFiles;
  * does not fit is passed over, never told. Small exports are not cached.
  */
 final class FactsCache {
-  private static final int FORM = 7;
+  private static final int FORM = 8;
   private static final long SMALLEST = 4L << 20;
   private static final int HEAD = 32 + 8;
 

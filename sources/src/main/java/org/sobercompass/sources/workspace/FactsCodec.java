@@ -9,6 +9,7 @@ import java.util.TreeMap;
 import org.sobercompass.core.facts.Column;
 import org.sobercompass.core.facts.Dangling;
 import org.sobercompass.core.facts.Facts;
+import org.sobercompass.core.facts.MembershipRows;
 import org.sobercompass.core.facts.Via;
 import org.sobercompass.core.filter.Matching;
 import org.sobercompass.core.filter.Schema;
@@ -38,7 +39,9 @@ final class FactsCodec {
     }
     out.rows(a.up());
     out.bytes(a.upVia());
-    out.rows(a.down());
+    MembershipRows.Down down = a.memberships().down();
+    out.rows(down.rows());
+    out.bytes(down.via());
     List<String> words = new ArrayList<>();
     for (Dangling d : a.dangling()) {
       words.addAll(List.of("" + d.subject(), "" + d.via().ordinal(), d.text()));
@@ -130,7 +133,10 @@ final class FactsCodec {
     }
     IntRows up = in.rows();
     byte[] upVia = in.bytes();
-    IntRows down = in.rows();
+    In members = in.later();
+    in.skip(Integer.BYTES);
+    in.skip(Integer.BYTES);
+    in.skip(Byte.BYTES);
     List<Dangling> dangling = new ArrayList<>();
     List<String> words = in.strings();
     for (int i = 0; i < words.size(); i += 3) {
@@ -156,9 +162,8 @@ final class FactsCodec {
         texts[3],
         texts[4],
         texts[5],
-        up,
-        upVia,
-        down,
+        new MembershipRows(
+            up, upVia, () -> new MembershipRows.Down(members.rows(), members.bytes())),
         List.copyOf(dangling),
         columns,
         problems(in.strings()),
@@ -267,6 +272,17 @@ final class FactsCodec {
         throw new java.nio.BufferUnderflowException();
       }
       return size;
+    }
+
+    /** What comes next, to be read when it is asked for; it must be skipped here. */
+    In later() {
+      return new In(buffer.duplicate());
+    }
+
+    /** Skips an array of items of so many bytes each. */
+    void skip(int each) {
+      int size = size(each);
+      buffer.position(buffer.position() + size * each);
     }
 
     byte[] bytes() {

@@ -42,6 +42,9 @@ public final class ReachFinder implements Finder {
   /** For so many accounts at most removals are worked out: each round follows the power anew. */
   private static final int MOST = 100;
 
+  /** So many scopes are gone through by a thread at a time. */
+  private static final int SCOPES = 16;
+
   private final FindingContext context;
   private final PowerfulAccounts powerful;
   private final Powers powers;
@@ -62,9 +65,11 @@ public final class ReachFinder implements Finder {
     for (PowerfulAccounts.Power power : powerful.powers()) {
       power.named().ifPresent(named -> reach(named, out));
     }
-    for (int scope = 0; scope < administration.scopes().size(); scope++) {
-      scope(scope, out);
-    }
+    context.<List<Finding>>work(
+        administration.scopes().size(),
+        SCOPES,
+        own -> new ReachFinder(own)::scope,
+        found -> found.forEach(out));
   }
 
   /** One finding for each account that is acted upon at once, and one for all longer ways. */
@@ -114,18 +119,20 @@ public final class ReachFinder implements Finder {
             : new Remedy.Unreached(power.id(), power.ofDirectory()));
   }
 
-  private void scope(int number, Consumer<Finding> out) {
+  private List<Finding> scope(int number) {
+    List<Finding> found = new ArrayList<>();
     AdminScope scope = administration.scopes().get(number);
     BitSet over = powers.roles().administrators(number);
     if (over.isEmpty()) {
-      return;
+      return found;
     }
     BitSet inside = (BitSet) over.clone();
     inside.and(powers.roles().scopes().objects(number));
     if (!inside.isEmpty()) {
-      out.accept(inside(scope, number, inside));
+      found.add(inside(scope, number, inside));
     }
-    widened(scope, number, over, out);
+    widened(scope, number, over, found::add);
+    return found;
   }
 
   private Finding inside(AdminScope scope, int number, BitSet inside) {

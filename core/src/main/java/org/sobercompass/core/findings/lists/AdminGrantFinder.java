@@ -2,7 +2,9 @@ package org.sobercompass.core.findings.lists;
 
 import java.util.BitSet;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.sobercompass.core.admin.Administration;
@@ -44,10 +46,20 @@ public final class AdminGrantFinder implements Finder {
   private final Administration all;
   private final BitSet services;
 
+  /** How many accounts each directory has. */
+  private final int[] bySource;
+
+  /** How many accounts are in each group that a role is given to. */
+  private final Map<Integer, Integer> insides = new HashMap<>();
+
   public AdminGrantFinder(FindingContext context) {
     this.context = context;
     this.all = context.assessment.powers().roles().administration();
     this.services = context.services();
+    this.bySource = new int[context.facts.arrays().sources().size()];
+    for (int account = 0; account < context.facts.accounts(); account++) {
+      bySource[context.facts.arrays().source()[account]]++;
+    }
   }
 
   @Override
@@ -86,12 +98,8 @@ public final class AdminGrantFinder implements Finder {
   }
 
   private void group(int number, AdminGrant grant, Assigned what, Consumer<Finding> out) {
-    int inside = context.accounts(grant.subject()).cardinality();
-    int of = 0;
-    for (int account = 0; account < context.facts.accounts(); account++) {
-      String source = context.facts.source(grant.subject());
-      of += context.facts.source(account).equals(source) ? 1 : 0;
-    }
+    int inside = inside(grant.subject());
+    int of = bySource[context.facts.arrays().source()[grant.subject()]];
     boolean broad =
         context.rules.broad().contains(grant.subject())
             || (of >= FEW && 100L * inside >= (long) context.limits.broadPercent() * of);
@@ -105,8 +113,15 @@ public final class AdminGrantFinder implements Finder {
     }
   }
 
+  private int inside(int group) {
+    return insides.computeIfAbsent(group, g -> context.accounts(g).cardinality());
+  }
+
   /** Over everything, while most others have the role over a scope. */
   private void everywhere(int number, AdminGrant grant, Assigned what, Consumer<Finding> out) {
+    if (grant.scope() != AdminGrant.EVERYTHING) {
+      return;
+    }
     long asOf = context.model.asOf().getEpochSecond();
     int narrow = 0;
     int count = 0;
@@ -117,7 +132,7 @@ public final class AdminGrantFinder implements Finder {
       }
     }
     boolean rare = narrow >= context.limits.narrower() && 4 * narrow >= 3 * count;
-    if (rare && grant.scope() == AdminGrant.EVERYTHING && role(grant).limitable()) {
+    if (rare && role(grant).limitable()) {
       Weight weight = FindingContext.reduced(Weight.values()[what.strongest()]);
       AdminGrantDetails details = new AdminGrantDetails.Everywhere(what, narrow, count);
       out.accept(of(FindingKind.UNSCOPED_ASSIGNMENT, number, weight, details));
@@ -135,10 +150,10 @@ public final class AdminGrantFinder implements Finder {
       AdminGrant by = all.grants().get(other);
       boolean covers =
           other != number
+              && (by.scope() == AdminGrant.EVERYTHING || by.scope() == grant.scope())
               && by.on()
               && by.subject() >= 0
               && above.sure().contains(by.subject())
-              && (by.scope() == AdminGrant.EVERYTHING || by.scope() == grant.scope())
               && by.from() <= Math.max(asOf, grant.from())
               && by.until() >= grant.until()
               && role(by).actions().containsAll(role(grant).actions());

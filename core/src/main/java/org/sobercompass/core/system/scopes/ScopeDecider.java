@@ -3,7 +3,9 @@ package org.sobercompass.core.system.scopes;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
@@ -27,6 +29,7 @@ import org.sobercompass.core.system.Limits;
 import org.sobercompass.core.system.Projected;
 import org.sobercompass.core.system.Proof;
 import org.sobercompass.core.system.Question;
+import org.sobercompass.core.system.RightBits;
 import org.sobercompass.core.system.Stopped;
 import org.sobercompass.core.system.Token;
 import org.sobercompass.core.system.Verdict;
@@ -36,11 +39,19 @@ import org.sobercompass.core.system.Verdict;
  * that the account counts as, over a scope with the object. Grants only add up. Thread-safe.
  */
 final class ScopeDecider implements Decider {
+  private static final IntList NONE = new IntList();
+
   private final Facts facts;
   private final ActionRights rights;
   private final List<AdminRole> roles;
   private final List<AdminGrant> grants;
   private final Scopes scopes;
+
+  /** By action the numbers of the grants to somebody who exists, of roles that have it. */
+  private final Map<String, IntList> byAction = new HashMap<>();
+
+  /** By role its actions, as bits of the rights of the catalogue. */
+  private final long[][] masks;
 
   ScopeDecider(
       Facts facts,
@@ -53,6 +64,28 @@ final class ScopeDecider implements Decider {
     this.roles = roles;
     this.grants = grants;
     this.scopes = scopes;
+    this.masks = roles.stream().map(this::mask).toArray(long[][]::new);
+    for (int g = 0; g < grants.size(); g++) {
+      if (subject(grants.get(g)) >= 0) {
+        for (String action : roles.get(grants.get(g).role()).actions()) {
+          byAction.computeIfAbsent(action, a -> new IntList()).add(g);
+        }
+      }
+    }
+  }
+
+  private long[] mask(AdminRole role) {
+    long[] mask = new long[rights.words()];
+    for (int right = 0; right < rights.size(); right++) {
+      if (role.actions().contains(rights.text(right))) {
+        mask[right >> 6] |= 1L << right;
+      }
+    }
+    return mask;
+  }
+
+  private IntList having(int right) {
+    return byAction.getOrDefault(rights.text(right), NONE);
   }
 
   /** What somebody counts as, ascending. */
@@ -102,7 +135,9 @@ final class ScopeDecider implements Decider {
     Verdict all = Verdict.YES;
     for (int right : question.allOf()) {
       Verdict best = Verdict.NO;
-      for (AdminGrant grant : grants) {
+      IntList having = having(right);
+      for (int i = 0; i < having.size() && best != Verdict.YES; i++) {
+        AdminGrant grant = grants.get(having.get(i));
         best = best.or(gives(grant, (Whoever) who, right, question.resource()));
       }
       all = all.and(best);
@@ -110,11 +145,17 @@ final class ScopeDecider implements Decider {
     return all;
   }
 
+  /** O(objects of the account's scopes x its own grants). */
   @Override
   public void sweep(Projected who, GrantSink out) {
+    Whoever whoever = (Whoever) who;
     BitSet objects = new BitSet();
+    List<AdminGrant> own = new ArrayList<>();
     for (AdminGrant grant : grants) {
-      if (subject(grant) >= 0 && ((Whoever) who).countsAs(subject(grant)) != Verdict.NO) {
+      if (subject(grant) >= 0
+          && grant.activeAt(whoever.asOf())
+          && whoever.countsAs(subject(grant)) != Verdict.NO) {
+        own.add(grant);
         objects.or(scopes.widest(grant.scope()));
       }
     }
@@ -122,14 +163,16 @@ final class ScopeDecider implements Decider {
     for (int o = objects.nextSetBit(0); o >= 0; o = objects.nextSetBit(o + 1)) {
       long[] yes = new long[words];
       long[] perhaps = new long[words];
-      boolean any = false;
-      for (int right = 0; right < rights.size(); right++) {
-        Verdict verdict = decide(who, Question.of(o, right));
-        any |= verdict != Verdict.NO;
-        yes[right >> 6] |= verdict == Verdict.YES ? 1L << right : 0;
-        perhaps[right >> 6] |= verdict == Verdict.UNDECIDED ? 1L << right : 0;
+      for (AdminGrant grant : own) {
+        Verdict gives = whoever.countsAs(subject(grant)).and(scopes.holds(grant.scope(), o));
+        if (gives != Verdict.NO) {
+          RightBits.add(masks[grant.role()], gives == Verdict.YES ? yes : perhaps);
+        }
       }
-      if (any) {
+      for (int w = 0; w < words; w++) {
+        perhaps[w] &= ~yes[w];
+      }
+      if (!RightBits.isEmpty(yes) || !RightBits.isEmpty(perhaps)) {
         out.cell(o, false, 1, yes, perhaps);
       }
     }
@@ -197,8 +240,10 @@ final class ScopeDecider implements Decider {
   /** Who is given one right on an object, surely, and at most. */
   private Crowd crowd(int object, int right, Crowd.Members members, long asOf) {
     Crowd found = new Crowd(new BitSet(), new BitSet());
-    for (AdminGrant grant : grants) {
-      if (subject(grant) >= 0 && grant.activeAt(asOf) && has(grant, right)) {
+    IntList having = having(right);
+    for (int i = 0; i < having.size(); i++) {
+      AdminGrant grant = grants.get(having.get(i));
+      if (grant.activeAt(asOf)) {
         Verdict inside = scopes.holds(grant.scope(), object);
         if (inside == Verdict.YES) {
           found.yes().or(members.surely(subject(grant)));
@@ -257,10 +302,10 @@ final class ScopeDecider implements Decider {
       AdminGrant other = grants.get(g);
       boolean asMuch =
           g != grant
+              && (other.scope() == one.scope() || other.scope() == AdminGrant.EVERYTHING)
               && other.activeAt(whoever.asOf())
               && subject(other) >= 0
               && whoever.countsAs(subject(other)) == Verdict.YES
-              && (other.scope() == one.scope() || other.scope() == AdminGrant.EVERYTHING)
               && roles.get(other.role()).actions().containsAll(roles.get(one.role()).actions());
       if (asMuch) {
         return true;
