@@ -100,6 +100,14 @@ public interface Decider {
   }
 
   /**
+   * Whether a grant could be {@link #taking} from somebody: where none that is given to him could,
+   * he need not be asked about.
+   */
+  default boolean mayTake(int grant) {
+    return !isMonotone();
+  }
+
+  /**
    * The grants of a projection that take away somewhere what others of it would give there: by a
    * deny, or since they come nearer. None for a system in which grants only add up, or whose lists
    * say so themselves. O(grants of the projection squared x words).

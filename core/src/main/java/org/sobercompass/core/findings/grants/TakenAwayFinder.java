@@ -1,12 +1,11 @@
 package org.sobercompass.core.findings.grants;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.EnumSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.Bulk;
@@ -48,39 +47,26 @@ public final class TakenAwayFinder implements Finder {
 
   @Override
   public void find(Consumer<Finding> out) {
-    boolean[] asked = new boolean[context.model.systems().size()];
-    boolean any = false;
+    List<BitSet> takers = new ArrayList<>();
     for (SystemView view : context.model.systems()) {
-      asked[view.number()] =
-          !view.assigned().isEmpty()
-              && !view.admission().isOpen()
-              && !view.decider().isMonotone()
-              && canTake(view);
-      any |= asked[view.number()];
+      boolean asked =
+          !view.assigned().isEmpty() && !view.admission().isOpen() && !view.decider().isMonotone();
+      takers.add(asked ? takers(view) : new BitSet());
     }
-    if (!any) {
+    if (takers.stream().allMatch(BitSet::isEmpty)) {
       return;
     }
-    Map<Integer, Map<Integer, Taken>> all = new TreeMap<>();
-    Consumer<List<int[]>> gather =
-        part ->
-            part.forEach(
-                one ->
-                    all.computeIfAbsent(one[0], s -> new TreeMap<>())
-                        .computeIfAbsent(one[1], grant -> taken(one[0], grant))
-                        .accounts
-                        .add(one[2]));
+    IntList[][] accounts = new IntList[takers.size()][];
+    Consumer<IntList> gather = part -> gather(part, accounts);
     if (context.focus().isPresent()) {
       context.focus().get().accounts().stream()
           .mapToObj(account -> new Bulk.Range(account, account + 1))
-          .forEach(one -> gather.accept(chunk(context.asker, one, asked)));
+          .forEach(one -> gather.accept(chunk(context.asker, one, takers)));
     } else {
-      context.model.bulk().inOrder((asker, range) -> chunk(asker, range, asked), gather);
+      context.model.bulk().inOrder((asker, range) -> chunk(asker, range, takers), gather);
     }
-    List<Taken> taken = new ArrayList<>();
-    all.values().forEach(of -> taken.addAll(of.values()));
     context.each(
-        taken,
+        taken(accounts),
         own -> {
           TakenAwayFinder finder = new TakenAwayFinder(own);
           return one -> Optional.of(finder.finding(one));
@@ -88,20 +74,22 @@ public final class TakenAwayFinder implements Finder {
         out);
   }
 
-  /** Each as system, grant that takes, account it takes from. */
-  private List<int[]> chunk(Asker asker, Bulk.Range range, boolean[] asked) {
-    List<int[]> found = new ArrayList<>();
+  /** Of each that is taken from: system, assignment that takes, account; one after the other. */
+  private IntList chunk(Asker asker, Bulk.Range range, List<BitSet> takers) {
+    IntList found = new IntList();
     long asOf = context.model.asOf().getEpochSecond();
     Bulk.route(
         asker,
         range,
         (account, view, subjects) -> {
-          if (asked[view.number()]) {
+          if (meets(subjects.sure(), takers.get(view.number()))) {
             Token token = new Token(account, subjects, asOf);
             IntList taking = view.decider().taking(view.decider().project(token));
             for (int i = 0; i < taking.size(); i++) {
               if (isAsked(view, view.grants().get(taking.get(i)))) {
-                found.add(new int[] {view.number(), taking.get(i), account});
+                found.add(view.number());
+                found.add(taking.get(i));
+                found.add(account);
               }
             }
           }
@@ -109,12 +97,52 @@ public final class TakenAwayFinder implements Finder {
     return found;
   }
 
-  private Taken taken(int system, int grant) {
-    return new Taken(context.model.systems().get(system), grant, new IntList());
+  /** Adds the accounts of a chunk to those of each system and assignment. */
+  private void gather(IntList part, IntList[][] accounts) {
+    for (int i = 0; i < part.size(); i += 3) {
+      int system = part.get(i);
+      if (accounts[system] == null) {
+        accounts[system] = new IntList[context.model.systems().get(system).grants().size()];
+      }
+      IntList[] ofSystem = accounts[system];
+      int grant = part.get(i + 1);
+      ofSystem[grant] = ofSystem[grant] == null ? new IntList(4) : ofSystem[grant];
+      ofSystem[grant].add(part.get(i + 2));
+    }
   }
 
-  private boolean canTake(SystemView view) {
-    return view.grants().stream().anyMatch(grant -> isAsked(view, grant));
+  private List<Taken> taken(IntList[][] accounts) {
+    List<Taken> taken = new ArrayList<>();
+    for (int system = 0; system < accounts.length; system++) {
+      SystemView view = context.model.systems().get(system);
+      for (int grant = 0; accounts[system] != null && grant < accounts[system].length; grant++) {
+        if (accounts[system][grant] != null) {
+          taken.add(new Taken(view, grant, accounts[system][grant]));
+        }
+      }
+    }
+    return taken;
+  }
+
+  /** To whom assignments are given that could take away, and that are asked for. */
+  private BitSet takers(SystemView view) {
+    BitSet takers = new BitSet();
+    for (int number = 0; number < view.grants().size(); number++) {
+      Grant grant = view.grants().get(number);
+      if (grant.subject() >= 0 && view.decider().mayTake(number) && isAsked(view, grant)) {
+        takers.set(grant.subject());
+      }
+    }
+    return takers;
+  }
+
+  private static boolean meets(IntList subjects, BitSet takers) {
+    for (int i = 0; i < subjects.size(); i++) {
+      if (takers.get(subjects.get(i))) {
+        return true;
+      }
+    }
+    return false;
   }
 
   private boolean isAsked(SystemView view, Grant grant) {

@@ -6,7 +6,6 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.function.Consumer;
 import org.sobercompass.core.access.SystemView;
 import org.sobercompass.core.facts.Implicit;
@@ -22,6 +21,7 @@ import org.sobercompass.core.findings.details.ListDetails;
 import org.sobercompass.core.key.Key;
 import org.sobercompass.core.key.KeyKind;
 import org.sobercompass.core.membership.SubjectSet;
+import org.sobercompass.core.store.IntList;
 import org.sobercompass.core.system.Projected;
 import org.sobercompass.core.system.Question;
 import org.sobercompass.core.system.Resources;
@@ -68,9 +68,9 @@ public final class SensitiveFinder implements Finder {
     SubjectSet everyone = new SubjectSet();
     everyone.sure().add(context.facts.implicit(Implicit.EVERYONE));
     everyone.sure().add(context.facts.implicit(Implicit.SIGNED_IN));
-    Set<Integer> trustees = new TreeSet<>();
-    view.grants().forEach(grant -> trustees.add(grant.subject()));
-    for (int trustee : trustees) {
+    IntList trustees = view.decider().trustees();
+    for (int i = 0; i < trustees.size(); i++) {
+      int trustee = trustees.get(i);
       boolean isGroup = trustee >= 0 && context.facts.kind(trustee) == SubjectKind.GROUP;
       if (isGroup && (context.rules.broad().contains(trustee) || breadth.holdsAll(view, trustee))) {
         everyone.sure().add(trustee);

@@ -222,6 +222,11 @@ final class RoleDecider implements Decider {
   }
 
   @Override
+  public boolean mayTake(int grant) {
+    return combining.mode() == Combining.Mode.NEAREST || takes[table.role[grant]];
+  }
+
+  @Override
   public IntList taking(Projected projected) {
     RoleProjection who = (RoleProjection) projected;
     if (who.sure.length < 2 || !mayTake(who)) {
