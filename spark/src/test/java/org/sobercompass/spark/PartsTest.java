@@ -55,11 +55,11 @@ class PartsTest {
       value = Shape.class,
       names = {"FULL", "HIDDEN"})
   void allAnswersAreThoseOfOneMachine(Shape shape, @TempDir Path root) throws IOException {
-    Workspace workspace = Organizations.random(root.resolve("w"), shape, 300, 7);
+    Workspace workspace = Organizations.random(root.resolve("w"), shape, 900, 7);
     Layout layout = Layout.write(spark, workspace, root.resolve("laid-out"), "");
     Jobs jobs = new Jobs(spark, layout, 3);
     List<String> holdings = Organizations.holdings(workspace);
-    assertThat(holdings).hasSizeGreaterThan(300);
+    assertThat(holdings).hasSizeGreaterThan(900);
     assertThat(Organizations.texts(jobs.holdings())).isEqualTo(holdings);
     List<String> broken = Organizations.broken(workspace);
     assertThat(broken).isNotEmpty();
