@@ -10,7 +10,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Random;
-import java.util.function.IntSupplier;
+import java.util.function.LongSupplier;
 import org.sobercompass.core.access.AccessModel;
 import org.sobercompass.core.access.Asker;
 import org.sobercompass.core.access.RouteFinder;
@@ -85,7 +85,7 @@ public final class Growth {
         "all",
         "all effective permissions but of files",
         FEW,
-        () -> (int) Yardstick.sweep(model, 2, others));
+        () -> Yardstick.sweep(model, 2, others));
     median(
         "all",
         "separation of duties, all accounts",
@@ -180,12 +180,12 @@ public final class Growth {
     }
   }
 
-  private void median(String group, String what, int tries, IntSupplier work) throws IOException {
+  private void median(String group, String what, int tries, LongSupplier work) throws IOException {
     double[] seconds = new double[tries];
     long answers = 0;
     for (int i = 0; i < tries; i++) {
       long begin = System.nanoTime();
-      answers += work.getAsInt();
+      answers += work.getAsLong();
       seconds[i] = (System.nanoTime() - begin) / 1e9;
     }
     Arrays.sort(seconds);

@@ -27,6 +27,11 @@ final class BaseGraph implements MembershipGraph {
   }
 
   @Override
+  public boolean mayHave(Via via) {
+    return facts.arrays().memberships().isAny(via);
+  }
+
+  @Override
   public int upCount(int subject) {
     return up.size(subject);
   }

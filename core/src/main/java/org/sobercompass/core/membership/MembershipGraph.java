@@ -42,6 +42,11 @@ public interface MembershipGraph {
     return false;
   }
 
+  /** Whether anybody may be in a group in this way: no only where surely nobody is. O(1). */
+  default boolean mayHave(Via via) {
+    return true;
+  }
+
   /** The graph of the facts as read. */
   static MembershipGraph of(Facts facts) {
     return new BaseGraph(facts);

@@ -358,7 +358,7 @@ public final class Memberships {
     }
 
     private void units(int account, IntList out) {
-      if (profile.counts().contains(Via.CONTAINER)) {
+      if ((mask >> Via.CONTAINER.ordinal() & 1) != 0) {
         for (int unit = facts.container(account); unit >= 0; unit = facts.container(unit)) {
           if (visibility.sees(unit) && seen.add(unit)) {
             out.add(unit);

@@ -1,6 +1,7 @@
 package org.sobercompass.core.membership;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -21,6 +22,7 @@ public final class PatchedGraph implements MembershipGraph {
   private final Map<Integer, List<Edge>> up = new HashMap<>();
   private final Map<Integer, List<Edge>> down = new HashMap<>();
   private final Set<Long> taken = new HashSet<>();
+  private final Set<Via> added = EnumSet.noneOf(Via.class);
 
   /** An overlay without changes. */
   public PatchedGraph(MembershipGraph base) {
@@ -35,6 +37,7 @@ public final class PatchedGraph implements MembershipGraph {
 
   /** Adds a membership; nothing happens when it is there. */
   public void add(int member, int group, Via via) {
+    added.add(via);
     if (!up(member).contains(new Edge(group, via))) {
       up(member).add(new Edge(group, via));
       up(member).sort(java.util.Comparator.comparingInt(Edge::other).thenComparing(Edge::via));
@@ -71,6 +74,11 @@ public final class PatchedGraph implements MembershipGraph {
           }
           return row;
         });
+  }
+
+  @Override
+  public boolean mayHave(Via via) {
+    return added.contains(via) || base.mayHave(via);
   }
 
   @Override

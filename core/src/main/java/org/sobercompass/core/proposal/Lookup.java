@@ -299,9 +299,12 @@ final class Lookup {
     return Via.ROLE;
   }
 
-  /** The directories whose groups are roles of a database. O(memberships). */
+  /** The directories whose groups are roles of a database. O(memberships) where there are any. */
   private static Set<String> roles(AccessModel model) {
     Set<String> roles = new HashSet<>();
+    if (OF_DATABASES.stream().noneMatch(model.graph()::mayHave)) {
+      return roles;
+    }
     for (int subject = 0; subject < model.facts().subjects(); subject++) {
       for (int i = 0; i < model.graph().upCount(subject); i++) {
         if (OF_DATABASES.contains(model.graph().upVia(subject, i))) {
