@@ -42,6 +42,19 @@ public final class NumberSet {
     return size == 0;
   }
 
+  /** How many numbers are in both. O(the smaller of them x log) where one has few. */
+  public int common(NumberSet other) {
+    if (few.length > 0 || size == 0) {
+      return (int) Arrays.stream(few).filter(other::contains).count();
+    }
+    if (other.few.length > 0 || other.size == 0) {
+      return other.common(this);
+    }
+    BitSet both = (BitSet) many.clone();
+    both.and(other.many);
+    return both.cardinality();
+  }
+
   /** Sets the bits of all numbers. */
   public void setIn(BitSet bits) {
     for (int number : few) {

@@ -3,11 +3,13 @@ package org.sobercompass.report.answers;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.AdminModel;
 import org.sobercompass.core.facts.Facts;
 import org.sobercompass.core.scope.AdminGrant;
 import org.sobercompass.core.scope.AdminScope;
+import org.sobercompass.core.store.NumberSet;
 import org.sobercompass.report.data.AnswerTable;
 
 /** Answers about admin scopes. Not thread-safe. */
@@ -65,19 +67,22 @@ public final class ScopeAnswers {
   public AnswerTable scopes() {
     AnswerTable.Builder sheet = ask.begin("scopes/1", "scope", "name", "objects", "shares with");
     List<AdminScope> all = roles.scopes().all();
+    List<NumberSet> objects =
+        IntStream.range(0, all.size())
+            .mapToObj(s -> NumberSet.of(roles.scopes().objects(s)))
+            .toList();
     BitSet in = new BitSet();
     for (int s = 0; s < all.size(); s++) {
       List<String> shares = new ArrayList<>();
-      BitSet own = roles.scopes().objects(s);
-      in.or(own);
+      NumberSet own = objects.get(s);
+      own.setIn(in);
       for (int other = 0; other < all.size(); other++) {
-        BitSet both = (BitSet) own.clone();
-        both.and(roles.scopes().objects(other));
-        if (other != s && !both.isEmpty()) {
-          shares.add(all.get(other).id() + " (" + both.cardinality() + ")");
+        int both = other == s ? 0 : own.common(objects.get(other));
+        if (both > 0) {
+          shares.add(all.get(other).id() + " (" + both + ")");
         }
       }
-      sheet.row(all.get(s).id(), all.get(s).name(), own.cardinality(), String.join(", ", shares));
+      sheet.row(all.get(s).id(), all.get(s).name(), own.size(), String.join(", ", shares));
     }
     int none = facts.accounts() - in.get(0, facts.accounts()).cardinality();
     return ask.about(
