@@ -65,7 +65,7 @@ class AdminScopesTest {
   }
 
   private static String in(Powers powers, int scope) {
-    return powers.roles().scopes().objects(scope).stream()
+    return powers.roles().scopes().objects(scope).bits().stream()
         .mapToObj(s -> powers.model().facts().login(s))
         .collect(Collectors.toCollection(TreeSet::new))
         .stream()

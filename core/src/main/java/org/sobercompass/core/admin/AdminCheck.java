@@ -131,7 +131,7 @@ public final class AdminCheck {
 
   /** An administrator who is in the scope that the role is given over. */
   private void inside(AdminGrant grant, AdminRole role, BitSet holders) {
-    holders.and(scopes.objects(grant.scope()));
+    holders.and(scopes.objects(grant.scope()).bits());
     if (!holders.isEmpty()) {
       warn(
           grant.place(),

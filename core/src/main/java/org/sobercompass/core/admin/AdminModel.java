@@ -138,7 +138,7 @@ public final class AdminModel {
         if (grant.scope() < 0) {
           objects.set(0, model.facts().subjects());
         } else {
-          objects.or(scopes.objects(grant.scope()));
+          scopes.objects(grant.scope()).setIn(objects);
         }
       }
     }

@@ -120,8 +120,7 @@ public final class Reach {
   private void hold(int trustee) {
     Step step = new Step(trustee, Optional.empty());
     reach(trustee, step);
-    IntList accounts = accounts(trustee, step);
-    accounts.setIn(held);
+    accounts(trustee, step).setIn(held);
   }
 
   /** Reaches the accounts that count as a subject, ascending; those found before are left out. */

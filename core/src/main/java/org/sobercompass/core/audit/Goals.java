@@ -118,7 +118,7 @@ final class Goals {
   /** Somebody who is still set over a scope that he is in, by the admin roles that set him. */
   private static Optional<Goal.Still> outside(Powers powers, int scope) {
     BitSet inside = powers.roles().administrators(scope);
-    inside.and(powers.roles().scopes().objects(scope));
+    inside.and(powers.roles().scopes().objects(scope).bits());
     if (inside.isEmpty()) {
       return Optional.empty();
     }

@@ -34,7 +34,7 @@ final class RoleReach {
     if (grant.scope() == AdminGrant.EVERYTHING) {
       all.set(0, powers.model().facts().subjects());
     } else {
-      all.or(powers.roles().scopes().objects(grant.scope()));
+      powers.roles().scopes().objects(grant.scope()).setIn(all);
     }
     return all;
   }

@@ -28,7 +28,7 @@ public sealed interface Side {
     public BitSet objects(Powers powers) {
       BitSet objects = new BitSet();
       object.ifPresent(objects::set);
-      scope.ifPresent(number -> objects.or(powers.roles().scopes().objects(number)));
+      scope.ifPresent(number -> powers.roles().scopes().objects(number).setIn(objects));
       return objects;
     }
 

@@ -307,9 +307,9 @@ public final class Scopes {
     return all;
   }
 
-  /** The objects that are surely in a scope; the caller's own. */
-  public BitSet objects(int scope) {
-    return inside[scope].bits();
+  /** The objects that are surely in a scope. */
+  public NumberSet objects(int scope) {
+    return inside[scope];
   }
 
   /** For how many objects a filter of it was undefined: they are perhaps in it. */

@@ -1,6 +1,6 @@
 /**
  * Compact stores: growable and frozen integer rows, texts in byte slabs, a hash index over texts,
- * rows of blocks of bits that add up.
+ * sets of numbers, rows of blocks of bits that add up.
  *
  * <p>In: numbers and texts, in any order. Out: frozen arrays that any number of threads may read.
  * Nothing here knows what a number stands for. Uses the JDK only.

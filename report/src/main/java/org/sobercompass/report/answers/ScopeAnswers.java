@@ -3,7 +3,6 @@ package org.sobercompass.report.answers;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
-import java.util.stream.IntStream;
 import org.sobercompass.core.access.Words;
 import org.sobercompass.core.admin.AdminModel;
 import org.sobercompass.core.facts.Facts;
@@ -29,7 +28,7 @@ public final class ScopeAnswers {
   public AnswerTable scope(int number) {
     AdminScope scope = roles.scopes().all().get(number);
     AnswerTable.Builder sheet = ask.begin("scope/1", "object", "kind", "because of", "key");
-    BitSet objects = roles.scopes().objects(number);
+    BitSet objects = roles.scopes().objects(number).bits();
     objects.stream()
         .forEach(
             o ->
@@ -67,17 +66,13 @@ public final class ScopeAnswers {
   public AnswerTable scopes() {
     AnswerTable.Builder sheet = ask.begin("scopes/1", "scope", "name", "objects", "shares with");
     List<AdminScope> all = roles.scopes().all();
-    List<NumberSet> objects =
-        IntStream.range(0, all.size())
-            .mapToObj(s -> NumberSet.of(roles.scopes().objects(s)))
-            .toList();
     BitSet in = new BitSet();
     for (int s = 0; s < all.size(); s++) {
       List<String> shares = new ArrayList<>();
-      NumberSet own = objects.get(s);
+      NumberSet own = roles.scopes().objects(s);
       own.setIn(in);
       for (int other = 0; other < all.size(); other++) {
-        int both = other == s ? 0 : own.common(objects.get(other));
+        int both = other == s ? 0 : own.common(roles.scopes().objects(other));
         if (both > 0) {
           shares.add(all.get(other).id() + " (" + both + ")");
         }

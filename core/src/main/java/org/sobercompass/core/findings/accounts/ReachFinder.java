@@ -127,7 +127,7 @@ public final class ReachFinder implements Finder {
       return found;
     }
     BitSet inside = (BitSet) over.clone();
-    inside.and(powers.roles().scopes().objects(number));
+    inside.and(powers.roles().scopes().objects(number).bits());
     if (!inside.isEmpty()) {
       found.add(inside(scope, number, inside));
     }
